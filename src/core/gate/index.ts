@@ -1,0 +1,3 @@
+/** Gates: what they cover, who passes, and what everyone else gets. */
+export * from './gate';
+export * from './turn-away';

@@ -1,0 +1,7 @@
+/** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
+export * from './condition';
+export * from './gate';
+export * from './ids';
+export * from './policy';
+export * from './sentence';
+export * from './site';

@@ -1,0 +1,108 @@
+/**
+ * Compiling a policy: coverage resolved for every item, conditions turned into closures and shared, and for each item
+ * one list of hurdles in the order in which they speak. After that a decision is a walk down a short list.
+ */
+import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
+import { coverage, fitTo, type Gate, missing, type TurnAway } from '../gate';
+import type { GateId, ItemId } from '../ids';
+import { containerOf, type Item, type Outline, type VisitorFacts, type Vocabulary } from '../site';
+import type { TurnedAway } from './decision';
+import type { Policy } from './policy';
+
+/** A gate over one item, with its stance already taken into account. */
+export interface CoveringGate {
+  readonly gate: Gate;
+  /** Set aside by a later gate that says *instead*. */
+  readonly setAside: boolean;
+}
+
+/** One thing that can turn a visitor away from an item. */
+export interface Hurdle {
+  readonly passes: Predicate;
+  readonly away: (visitor: VisitorFacts) => TurnedAway;
+}
+
+/** A policy made ready for deciding, together with the site and the names it was compiled for. */
+export interface CompiledPolicy {
+  readonly policy: Policy;
+  readonly outline: Outline;
+  readonly vocabulary: Vocabulary;
+  /** The gates over each item in order; those set aside are kept for explaining. */
+  readonly covering: ReadonlyMap<ItemId, readonly CoveringGate[]>;
+  readonly hurdles: ReadonlyMap<ItemId, readonly Hurdle[]>;
+}
+
+/** Compiles a policy. Do it once per revision and keep the result. */
+export function compile(policy: Policy, outline: Outline, vocabulary: Vocabulary): CompiledPolicy {
+  const covering = gatesByItem(policy, outline);
+  const closures = conditionCompiler(vocabulary);
+  const hurdleFor = hurdleMaker(closures);
+  const hurdles = new Map<ItemId, readonly Hurdle[]>();
+  const collect = (item: Item, kind: Item['kind']): Hurdle[] => {
+    const own = [
+      ...(item.published ? [] : [unpublished(item, kind)]),
+      ...(covering.get(item.id) ?? [])
+        .filter(({ setAside }) => !setAside)
+        .map(({ gate }) => hurdleFor(gate, item.id, kind)),
+    ];
+    return own.concat(restsOn(outline, item).flatMap((other) => collect(other, kind)));
+  };
+  for (const item of outline.items.values()) hurdles.set(item.id, collect(item, item.kind));
+  return { policy, outline, vocabulary, covering, hurdles };
+}
+
+/** What else must be open for an item to be: its container, and for a link the page it leads to. */
+export function restsOn(outline: Outline, item: Item): readonly Item[] {
+  const container = containerOf(outline, item);
+  const target =
+    item.kind === 'link' && item.target.kind === 'item' ? outline.items.get(item.target.item) : undefined;
+  return [container, target].filter((other): other is Item => other !== null && other !== undefined);
+}
+
+function gatesByItem(policy: Policy, outline: Outline): ReadonlyMap<ItemId, readonly CoveringGate[]> {
+  const byItem = new Map<ItemId, CoveringGate[]>();
+  for (const gate of policy.gates) {
+    for (const id of coverage(gate.what, outline)) {
+      const above = byItem.get(id) ?? [];
+      const kept = gate.stance === 'instead' ? above.map((entry) => ({ ...entry, setAside: true })) : above;
+      byItem.set(id, [...kept, { gate, setAside: false }]);
+    }
+  }
+  return byItem;
+}
+
+const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
+  const away = turnedAway(fitTo(kind, missing), { kind: 'unpublished', at: item.id });
+  return { passes: () => false, away: () => away };
+};
+
+const turnedAway = (turnAway: TurnAway, because: TurnedAway['because']): TurnedAway => ({
+  kind: 'turned away',
+  turnAway,
+  because,
+});
+
+function hurdleMaker(closures: ConditionCompiler) {
+  return (gate: Gate, at: ItemId, kind: Item['kind']): Hurdle => {
+    const because = { kind: 'gate', gate: gate.id, at } as const;
+    const cases = gate.otherwise.cases.map((entry) => ({
+      applies: closures(entry.when),
+      away: turnedAway(fitTo(kind, entry.give), because),
+    }));
+    const last = turnedAway(fitTo(kind, gate.otherwise.last), because);
+    return {
+      passes: closures(gate.who),
+      away: (visitor) => {
+        for (const entry of cases) if (entry.applies(visitor)) return entry.away;
+        return last;
+      },
+    };
+  };
+}
+
+/** The answer for an id that the site does not have. */
+export const noSuchItem: TurnedAway = turnedAway(missing, { kind: 'no such item' });
+
+/** Ids of the gates over an item that are in force, in order. */
+export const gatesOver = (compiled: CompiledPolicy, item: ItemId): readonly GateId[] =>
+  (compiled.covering.get(item) ?? []).filter(({ setAside }) => !setAside).map(({ gate }) => gate.id);

@@ -1,0 +1,182 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { any, everyone } from '../condition';
+import { missing } from '../gate';
+import { asId, type GateId } from '../ids';
+import { anItem, gates as anyGate, gateWith, policies, visitors } from '../testing/arbitraries';
+import { gates, id, items, outline, people, policy, soundOutline, vocabulary } from '../testing/larkfell';
+import { naiveDecision } from '../testing/naive';
+import { compile, decide, dependsOnVisitor, explain, openPolicy, outcomeOf, type Policy } from '.';
+
+const compiled = compile(policy, outline, vocabulary);
+const outcome = (item: string, person: keyof typeof people) =>
+  outcomeOf(decide(compiled, id(item), people[person]));
+
+it('agrees with the naive reading and with the explanation', () => {
+  fc.assert(
+    fc.property(policies, anItem, visitors, (some, item, visitor) => {
+      const made = compile(some, outline, vocabulary);
+      const decision = decide(made, item.id, visitor);
+      expect(explain(made, item.id, visitor).decision).toEqual(decision);
+      const naive = naiveDecision(some, outline, vocabulary, item, visitor);
+      if (naive === 'open' || decision.kind === 'open') expect(decision.kind).toBe(naive);
+      else {
+        const { because } = decision;
+        expect(because.kind === 'gate' ? because.gate : because.kind).toBe(naive.by);
+      }
+    }),
+    { numRuns: 2000 },
+  );
+});
+
+it('never opens anything by adding a gate that says "also", wherever it is put', () => {
+  fc.assert(
+    fc.property(
+      policies,
+      gateWith(fc.constant('also')),
+      fc.nat(6),
+      anItem,
+      visitors,
+      (some, extra, place, item, visitor) => {
+        const more: Policy = { gates: some.gates.toSpliced(place, 0, extra) };
+        if (decide(compile(more, outline, vocabulary), item.id, visitor).kind === 'open') {
+          expect(decide(compile(some, outline, vocabulary), item.id, visitor).kind).toBe('open');
+        }
+      },
+    ),
+    { numRuns: 1000 },
+  );
+});
+
+it('never opens anything by forgetting a fact, unless a gate asks whether it is set or for guests', () => {
+  const asksForAbsence = (gate: unknown) => /is not set|signed in/.test(JSON.stringify(gate));
+  const plain = policies.filter((some) => !asksForAbsence(some));
+  fc.assert(
+    fc.property(
+      plain,
+      anItem,
+      visitors,
+      fc.constantFrom('roles', 'groups', 'level'),
+      (some, item, visitor, fact) => {
+        const made = compile(some, outline, vocabulary);
+        if (decide(made, item.id, { ...visitor, [fact]: null }).kind === 'open') {
+          expect(decide(made, item.id, visitor).kind).toBe('open');
+        }
+      },
+    ),
+    { numRuns: 1000 },
+  );
+});
+
+it('gives the order of "also" gates no say in who gets in', () => {
+  fc.assert(
+    fc.property(
+      fc.array(gateWith(fc.constant('also')), { maxLength: 5 }),
+      anItem,
+      visitors,
+      (list, item, visitor) => {
+        const forwards = decide(compile({ gates: list }, outline, vocabulary), item.id, visitor);
+        const backwards = decide(
+          compile({ gates: list.toReversed() }, outline, vocabulary),
+          item.id,
+          visitor,
+        );
+        expect(backwards.kind).toBe(forwards.kind);
+      },
+    ),
+  );
+});
+
+it('closes the contents of whatever is closed', () => {
+  fc.assert(
+    fc.property(policies, visitors, (some, visitor) => {
+      const made = compile(some, outline, vocabulary);
+      for (const item of items) {
+        if (item.kind !== 'link' || decide(made, item.id, visitor).kind !== 'open') continue;
+        expect(item.parent && decide(made, item.parent, visitor).kind).toBe('open');
+        if (item.target.kind === 'item') expect(decide(made, item.target.item, visitor).kind).toBe('open');
+      }
+    }),
+  );
+});
+
+it('sends guests to sign in, shows Marek the teaser and lets Tobin in at the Observers’ room', () => {
+  expect(outcome('observers', 'guest')).toBe('redirect');
+  expect(outcome('charts', 'guest')).toBe('redirect');
+  expect(outcome('observers', 'marek')).toBe('teaser');
+  expect(outcome('observers', 'tobin')).toBe('open');
+  expect(outcome('observers', 'basil')).toBe('teaser');
+});
+
+it('makes the crew’s pages missing for all but the crew', () => {
+  expect(outcome('crew', 'priya')).toBe('missing');
+  expect(outcome('rota', 'guest')).toBe('missing');
+  expect(outcome('rota', 'wren')).toBe('open');
+});
+
+it('lets a sample page say "instead" inside a gated branch', () => {
+  expect(outcome('sample', 'guest')).toBe('open');
+  expect(outcome('charts', 'guest')).toBe('redirect');
+});
+
+it('shows a menu link to those who can open its target, inside links that are shown', () => {
+  expect(outcome('to-observers', 'marek')).toBe('leave out');
+  expect(outcome('to-observers', 'tobin')).toBe('open');
+  expect(outcome('to-sample', 'tobin')).toBe('open');
+  expect(outcome('to-sample', 'marek')).toBe('leave out');
+  expect(outcome('to-sign-in', 'guest')).toBe('open');
+  expect(outcome('to-sign-in', 'marek')).toBe('leave out');
+});
+
+it('makes what is unpublished and what is not there missing', () => {
+  expect(outcome('attic', 'priya')).toBe('missing');
+  expect(outcome('no-such-item', 'priya')).toBe('missing');
+});
+
+it('opens everything published when there are no gates, alike for everyone', () => {
+  const bare = compile(openPolicy, outline, vocabulary);
+  expect(decide(bare, id('crew'), people.guest).kind).toBe('open');
+  expect(dependsOnVisitor(bare, id('crew'))).toBe(false);
+  expect(dependsOnVisitor(compiled, id('crew'))).toBe(true);
+});
+
+it('covers nothing with a gate whose target is gone, and leaves exclusions out of a branch', () => {
+  const closed = { ...gates.crew, who: any(), otherwise: { cases: [], last: missing } };
+  const except = {
+    ...closed,
+    what: { ...closed.what, except: [{ kind: 'item' as const, item: id('rota') }] },
+  };
+  const made = compile({ gates: [except] }, outline, vocabulary);
+  expect(decide(made, id('crew'), people.ines).kind).toBe('turned away');
+  expect(decide(made, id('rota'), people.ines).kind).toBe('open');
+  const dangling = {
+    ...closed,
+    what: { targets: [{ kind: 'branch' as const, item: id('gone') }], except: [] },
+  };
+  expect(decide(compile({ gates: [dangling] }, outline, vocabulary), id('crew'), people.guest).kind).toBe(
+    'open',
+  );
+});
+
+it('sets aside only the gates above an "instead"', () => {
+  const welcome = { ...gates.crew, id: asId<GateId>('welcome'), who: everyone, stance: 'instead' as const };
+  const kindOf = (...list: (typeof welcome | typeof gates.crew)[]) =>
+    decide(compile({ gates: list }, soundOutline(items), vocabulary), id('crew'), people.guest).kind;
+  expect(kindOf(gates.crew, welcome)).toBe('open');
+  expect(kindOf(welcome, gates.crew)).toBe('turned away');
+});
+
+it('fits every turn-away to the kind of item it meets', () => {
+  fc.assert(
+    fc.property(
+      fc.array(anyGate, { minLength: 1, maxLength: 4 }),
+      anItem,
+      visitors,
+      (list, item, visitor) => {
+        const result = outcomeOf(decide(compile({ gates: list }, outline, vocabulary), item.id, visitor));
+        if (item.kind === 'link' || item.kind === 'menu') expect(['open', 'leave out']).toContain(result);
+        else expect(result).not.toBe('leave out');
+      },
+    ),
+  );
+});

@@ -1,0 +1,38 @@
+import type { TurnAway } from '../gate';
+import type { GateId, ItemId } from '../ids';
+
+/** The item is the visitor's to see. */
+export interface Open {
+  readonly kind: 'open';
+}
+
+/** What turned the visitor away, and at which item: the item itself, a container, or a link's target. */
+export type Because =
+  | { readonly kind: 'gate'; readonly gate: GateId; readonly at: ItemId }
+  | { readonly kind: 'unpublished'; readonly at: ItemId }
+  | { readonly kind: 'no such item' };
+
+/** The visitor gets something else. The turn-away already fits the item's kind. */
+export interface TurnedAway {
+  readonly kind: 'turned away';
+  readonly turnAway: TurnAway;
+  readonly because: Because;
+}
+
+/** What a visitor gets for an item. */
+export type Decision = Open | TurnedAway;
+
+export const open: Open = { kind: 'open' };
+
+/** How a decision looks at a glance: open, or the kind of turn-away. */
+export type Outcome = 'open' | TurnAway['kind'];
+
+export const outcomeOf = (decision: Decision): Outcome =>
+  decision.kind === 'open' ? 'open' : decision.turnAway.kind;
+
+/** Whether a visitor would notice no difference between two decisions. */
+export const sameToVisitor = (a: Decision, b: Decision): boolean =>
+  a === b ||
+  (a.kind === 'open' || b.kind === 'open'
+    ? a.kind === b.kind
+    : JSON.stringify(a.turnAway) === JSON.stringify(b.turnAway));

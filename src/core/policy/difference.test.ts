@@ -1,0 +1,90 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { everyone, inGroup, nobody } from '../condition';
+import { gates as anyGate, policies } from '../testing/arbitraries';
+import { gates, id, members, outline, policy, school, vocabulary } from '../testing/larkfell';
+import { compile, difference, effectOf, type Policy, rebase, sameGate } from '.';
+
+const kinds = (before: Policy, after: Policy) => difference(before, after).map((change) => change.kind);
+const without = (name: string): Policy => ({ gates: policy.gates.filter((gate) => gate.id !== name) });
+
+it('finds nothing between a policy and itself, and something between any two that differ', () => {
+  fc.assert(
+    fc.property(policies, policies, (a, b) => {
+      expect(difference(a, a)).toEqual([]);
+      expect(difference(a, b).length === 0).toBe(JSON.stringify(a) === JSON.stringify(b));
+    }),
+  );
+});
+
+it('counts one gate moved across many as one move', () => {
+  const [first, ...rest] = policy.gates;
+  if (!first) throw new Error('no gates');
+  expect(kinds(policy, { gates: [...rest, first] })).toEqual(['moved']);
+});
+
+it('tells added, changed and removed apart', () => {
+  const changed = { ...gates.crew, who: everyone };
+  expect(kinds(without('crew'), policy)).toEqual(['added']);
+  expect(kinds(policy, without('crew'))).toEqual(['removed']);
+  expect(kinds(policy, { gates: policy.gates.map((gate) => (gate.id === 'crew' ? changed : gate)) })).toEqual(
+    ['changed'],
+  );
+});
+
+it('brings edits of different gates together, and lets mine stand where both changed one', () => {
+  const edit = (name: string, who = everyone): Policy => ({
+    gates: policy.gates.map((gate) => (gate.id === name ? { ...gate, who } : gate)),
+  });
+  const merged = rebase(policy, edit('crew'), edit('join', nobody));
+  expect(merged.gates.find((gate) => gate.id === 'crew')?.who).toEqual(everyone);
+  expect(merged.gates.find((gate) => gate.id === 'join')?.who).toEqual(nobody);
+  expect(rebase(policy, edit('crew'), edit('crew', nobody))).toEqual(edit('crew'));
+  expect(rebase(policy, edit('crew'), without('crew')).gates.some((gate) => gate.id === 'crew')).toBe(true);
+});
+
+it('loses none of my edits when it brings two drafts together', () => {
+  fc.assert(
+    fc.property(policies, anyGate, policies, (base, mine, theirs) => {
+      const merged = rebase(
+        base,
+        { gates: [...base.gates, mine] },
+        { gates: [...base.gates, ...theirs.gates] },
+      );
+      for (const gate of [...base.gates, mine, ...theirs.gates]) {
+        expect(merged.gates.some((kept) => sameGate(kept, gate))).toBe(true);
+      }
+    }),
+  );
+});
+
+it('names who gains, who loses and what guests notice', () => {
+  const opened: Policy = {
+    gates: policy.gates.map((gate) =>
+      gate.id === 'crew'
+        ? { ...gate, who: inGroup(school) }
+        : gate.id === 'account'
+          ? { ...gate, who: everyone }
+          : gate,
+    ),
+  };
+  const effect = effectOf(
+    compile(policy, outline, vocabulary),
+    compile(opened, outline, vocabulary),
+    members,
+  );
+  expect(effect.gains.map((person) => person.name)).toEqual(['sunniva']);
+  expect(effect.loses.map((person) => person.name)).toEqual(['ines', 'wren']);
+  const account = effect.items.find((entry) => entry.item.id === id('account'));
+  expect(account?.guests).toMatchObject({ before: { kind: 'turned away' }, after: { kind: 'open' } });
+  expect(account?.gains).toEqual([]);
+});
+
+it('has no effect when nothing changes', () => {
+  const compiled = compile(policy, outline, vocabulary);
+  expect(effectOf(compiled, compile(policy, outline, vocabulary), members)).toEqual({
+    items: [],
+    gains: [],
+    loses: [],
+  });
+});

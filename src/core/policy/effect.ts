@@ -1,0 +1,54 @@
+/** Who gains and who loses between two policies, over the whole membership and for guests. */
+import type { ItemId } from '../ids';
+import { guest, type Item, type Member } from '../site';
+import type { CompiledPolicy } from './compile';
+import { decide } from './decide';
+import { type Decision, sameToVisitor } from './decision';
+
+/** What changes at one item. */
+export interface ItemEffect {
+  readonly item: Item;
+  readonly gains: readonly Member[];
+  readonly loses: readonly Member[];
+  /** Members who were and stay turned away, but now get something else. */
+  readonly sees: readonly Member[];
+  /** What guests got and will get, when a guest would notice a difference. */
+  readonly guests: { readonly before: Decision; readonly after: Decision } | null;
+}
+
+/** What changes on the whole site. */
+export interface Effect {
+  readonly items: readonly ItemEffect[];
+  /** Everyone who gains or loses something, each once. */
+  readonly gains: readonly Member[];
+  readonly loses: readonly Member[];
+}
+
+/** Compares two compiled policies of one site for all its members. Items at which nothing changes are left out. */
+export function effectOf(before: CompiledPolicy, after: CompiledPolicy, members: readonly Member[]): Effect {
+  const items: ItemEffect[] = [];
+  const gains = new Set<Member>();
+  const loses = new Set<Member>();
+  const compare = (id: ItemId, facts: Member['facts']) => {
+    const pair = { before: decide(before, id, facts), after: decide(after, id, facts) };
+    return sameToVisitor(pair.before, pair.after) ? null : pair;
+  };
+  for (const item of after.outline.items.values()) {
+    const effect = { item, gains: [] as Member[], loses: [] as Member[], sees: [] as Member[] };
+    for (const person of members) {
+      const change = compare(item.id, person.facts);
+      if (!change) continue;
+      if (change.after.kind === 'open') {
+        effect.gains.push(person);
+        gains.add(person);
+      } else if (change.before.kind === 'open') {
+        effect.loses.push(person);
+        loses.add(person);
+      } else effect.sees.push(person);
+    }
+    const guests = compare(item.id, guest);
+    if (guests || effect.gains.length + effect.loses.length + effect.sees.length > 0)
+      items.push({ ...effect, guests });
+  }
+  return { items, gains: [...gains], loses: [...loses] };
+}

@@ -1,0 +1,63 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { FALSE, TRUE, UNKNOWN } from '../condition';
+import { describeChanges } from '../sentence';
+import { anItem, policies, visitors } from '../testing/arbitraries';
+import { id, observer, outline, people, policy, suspended, vocabulary } from '../testing/larkfell';
+import { compile, decide, explain, openers } from '.';
+
+const compiled = compile(policy, outline, vocabulary);
+const waysIn = (item: string, person: keyof typeof people) =>
+  openers(compiled, id(item), people[person]).map((set) => describeChanges(set, compiled));
+
+it('names the gate that spoke and the test in it that failed', () => {
+  const [step] = explain(compiled, id('charts'), people.basil).steps;
+  expect(step).toMatchObject({ kind: 'gate', verdict: 'spoke', gate: { id: 'observers' } });
+  if (step?.kind !== 'gate') throw new Error('no gate');
+  expect(step.trace.parts.map((part) => part.truth)).toEqual([TRUE, FALSE]);
+});
+
+it('tells unknown from no', () => {
+  const [step] = explain(compiled, id('charts'), people.marek).steps;
+  if (step?.kind !== 'gate') throw new Error('no gate');
+  expect(step.trace.parts.map((part) => part.truth)).toEqual([UNKNOWN, TRUE]);
+});
+
+it('keeps the gates that are set aside in the list', () => {
+  const verdicts = explain(compiled, id('sample'), people.guest).steps.map((step) => step.verdict);
+  expect(verdicts).toEqual(['set aside', 'passed']);
+});
+
+it('says through which other item a link is closed', () => {
+  const steps = explain(compiled, id('to-charts'), people.marek).steps;
+  expect(steps.map((step) => [step.at.id, step.verdict])).toContainEqual(['observers', 'spoke']);
+});
+
+it('finds the shortest ways in', () => {
+  expect(waysIn('observers', 'marek')).toEqual(['reach Observer level']);
+  expect(waysIn('observers', 'guest')).toEqual(['reach Observer level']);
+  expect(waysIn('observers', 'basil')).toEqual(['leave Suspended']);
+  expect(waysIn('school', 'tobin')).toEqual(['join Hollin School', 'become a Trustee']);
+  expect(waysIn('join', 'tobin')).toEqual(['sign out', 'have no level']);
+  expect(waysIn('account', 'guest')).toEqual(['sign in']);
+  expect(waysIn('crew', 'ines')).toEqual([]);
+});
+
+it('finds both changes when two are needed', () => {
+  const both = { ...people.marek, groups: [suspended] };
+  expect(openers(compiled, id('charts'), both)).toEqual([
+    [
+      { kind: 'level', level: observer },
+      { kind: 'lose', test: { kind: 'test', fact: 'group', op: 'includes', value: suspended } },
+    ],
+  ]);
+});
+
+it('offers a way in only where the item is closed', () => {
+  fc.assert(
+    fc.property(policies, anItem, visitors, (some, item, visitor) => {
+      const made = compile(some, outline, vocabulary);
+      if (decide(made, item.id, visitor).kind === 'open') expect(openers(made, item.id, visitor)).toEqual([]);
+    }),
+  );
+});

@@ -1,0 +1,68 @@
+/**
+ * Explaining a decision: the same rules as deciding, walked without shortcuts and with everything written down.
+ * The tests hold it against `decide`.
+ */
+import { TRUE, type Trace, trace } from '../condition';
+import { fitTo, type Gate, missing } from '../gate';
+import type { ItemId } from '../ids';
+import type { Item, VisitorFacts } from '../site';
+import { type CompiledPolicy, noSuchItem, restsOn } from './compile';
+import { type Decision, open, type TurnedAway } from './decision';
+
+/** How a gate stood to a visitor: it let them by, spoke, would have spoken had one above not, or was set aside. */
+export type Verdict = 'passed' | 'spoke' | 'would speak' | 'set aside';
+
+/** One step of an explanation. */
+export type Step =
+  | { readonly kind: 'unpublished'; readonly at: Item; readonly verdict: 'spoke' | 'would speak' }
+  | {
+      readonly kind: 'gate';
+      /** Where the gate stands: over the item itself, over a container of it, or over its target. */
+      readonly at: Item;
+      readonly gate: Gate;
+      readonly verdict: Verdict;
+      readonly trace: Trace;
+    };
+
+/** A decision with every gate that had a say, in the order in which they speak. */
+export interface Explanation {
+  readonly decision: Decision;
+  readonly steps: readonly Step[];
+}
+
+/** The same answer as {@link decide}, with the whole trace. */
+export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFacts): Explanation {
+  const { outline, vocabulary, covering } = compiled;
+  const item = outline.items.get(id);
+  if (!item) return { decision: noSuchItem, steps: [] };
+  const steps: Step[] = [];
+  let decision: Decision = open;
+  const speak = (away: TurnedAway): 'spoke' | 'would speak' => {
+    if (decision !== open) return 'would speak';
+    decision = away;
+    return 'spoke';
+  };
+  const visit = (at: Item): void => {
+    if (!at.published) {
+      const because = { kind: 'unpublished', at: at.id } as const;
+      const verdict = speak({ kind: 'turned away', turnAway: fitTo(item.kind, missing), because });
+      steps.push({ kind: 'unpublished', at, verdict });
+    }
+    for (const { gate, setAside } of covering.get(at.id) ?? []) {
+      const result = trace(gate.who, visitor, vocabulary);
+      steps.push({ kind: 'gate', at, gate, trace: result, verdict: verdictOf(gate, at, setAside, result) });
+    }
+    for (const other of restsOn(outline, at)) visit(other);
+  };
+  const verdictOf = (gate: Gate, at: Item, setAside: boolean, result: Trace): Verdict => {
+    if (setAside) return 'set aside';
+    if (result.truth === TRUE) return 'passed';
+    const chosen = gate.otherwise.cases.find(
+      (entry) => trace(entry.when, visitor, vocabulary).truth === TRUE,
+    );
+    const turnAway = fitTo(item.kind, chosen?.give ?? gate.otherwise.last);
+    return speak({ kind: 'turned away', turnAway, because: { kind: 'gate', gate: gate.id, at: at.id } });
+  };
+  visit(item);
+  return { decision, steps };
+}

@@ -1,0 +1,9 @@
+/** Policies: deciding, explaining, and comparing before anything is live. */
+export * from './compile';
+export * from './decide';
+export * from './decision';
+export * from './difference';
+export * from './effect';
+export * from './explain';
+export * from './openers';
+export * from './policy';

@@ -1,0 +1,7 @@
+/** A site as gates see it: its items, its addresses, its names, its visitors. */
+export * from './address';
+export * from './item';
+export * from './outline';
+export * from './stand-in';
+export * from './visitor';
+export * from './vocabulary';

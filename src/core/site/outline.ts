@@ -1,0 +1,96 @@
+/**
+ * The outline: the site's items as a tree that can be looked up by id, by address and downwards. Immutable;
+ * made anew when the site changes.
+ */
+import type { ItemId } from '../ids';
+import type { Address } from './address';
+import type { Item, Page } from './item';
+
+export interface Outline {
+  readonly root: ItemId;
+  readonly items: ReadonlyMap<ItemId, Item>;
+  /** Children in rank order. Every item has an entry. */
+  readonly children: ReadonlyMap<ItemId, readonly Item[]>;
+  readonly pages: ReadonlyMap<Address, Page>;
+}
+
+/** What is wrong with a list of items that is to become a site, in words that say which item and why. */
+export interface OutlineProblem {
+  readonly item: ItemId;
+  readonly message: string;
+}
+
+/** Makes the outline, or lists every reason why these items are not a site. */
+export function outlineOf(list: readonly Item[]): Outline | { readonly problems: readonly OutlineProblem[] } {
+  const problems: OutlineProblem[] = [];
+  const complain = (item: Item, message: string) => problems.push({ item: item.id, message });
+  const items = new Map<ItemId, Item>();
+  const pages = new Map<Address, Page>();
+  for (const item of list) {
+    if (items.has(item.id)) complain(item, `Two items have the id "${item.id}". Give one of them another.`);
+    items.set(item.id, item);
+    if (item.kind !== 'page') continue;
+    const taken = pages.get(item.address);
+    if (taken)
+      complain(item, `"${item.title}" and "${taken.title}" share the address ${item.address}. Change one.`);
+    pages.set(item.address, item);
+  }
+  const children = new Map<ItemId, Item[]>([...items.keys()].map((id) => [id, []]));
+  for (const item of items.values()) {
+    const parent = item.parent === null ? null : items.get(item.parent);
+    if (item.kind === 'site' ? item.parent !== null : !parent || !mayHold(parent.kind, item.kind)) {
+      complain(
+        item,
+        `"${item.title}" can't stand where it stands: a ${item.kind} belongs below ${placesFor(item.kind)}.`,
+      );
+    }
+    if (item.parent !== null) children.get(item.parent)?.push(item);
+    if (item.kind === 'link' && item.target.kind === 'item' && items.get(item.target.item)?.kind !== 'page') {
+      complain(item, `The link "${item.title}" leads to no page. Choose a page for it.`);
+    }
+  }
+  for (const siblings of children.values()) siblings.sort((a, b) => a.rank - b.rank);
+  const sites = list.filter((item) => item.kind === 'site');
+  const root = sites[0];
+  if (!root || sites.length > 1) {
+    return {
+      problems: [
+        { item: (sites[1] ?? list[0])?.id ?? ('' as ItemId), message: 'A site has exactly one root.' },
+      ],
+    };
+  }
+  const outline = { root: root.id, items, children, pages };
+  if (problems.length === 0) {
+    const reached = new Set([...below(outline, root.id)].map((item) => item.id));
+    for (const item of items.values()) {
+      if (!reached.has(item.id)) complain(item, `"${item.title}" stands below itself. Move it elsewhere.`);
+    }
+  }
+  return problems.length > 0 ? { problems } : outline;
+}
+
+const mayHold = (parent: Item['kind'], child: Item['kind']): boolean =>
+  child === 'page'
+    ? parent === 'site' || parent === 'page'
+    : child === 'menu'
+      ? parent === 'site'
+      : child === 'link' && (parent === 'menu' || parent === 'link');
+
+const placesFor = (kind: Item['kind']): string =>
+  ({ site: 'nothing', page: 'the site or a page', menu: 'the site', link: 'a menu or a link' })[kind];
+
+/** An item and everything beneath it, top down, in rank order. */
+export function* below(outline: Outline, id: ItemId): Generator<Item> {
+  const item = outline.items.get(id);
+  if (!item) return;
+  yield item;
+  for (const child of outline.children.get(id) ?? []) yield* below(outline, child.id);
+}
+
+/**
+ * What an item is *in*: its contents are closed when it is. A link is in the link or menu above it. A page below
+ * a page is a neighbour with an address of its own, so it is in nothing.
+ */
+export function containerOf(outline: Outline, item: Item): Item | null {
+  return item.kind === 'link' && item.parent !== null ? (outline.items.get(item.parent) ?? null) : null;
+}

@@ -1,0 +1,172 @@
+/** A small Larkfell for tests of the core: its names, a few of its people, its pages and its gates. */
+import { all, any, everyone, guests, hasNoLevel, hasRole, inGroup, level, not, signedIn } from '../condition';
+import { type Gate, leaveOut, missing, redirectToSignIn } from '../gate';
+import {
+  asId,
+  type GateId,
+  type GroupId,
+  type ItemId,
+  type LevelId,
+  type PersonId,
+  type RoleId,
+} from '../ids';
+import type { Policy } from '../policy';
+import {
+  type Address,
+  guest,
+  type Item,
+  type Member,
+  member,
+  type Outline,
+  outlineOf,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
+
+export const [friend, observer, keeper] = ['friend', 'observer', 'keeper'].map((id) => asId<LevelId>(id)) as [
+  LevelId,
+  LevelId,
+  LevelId,
+];
+export const trustee = asId<RoleId>('trustee');
+export const crew = asId<GroupId>('dome-crew');
+export const school = asId<GroupId>('hollin-school');
+export const suspended = asId<GroupId>('suspended');
+
+export const vocabulary: Vocabulary = {
+  roles: [
+    { id: trustee, name: 'Trustee' },
+    { id: asId('volunteer'), name: 'Volunteer' },
+  ],
+  groups: [
+    { id: crew, name: 'Dome crew', private: false },
+    { id: school, name: 'Hollin School', private: false },
+    { id: suspended, name: 'Suspended', private: true },
+  ],
+  levels: [
+    { id: friend, name: 'Friend' },
+    { id: observer, name: 'Observer' },
+    { id: keeper, name: 'Keeper' },
+  ],
+};
+
+export const people = {
+  guest,
+  marek: member(),
+  odile: member({ level: friend }),
+  tobin: member({ level: observer }),
+  ines: member({ level: keeper, groups: [crew] }),
+  wren: member({ level: observer, groups: [crew], roles: [asId('volunteer')] }),
+  priya: member({ level: keeper, roles: [trustee] }),
+  sunniva: member({ groups: [school] }),
+  basil: member({ level: observer, groups: [suspended] }),
+} as const satisfies Record<string, VisitorFacts>;
+
+/** The people who have an account, as effects count them. */
+export const members: readonly Member[] = Object.entries(people)
+  .filter(([, facts]) => facts.signedIn)
+  .map(([name, facts]) => ({ id: asId<PersonId>(name), name, facts }));
+
+export const id = asId<ItemId>;
+
+const base = (name: string, parent: string | null, title: string, rank = 0) => ({
+  id: id(name),
+  parent: parent === null ? null : id(parent),
+  title,
+  rank,
+  published: true,
+});
+const page = (name: string, parent: string, title: string, address: string): Item => ({
+  ...base(name, parent, title),
+  kind: 'page',
+  address: address as Address,
+});
+const link = (name: string, parent: string, title: string, target: string): Item => ({
+  ...base(name, parent, title),
+  kind: 'link',
+  target: { kind: 'item', item: id(target) },
+});
+
+export const items: readonly Item[] = [
+  { ...base('site', null, 'Larkfell'), kind: 'site' },
+  page('home', 'site', 'Home', '/'),
+  page('join', 'site', 'Join us', '/join'),
+  page('account', 'site', 'My account', '/account'),
+  page('observers', 'site', 'Observers’ room', '/observers'),
+  page('charts', 'observers', 'Charts', '/observers/charts'),
+  page('sample', 'charts', 'A sample chart', '/sample-chart'),
+  page('crew', 'site', 'Dome crew', '/crew'),
+  page('rota', 'crew', 'Rota', '/crew/rota'),
+  page('school', 'site', 'Hollin School', '/partners/hollin-school'),
+  { ...page('attic', 'site', 'Attic', '/attic'), published: false },
+  { ...base('top', 'site', 'Top menu'), kind: 'menu', place: 'top' },
+  link('to-home', 'top', 'Home', 'home'),
+  link('to-observers', 'top', 'Observers', 'observers'),
+  link('to-charts', 'to-observers', 'Charts', 'charts'),
+  link('to-sample', 'to-observers', 'Sample', 'sample'),
+  { ...base('to-sign-in', 'top', 'Sign in'), kind: 'link', target: { kind: 'sign in' } },
+];
+
+/** Makes an outline of items that are known to be sound. */
+export function soundOutline(list: readonly Item[]): Outline {
+  const outline = outlineOf(list);
+  if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join(' '));
+  return outline;
+}
+
+export const outline = soundOutline(items);
+
+const gate = (name: string, rest: Omit<Gate, 'id' | 'stance'> & Partial<Pick<Gate, 'stance'>>): Gate => ({
+  id: asId<GateId>(name),
+  what: rest.what,
+  who: rest.who,
+  otherwise: rest.otherwise,
+  stance: rest.stance ?? 'also',
+});
+const branch = (item: string) => ({ targets: [{ kind: 'branch' as const, item: id(item) }], except: [] });
+const only = (item: string) => ({ targets: [{ kind: 'item' as const, item: id(item) }], except: [] });
+
+export const gates = {
+  observers: gate('observers', {
+    what: branch('observers'),
+    who: all(level('at least', observer), not(inGroup(suspended))),
+    otherwise: {
+      cases: [{ when: guests, give: redirectToSignIn }],
+      last: {
+        kind: 'teaser',
+        text: null,
+        reason: { kind: 'written' },
+        next: { kind: 'item', item: id('join') },
+      },
+    },
+  }),
+  crew: gate('crew', { what: branch('crew'), who: inGroup(crew), otherwise: { cases: [], last: missing } }),
+  school: gate('school', {
+    what: branch('school'),
+    who: any(inGroup(school), hasRole(trustee)),
+    otherwise: { cases: [], last: { kind: 'message', reason: { kind: 'written' }, next: { kind: 'none' } } },
+  }),
+  join: gate('join', {
+    what: only('join'),
+    who: any(guests, hasNoLevel),
+    otherwise: { cases: [], last: { kind: 'redirect', to: { kind: 'item', item: id('account') } } },
+  }),
+  account: gate('account', {
+    what: only('account'),
+    who: signedIn,
+    otherwise: { cases: [], last: redirectToSignIn },
+  }),
+  sample: gate('sample', {
+    what: only('sample'),
+    who: everyone,
+    otherwise: { cases: [], last: missing },
+    stance: 'instead',
+  }),
+  signInLink: gate('sign-in-link', {
+    what: only('to-sign-in'),
+    who: guests,
+    otherwise: { cases: [], last: leaveOut },
+  }),
+};
+
+export const policy: Policy = { gates: Object.values(gates) };
