@@ -3,5 +3,6 @@ export * from './condition';
 export * from './gate';
 export * from './ids';
 export * from './policy';
+export * from './same';
 export * from './sentence';
 export * from './site';

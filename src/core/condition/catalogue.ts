@@ -148,10 +148,10 @@ export function operatorOf(test: Test): Operator {
 }
 
 /** The value of a test, or an empty text for a test that takes none. */
-export const valueOf = (test: Test): string => ('value' in test ? test.value : '');
+export const testValue = (test: Test): string => ('value' in test ? test.value : '');
 
 /** The name of a test's value on this site, or null when it no longer exists. */
 export const nameOfValue = (test: Test, vocabulary: Vocabulary): string | null =>
   factNamed(test.fact)
     .choices(vocabulary)
-    .find((choice) => choice.id === valueOf(test))?.name ?? null;
+    .find((choice) => choice.id === testValue(test))?.name ?? null;

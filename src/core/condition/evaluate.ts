@@ -4,7 +4,7 @@
  */
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
-import { operatorOf, valueOf } from './catalogue';
+import { operatorOf, testValue } from './catalogue';
 import { type Condition, keyOf, type Test } from './condition';
 import { and, FALSE, not, or, TRUE, type Truth } from './truth';
 
@@ -94,7 +94,7 @@ function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predi
         return (visitor) => (visitor.level !== null) === set;
       }
       const { evaluate } = operatorOf(test);
-      const value = valueOf(test);
+      const value = testValue(test);
       const truth = wanted ? TRUE : FALSE;
       const levels = vocabulary.levels
         .map((level) => level.id)
@@ -132,7 +132,7 @@ export function trace(condition: Condition, visitor: VisitorFacts, vocabulary: V
       return {
         condition,
         parts: [],
-        truth: operatorOf(condition).evaluate(visitor, valueOf(condition), vocabulary),
+        truth: operatorOf(condition).evaluate(visitor, testValue(condition), vocabulary),
       };
     default:
       return condition satisfies never;

@@ -1,3 +1,4 @@
 /** Gates: what they cover, who passes, and what everyone else gets. */
 export * from './gate';
+export * from './remarks';
 export * from './turn-away';

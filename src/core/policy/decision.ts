@@ -1,5 +1,6 @@
 import type { TurnAway } from '../gate';
 import type { GateId, ItemId } from '../ids';
+import { same } from '../same';
 
 /** The item is the visitor's to see. */
 export interface Open {
@@ -32,7 +33,4 @@ export const outcomeOf = (decision: Decision): Outcome =>
 
 /** Whether a visitor would notice no difference between two decisions. */
 export const sameToVisitor = (a: Decision, b: Decision): boolean =>
-  a === b ||
-  (a.kind === 'open' || b.kind === 'open'
-    ? a.kind === b.kind
-    : JSON.stringify(a.turnAway) === JSON.stringify(b.turnAway));
+  a.kind === 'open' || b.kind === 'open' ? a.kind === b.kind : same(a.turnAway, b.turnAway);

@@ -1,6 +1,7 @@
 /** What differs between two policies, gate by gate, and how to bring two people's edits of one draft together. */
 import type { Gate } from '../gate';
 import type { GateId } from '../ids';
+import { same } from '../same';
 import type { Policy } from './policy';
 
 /** One difference. A gate that was both changed and moved is two. */
@@ -28,8 +29,8 @@ export function difference(before: Policy, after: Policy): readonly PolicyChange
   return changes;
 }
 
-/** Whether two gates are written the same. Gates are plain values built in one key order. */
-export const sameGate = (a: Gate, b: Gate): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
+/** Whether two gates are written the same. */
+export const sameGate = (a: Gate, b: Gate): boolean => same(a, b);
 
 /**
  * Puts my edits of a common base on top of theirs, gate by gate. Where both changed the same gate, mine stands; my order

@@ -41,8 +41,7 @@ export function holds(
       ? visitor.groups.includes(condition.value)
       : undefined;
   }
-  if (condition.op === 'is set') return visitor.level !== null;
-  if (condition.op === 'is not set') return visitor.level === null;
+  if (!('value' in condition)) return (visitor.level !== null) === (condition.op === 'is set');
   const order: readonly string[] = vocabulary.levels.map((level) => level.id);
   if (visitor.level === null || !order.includes(visitor.level) || !order.includes(condition.value))
     return undefined;

@@ -1,0 +1,14 @@
+import type { NextConfig } from 'next';
+
+export default {
+  poweredByHeader: false,
+  // Addresses are normalised by Trivet, once; a redirect to another spelling would tell that a page exists.
+  skipTrailingSlashRedirect: true,
+  serverExternalPackages: ['@electric-sql/pglite', '@node-rs/argon2', 'pino', 'drizzle-orm'],
+  headers: async () => [
+    {
+      source: '/assets/:path*',
+      headers: [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }],
+    },
+  ],
+} satisfies NextConfig;

@@ -1,0 +1,59 @@
+/** Reading requests: the session cookie, where a request comes from, small form bodies. */
+import { cookies } from 'next/headers';
+import { runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
+import { SESSION_COOKIE } from './session-cookie';
+
+/** The visitor who sent this request. */
+export async function asking(): Promise<{ readonly trivet: Trivet; readonly visitor: Visitor }> {
+  const trivet = await runningTrivet();
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  return { trivet, visitor: await visitorOf(trivet, token, new Date()) };
+}
+
+/**
+ * Whether a request that changes something comes from a page of this site. Browsers say so themselves; a request without
+ * these headers comes from a program, which has no cookies to abuse.
+ */
+export function fromThisSite(request: Request): boolean {
+  const site = request.headers.get('sec-fetch-site');
+  if (site !== null) return site === 'same-origin' || site === 'none';
+  const origin = request.headers.get('origin');
+  return origin === null || origin === 'null' ? origin === null : new URL(origin).host === request.headers.get('host');
+}
+
+/** The network address that the server saw, which the visitor can't choose. */
+export const addressOf = (request: Request): string => request.headers.get('x-trivet-from') ?? 'unknown';
+
+const LARGEST_FORM = 20_000;
+
+/** The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form. */
+export async function readForm(request: Request): Promise<Readonly<Record<string, unknown>> | null> {
+  if (!/^application\/x-www-form-urlencoded/.test(request.headers.get('content-type') ?? '')) return null;
+  const body = await readText(request, LARGEST_FORM);
+  if (body === null) return null;
+  const fields = new URLSearchParams(body);
+  return Object.fromEntries(
+    [...new Set(fields.keys())].map((key) => {
+      const values = fields.getAll(key);
+      return [key, values.length === 1 ? values[0] : values];
+    }),
+  );
+}
+
+/** A request's body as text, or null as soon as it is longer than allowed. */
+export async function readText(request: Request, most: number): Promise<string | null> {
+  const reader = request.body?.getReader();
+  if (!reader) return '';
+  const decoder = new TextDecoder();
+  let text = '';
+  let size = 0;
+  for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) {
+    size += chunk.value.byteLength;
+    if (size > most) {
+      await reader.cancel();
+      return null;
+    }
+    text += decoder.decode(chunk.value, { stream: true });
+  }
+  return text + decoder.decode();
+}

@@ -1,0 +1,59 @@
+/** Signing in: a plain form, and back to where one was. */
+import { safeNext } from '@/core';
+import { frameFor, SESSION_MS, signIn, type SignInProblems, type Trivet, type Visitor } from '@/services';
+import { renderSignIn } from '@/site';
+import { addressOf, asking, fromThisSite, readForm } from '../_http/request';
+import { sessionCookie } from '../_http/session-cookie';
+import { delivery, htmlResponse, seeOther } from '../_http/response';
+
+export const dynamic = 'force-dynamic';
+
+export async function GET(request: Request): Promise<Response> {
+  const { trivet, visitor } = await asking();
+  const next = new URL(request.url).searchParams.getAll('next');
+  return form(trivet, visitor, { next: next.length === 1 ? (next[0] ?? null) : null, status: 200 });
+}
+
+export async function POST(request: Request): Promise<Response> {
+  const { trivet, visitor } = await asking();
+  const fields = fromThisSite(request) ? await readForm(request) : null;
+  if (fields === null) {
+    const problems = { form: 'That form could not be read. Fill it in here and send it again.' };
+    return form(trivet, visitor, { next: null, status: 400, problems });
+  }
+  const { email, password, next } = fields;
+  const answer = await signIn(trivet, { email, password, next, from: addressOf(request) }, new Date());
+  if (answer.kind === 'signed in') {
+    return seeOther(answer.next, { 'Set-Cookie': sessionCookie(answer.token, SESSION_MS / 1000) });
+  }
+  const status = answer.kind === 'too many' ? 429 : 422;
+  return form(trivet, visitor, {
+    next: answer.next,
+    status,
+    problems: answer.problems,
+    email: typeof email === 'string' ? email.slice(0, 254) : '',
+    ...(answer.kind === 'too many' && { headers: { 'Retry-After': String(answer.seconds) } }),
+  });
+}
+
+interface FormState {
+  readonly next: string | null;
+  readonly status: number;
+  readonly email?: string;
+  readonly problems?: SignInProblems;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+async function form(trivet: Trivet, visitor: Visitor, { next, status, email = '', problems = {}, headers }: FormState) {
+  const { state } = trivet;
+  const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
+  const html = await renderSignIn({
+    frame: frameFor(look, null),
+    delivery: delivery(visitor.person?.desk ?? false, false),
+    next: safeNext(next),
+    email,
+    problems,
+    signedInAs: visitor.person?.name ?? null,
+  });
+  return htmlResponse(html, { status, ...(headers && { headers }) });
+}

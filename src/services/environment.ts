@@ -1,0 +1,38 @@
+/** The environment, read once and checked. A wrong value stops the start with a sentence that says how to mend it. */
+import { z } from 'zod';
+
+const schema = z.object({
+  PORT: z.coerce
+    .number({ error: 'PORT has to be a number, for example PORT=3000.' })
+    .int('PORT has to be a whole number.')
+    .min(1, 'PORT has to be between 1 and 65535.')
+    .max(65535, 'PORT has to be between 1 and 65535.')
+    .default(3000),
+  TRIVET_DATA: z.string().min(1, 'TRIVET_DATA has to name a folder, for example TRIVET_DATA=.data.').default('.data'),
+  TRIVET_URL: z
+    .url({
+      protocol: /^https?$/,
+      error: 'TRIVET_URL has to be the public address of the site, for example TRIVET_URL=https://larkfell.example.',
+    })
+    .optional(),
+});
+
+/** What the environment says. */
+export interface Environment {
+  readonly port: number;
+  readonly dataFolder: string;
+  /** The site's own public address, without a path. */
+  readonly publicUrl: URL;
+}
+
+/** Reads the environment, or lists what is wrong with it, a sentence each. */
+export function readEnvironment(
+  env: Readonly<Record<string, string | undefined>>,
+): Environment | { readonly problems: readonly string[] } {
+  const given = Object.fromEntries(Object.keys(schema.shape).map((key) => [key, env[key]]));
+  const parsed = schema.safeParse(given);
+  if (!parsed.success) return { problems: parsed.error.issues.map((issue) => issue.message) };
+  const { PORT, TRIVET_DATA, TRIVET_URL } = parsed.data;
+  const publicUrl = new URL(TRIVET_URL ?? `http://localhost:${PORT}`);
+  return { port: PORT, dataFolder: TRIVET_DATA, publicUrl };
+}

@@ -1,0 +1,36 @@
+/** Markdown (CommonMark with GFM) to HTML that is safe to put on a page. */
+import rehypeSanitize from 'rehype-sanitize';
+import rehypeStringify from 'rehype-stringify';
+import remarkGfm from 'remark-gfm';
+import remarkParse from 'remark-parse';
+import remarkRehype from 'remark-rehype';
+import { unified } from 'unified';
+
+/**
+ * Stands before every address on this site in rendered HTML, to be replaced by where the site is being looked at from:
+ * nothing for visitors, the walk's own address on a walk. A private-use character, which no text keeps.
+ */
+export const BASE_MARK = '\uE000';
+
+interface Node {
+  readonly properties?: Record<string, unknown>;
+  readonly children?: readonly Node[];
+}
+
+function markBases(node: Node): void {
+  const href = node.properties?.href;
+  if (node.properties && typeof href === 'string' && /^\/(?!\/)/.test(href)) node.properties.href = BASE_MARK + href;
+  for (const child of node.children ?? []) markBases(child);
+}
+
+const processor = unified()
+  .use(remarkParse)
+  .use(remarkGfm)
+  .use(remarkRehype)
+  .use(rehypeSanitize)
+  .use(() => markBases)
+  .use(rehypeStringify)
+  .freeze();
+
+/** The HTML of a Markdown text, with {@link BASE_MARK} before addresses of this site. Markup in the text is dropped. */
+export const htmlOf = (markdown: string): string => String(processor.processSync(markdown.replaceAll(BASE_MARK, '')));

@@ -1,0 +1,22 @@
+/** The one running Trivet of this process. Next bundles routes apart, so it is kept on `globalThis`. */
+import { readEnvironment } from './environment';
+import { Trivet } from './trivet';
+
+const holder = globalThis as { __trivet?: Promise<Trivet> };
+
+/** The running Trivet, opened at the first call. */
+export function runningTrivet(): Promise<Trivet> {
+  holder.__trivet ??= open();
+  return holder.__trivet;
+}
+
+async function open(): Promise<Trivet> {
+  return Trivet.open(environment().dataFolder);
+}
+
+/** The environment, known to be right because the server checked it before it started. */
+export function environment() {
+  const env = readEnvironment(process.env);
+  if ('problems' in env) throw new Error(env.problems.join('\n'));
+  return env;
+}

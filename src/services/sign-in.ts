@@ -1,0 +1,91 @@
+/**
+ * Signing in. An unknown account and a wrong password get the same answer in the same time; failures are limited by
+ * account and by network address, counted before the password is looked at, so that many at once gain nothing.
+ */
+import { z } from 'zod';
+import { safeNext } from '@/core';
+import { countAttempt, findCredentials, forgetAttempts, insertSession, uncountAttempt } from '@/store';
+import { hashToken, newToken, passwordIsRight } from './secrets';
+import type { Trivet } from './trivet';
+
+const WINDOW_MS = 15 * 60_000;
+const MOST_PER_ACCOUNT = 8;
+const MOST_PER_ADDRESS = 60;
+/** How long a session lasts, in milliseconds. */
+export const SESSION_MS = 14 * 24 * 60 * 60_000;
+
+const form = z.object({
+  email: z.string().trim().min(1, 'Type your mail address.').max(254, 'That is too long for a mail address.'),
+  password: z.string().min(1, 'Type your password.').max(1000, 'That is too long for a password.'),
+});
+
+/** The form's fields as they came. A field that was sent twice is a list. */
+export interface SignInRequest {
+  readonly email: unknown;
+  readonly password: unknown;
+  readonly next: unknown;
+  /** The network address that the request came from. */
+  readonly from: string;
+}
+
+export type SignInAnswer =
+  | { readonly kind: 'signed in'; readonly token: string; readonly next: string }
+  | { readonly kind: 'wrong'; readonly problems: SignInProblems; readonly next: string }
+  | { readonly kind: 'too many'; readonly seconds: number; readonly problems: SignInProblems; readonly next: string };
+
+/** What to say next to each field, or above the form. */
+export interface SignInProblems {
+  readonly email?: string;
+  readonly password?: string;
+  readonly form?: string;
+}
+
+/** Checks the form and the limits, then the password; starts a session when it is right. */
+export async function signIn(trivet: Trivet, request: SignInRequest, now: Date): Promise<SignInAnswer> {
+  const next = safeNext(typeof request.next === 'string' ? request.next : null);
+  const parsed = form.safeParse(request);
+  if (!parsed.success) {
+    const { fieldErrors } = z.flattenError(parsed.error);
+    const problems = {
+      ...(fieldErrors.email && { email: said(fieldErrors.email[0], 'Type one mail address.') }),
+      ...(fieldErrors.password && { password: said(fieldErrors.password[0], 'Type one password.') }),
+    };
+    return { kind: 'wrong', problems, next };
+  }
+  const email = parsed.data.email.toLowerCase();
+  const account = `account ${hashToken(email)}`;
+  const address = `address ${request.from}`;
+  const counts = [
+    { ...(await countAttempt(trivet.db, account, now, WINDOW_MS)), most: MOST_PER_ACCOUNT },
+    { ...(await countAttempt(trivet.db, address, now, WINDOW_MS)), most: MOST_PER_ADDRESS },
+  ];
+  const over = counts.filter(({ count, most }) => count > most).map(({ windowEnds }) => windowEnds.getTime());
+  if (over.length > 0) return tooMany(Math.max(...over) - now.getTime(), next);
+  const found = await findCredentials(trivet.db, email);
+  const right = await passwordIsRight(parsed.data.password, found?.passwordHash);
+  if (!right || !found) {
+    return { kind: 'wrong', problems: { form: 'That mail address and password don’t go together.' }, next };
+  }
+  await forgetAttempts(trivet.db, account, now);
+  await uncountAttempt(trivet.db, address);
+  const token = newToken();
+  const session = { tokenHash: hashToken(token), person: found.person, expiresAt: new Date(now.getTime() + SESSION_MS) };
+  await insertSession(trivet.db, session, now);
+  trivet.rememberSession(session);
+  return { kind: 'signed in', token, next };
+}
+
+/** Our own words for a field that is empty or too long; a plain one where the library speaks of types. */
+const said = (message: string | undefined, otherwise: string): string =>
+  message && !message.startsWith('Invalid') ? message : otherwise;
+
+function tooMany(milliseconds: number, next: string): SignInAnswer {
+  const minutes = Math.max(1, Math.ceil(milliseconds / 60_000));
+  const wait = minutes === 1 ? 'a minute' : `${minutes} minutes`;
+  return {
+    kind: 'too many',
+    seconds: Math.ceil(milliseconds / 1000),
+    problems: { form: `That was tried too often. Wait ${wait} and try again.` },
+    next,
+  };
+}

@@ -1,0 +1,68 @@
+/**
+ * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
+ */
+import { openDatabase, type OpenDatabase, type Session } from '@/store';
+import { readSiteState, type SiteState, withPolicies } from './site-state';
+
+const MOST_SESSIONS = 10_000;
+
+/** The one resource that services work with. Owns the database and has to be closed. */
+export class Trivet {
+  #state: SiteState | null = null;
+  #queue: Promise<unknown> = Promise.resolve();
+  /** Sessions by the hash of their token; the oldest are dropped, and read again when they come back. */
+  readonly sessions = new Map<string, Session>();
+
+  private constructor(private readonly opened: OpenDatabase) {}
+
+  /** Opens the data folder, or a fresh database in memory for `null`, and reads the site if there is one. */
+  static async open(folder: string | null): Promise<Trivet> {
+    const trivet = new Trivet(await openDatabase(folder));
+    await trivet.reload();
+    return trivet;
+  }
+
+  get db() {
+    return this.opened.db;
+  }
+
+  /** Whether a site has been loaded. */
+  get hasSite(): boolean {
+    return this.#state !== null;
+  }
+
+  /** The site as it is now. Take it once per request and work with that. */
+  get state(): SiteState {
+    if (!this.#state) throw new Error('This data folder holds no site yet. Load one first.');
+    return this.#state;
+  }
+
+  /** Reads the whole site again. */
+  async reload(): Promise<void> {
+    this.#state = await readSiteState(this.db);
+    this.sessions.clear();
+  }
+
+  /** Runs a change of the policies alone, one at a time, and then puts what the database holds into memory. */
+  changePolicies<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    const turn = this.#queue.then(async () => {
+      try {
+        return await change(this.state);
+      } finally {
+        this.#state = await withPolicies(this.state, this.db);
+      }
+    });
+    this.#queue = turn.catch(() => undefined);
+    return turn;
+  }
+
+  rememberSession(session: Session): void {
+    this.sessions.set(session.tokenHash, session);
+    const oldest = this.sessions.keys().next().value;
+    if (this.sessions.size > MOST_SESSIONS && oldest !== undefined) this.sessions.delete(oldest);
+  }
+
+  async close(): Promise<void> {
+    await this.opened.close();
+  }
+}

@@ -1,0 +1,40 @@
+/** Turning an answer into the status and the bytes of a response. */
+import type { ComponentProps, ReactElement } from 'react';
+import type { PageAnswer } from '@/services';
+import type { Delivery } from './shell';
+import { SignInView } from './sign-in-view';
+import { MessageView, MissingView, PageView, TeaserView } from './views';
+
+/** A page with its status, or a place to go instead (always 303). */
+export type Rendered =
+  | { readonly status: 200 | 403 | 404; readonly html: string }
+  | { readonly status: 303; readonly location: string };
+
+/** The response for an answer. */
+export async function renderAnswer(answer: PageAnswer, delivery: Delivery): Promise<Rendered> {
+  switch (answer.kind) {
+    case 'page':
+      return { status: 200, html: await documentOf(<PageView answer={answer} delivery={delivery} />) };
+    case 'teaser':
+      return { status: 200, html: await documentOf(<TeaserView answer={answer} delivery={delivery} />) };
+    case 'message':
+      return { status: 403, html: await documentOf(<MessageView answer={answer} delivery={delivery} />) };
+    case 'missing':
+      return { status: 404, html: await documentOf(<MissingView answer={answer} delivery={delivery} />) };
+    case 'redirect':
+      return { status: 303, location: answer.to };
+    default:
+      return answer satisfies never;
+  }
+}
+
+/** The sign-in page as bytes. */
+export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>
+  documentOf(<SignInView {...props} />);
+
+// The site's pages are whole documents without scripts or embedded data, so they are rendered to text in a route
+// handler; the framework allows the renderer there only when it is loaded dynamically.
+async function documentOf(element: ReactElement): Promise<string> {
+  const { renderToStaticMarkup } = await import('react-dom/server');
+  return `<!doctype html>${renderToStaticMarkup(element)}`;
+}

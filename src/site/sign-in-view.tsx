@@ -1,0 +1,85 @@
+import type { Frame, SignInProblems } from '@/services';
+import { type Delivery, Shell } from './shell';
+
+interface SignInViewProps {
+  readonly frame: Frame;
+  readonly delivery: Delivery;
+  /** Where signing in leads. */
+  readonly next: string;
+  /** What was typed before, to be kept. Never the password. */
+  readonly email: string;
+  readonly problems: SignInProblems;
+  /** The name of the person who is signed in already. */
+  readonly signedInAs: string | null;
+}
+
+/** The sign-in page: a plain form that works without scripts. */
+export function SignInView({ frame, delivery, next, email, problems, signedInAs }: SignInViewProps) {
+  const somewhere = next !== '/';
+  return (
+    <Shell frame={frame} delivery={delivery} title="Sign in">
+      <h1>Sign in</h1>
+      {signedInAs ? (
+        <p className="lead">
+          You are signed in as {signedInAs}
+          {somewhere && ', and what you asked for isn’t open to this account'}. Sign in as somebody else, or{' '}
+          <a href={delivery.walk ? '#main' : '/'}>go to the first page</a>.
+        </p>
+      ) : (
+        somewhere && <p className="lead">Afterwards you will be back where you were.</p>
+      )}
+      <form method="post" action={delivery.walk ? '#main' : '/sign-in'} className="mt-8 grid max-w-sm gap-5">
+        {problems.form && (
+          <p className="problem" role="alert" id="form-problem">
+            {problems.form}
+          </p>
+        )}
+        <input type="hidden" name="next" value={next} />
+        <Field name="email" label="Mail address" type="email" value={email} complete="username" problem={problems.email} />
+        <Field
+          name="password"
+          label="Password"
+          type="password"
+          value=""
+          complete="current-password"
+          problem={problems.password}
+        />
+        <button className="button justify-self-start" type="submit" disabled={delivery.walk}>
+          Sign in
+        </button>
+        {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
+      </form>
+    </Shell>
+  );
+}
+
+interface FieldProps {
+  readonly name: string;
+  readonly label: string;
+  readonly type: string;
+  readonly value: string;
+  readonly complete: string;
+  readonly problem: string | undefined;
+}
+
+function Field({ name, label, type, value, complete, problem }: FieldProps) {
+  return (
+    <p className="grid gap-1.5">
+      <label htmlFor={name}>{label}</label>
+      <input
+        id={name}
+        name={name}
+        type={type}
+        defaultValue={value}
+        autoComplete={complete}
+        aria-invalid={problem ? true : undefined}
+        aria-describedby={problem ? `${name}-problem` : undefined}
+      />
+      {problem && (
+        <span className="problem" id={`${name}-problem`}>
+          {problem}
+        </span>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,75 @@
+/** The draft, what is live, and every revision there was. */
+import { and, eq, sql } from 'drizzle-orm';
+import type { Policy } from '@/core';
+import type { Database } from './database';
+import { policyState, revisions } from './schema';
+
+/** The draft with the version that a save has to name. */
+export interface Draft {
+  readonly policy: Policy;
+  readonly version: number;
+  /** Who saved it last. */
+  readonly by: string;
+}
+
+/** What visitors get. */
+export interface Live {
+  readonly policy: Policy;
+  readonly revision: number;
+  readonly author: string;
+  readonly note: string;
+  readonly at: Date;
+}
+
+/** Both policies, read in one statement, or null when there is no site yet. */
+export async function readPolicies(db: Database): Promise<{ readonly draft: Draft; readonly live: Live } | null> {
+  const [row] = await db.select().from(policyState).innerJoin(revisions, eq(revisions.number, policyState.live));
+  if (!row) return null;
+  const { policy_state: state, revisions: live } = row;
+  return {
+    draft: { policy: state.draft, version: state.draftVersion, by: state.draftBy },
+    live: { policy: live.policy, revision: live.number, author: live.author, note: live.note, at: live.at },
+  };
+}
+
+/** Saves the draft if it is still at the version named. Answers the new version, or null when somebody was quicker. */
+export async function updateDraft(db: Database, policy: Policy, version: number, by: string): Promise<number | null> {
+  const [row] = await db
+    .update(policyState)
+    .set({ draft: policy, draftVersion: sql`${policyState.draftVersion} + 1`, draftBy: by })
+    .where(eq(policyState.draftVersion, version))
+    .returning({ version: policyState.draftVersion });
+  return row?.version ?? null;
+}
+
+/** A revision about to be recorded. */
+export type NewRevision = Omit<typeof revisions.$inferInsert, 'number' | 'at'>;
+
+/**
+ * Records a revision and makes it live, in one transaction, if draft and live are still those named. Answers the new
+ * number, or null when something changed meanwhile.
+ */
+export async function switchLive(
+  db: Database,
+  expected: { readonly draftVersion: number; readonly live: number },
+  revision: NewRevision,
+): Promise<number | null> {
+  return db.transaction(async (tx) => {
+    const number = expected.live + 1;
+    const [state] = await tx
+      .select({ id: policyState.id })
+      .from(policyState)
+      .where(and(eq(policyState.draftVersion, expected.draftVersion), eq(policyState.live, expected.live)))
+      .for('update');
+    if (!state) return null;
+    await tx.insert(revisions).values({ ...revision, number });
+    await tx.update(policyState).set({ live: number });
+    return number;
+  });
+}
+
+/** The first revision of a new site, which is live and is the draft. */
+export async function insertFirstPolicy(db: Database, policy: Policy, author: string): Promise<void> {
+  await db.insert(revisions).values({ number: 1, policy, author, note: 'The site was loaded.' });
+  await db.insert(policyState).values({ draft: policy, draftBy: author, live: 1 });
+}
