@@ -7,7 +7,7 @@ export { importSite, type SiteFile } from './import-site';
 export type { PolicyProblem } from './policy-form';
 export * from './put-live';
 export { type DeskData, readDesk } from './read-desk';
-export { environment, runningTrivet } from './running';
+export { databaseIn, environment, runningTrivet } from './running';
 export { type SaveAnswer, saveDraft } from './save-draft';
 export * from './sign-in';
 export { signOut } from './sign-out';

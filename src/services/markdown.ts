@@ -1,4 +1,5 @@
 /** Markdown (CommonMark with GFM) to HTML that is safe to put on a page. */
+import type { Root, RootContent } from 'hast';
 import rehypeSanitize from 'rehype-sanitize';
 import rehypeStringify from 'rehype-stringify';
 import remarkGfm from 'remark-gfm';
@@ -12,15 +13,12 @@ import { unified } from 'unified';
  */
 export const BASE_MARK = '\uE000';
 
-interface Node {
-  readonly properties?: Record<string, unknown>;
-  readonly children?: readonly Node[];
-}
-
-function markBases(node: Node): void {
-  const href = node.properties?.href;
-  if (node.properties && typeof href === 'string' && /^\/(?!\/)/.test(href)) node.properties.href = BASE_MARK + href;
-  for (const child of node.children ?? []) markBases(child);
+function markBases(node: Root | RootContent): void {
+  if (node.type === 'element') {
+    const { href } = node.properties;
+    if (typeof href === 'string' && /^\/(?!\/)/.test(href)) node.properties.href = BASE_MARK + href;
+  }
+  if ('children' in node) for (const child of node.children) markBases(child);
 }
 
 const processor = unified()
@@ -28,7 +26,7 @@ const processor = unified()
   .use(remarkGfm)
   .use(remarkRehype)
   .use(rehypeSanitize)
-  .use(() => markBases)
+  .use(() => (tree: Root) => markBases(tree))
   .use(rehypeStringify)
   .freeze();
 

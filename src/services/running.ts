@@ -1,4 +1,5 @@
 /** The one running Trivet of this process. Next bundles routes apart, so it is kept on `globalThis`. */
+import { join } from 'node:path';
 import { readEnvironment } from './environment';
 import { Trivet } from './trivet';
 
@@ -11,8 +12,11 @@ export function runningTrivet(): Promise<Trivet> {
 }
 
 async function open(): Promise<Trivet> {
-  return Trivet.open(environment().dataFolder);
+  return Trivet.open(databaseIn(environment().dataFolder));
 }
+
+/** Where in a data folder the database is. */
+export const databaseIn = (dataFolder: string): string => join(dataFolder, 'database');
 
 /** The environment, known to be right because the server checked it before it started. */
 export function environment() {
