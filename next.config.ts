@@ -9,6 +9,14 @@ export default {
   serverExternalPackages: ['@electric-sql/pglite', '@node-rs/argon2', 'pino', 'drizzle-orm'],
   headers: async () => [
     {
+      source: '/desk/:path*',
+      headers: [
+        { key: 'X-Frame-Options', value: 'DENY' },
+        { key: 'X-Content-Type-Options', value: 'nosniff' },
+        { key: 'Referrer-Policy', value: 'same-origin' },
+      ],
+    },
+    {
       source: '/assets/:path*',
       headers: [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }],
     },

@@ -21,10 +21,12 @@ const pages: readonly Page[] = [
   page(
     'home',
     'site',
-    'A dark hill, a good dome, and room for you',
+    'Home',
     '/',
     'Larkfell Observatory is run by volunteers on the edge of the moor.',
-    `Larkfell stands four hundred metres up, on the edge of the moor, where the nearest street lamp is nine kilometres away. The dome was raised by volunteers, and volunteers still open it, every clear Thursday and whenever something worth climbing for is in the sky.
+    `# A dark hill, a good dome, and room for you
+
+Larkfell stands four hundred metres up, on the edge of the moor, where the nearest street lamp is nine kilometres away. The dome was raised by volunteers, and volunteers still open it, every clear Thursday and whenever something worth climbing for is in the sky.
 
 ## What happens here
 

@@ -51,6 +51,8 @@ export type PageAnswer =
       readonly title: string;
       readonly summary: string;
       readonly html: string;
+      /** Whether the text brings a first heading of its own, in place of the title. */
+      readonly hasOwnHeading: boolean;
       readonly address: Address;
       /** Whether every visitor gets these same bytes. */
       readonly sameForEveryone: boolean;
@@ -84,12 +86,14 @@ export function viewPage(look: Look, path: string): PageAnswer {
   const decision = decide(look.compiled, item.id, look.facts);
   if (decision.kind === 'turned away') return turnedAway(look, item, decision);
   const content = contentOf(look.state, item.id);
+  const html = rendered(content);
   return {
     kind: 'page',
     frame: frameFor(look, item.id),
     title: item.title,
     summary: content.summary,
-    html: rendered(content).replaceAll(BASE_MARK, look.base),
+    html: html.replaceAll(BASE_MARK, look.base),
+    hasOwnHeading: html.startsWith('<h1'),
     address: item.address,
     sameForEveryone: !dependsOnVisitor(look.compiled, item.id) && !menuDependsOnVisitor(look),
   };

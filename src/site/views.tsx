@@ -14,8 +14,12 @@ export function PageView({ answer, delivery }: { readonly answer: Of<'page'>; re
       canonical={delivery.walk ? '' : encodeURI(answer.address)}
     >
       <article>
-        <h1>{answer.title}</h1>
-        {answer.summary && <p className="lead">{answer.summary}</p>}
+        {!answer.hasOwnHeading && (
+          <>
+            <h1>{answer.title}</h1>
+            {answer.summary && <p className="lead">{answer.summary}</p>}
+          </>
+        )}
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered */}
         <div className="prose" dangerouslySetInnerHTML={{ __html: answer.html }} />
       </article>

@@ -1,0 +1,38 @@
+/** The desk's data routes: who may use them, what they read, how they refuse. */
+import { type Administrator, administratorOf, type Trivet } from '@/services';
+import { asking, fromThisSite, readText } from './request';
+import { PRIVATE } from './response';
+
+const LARGEST_BODY = 4_000_000;
+
+/** A JSON answer for this administrator only. */
+export const json = (value: unknown, status = 200): Response =>
+  Response.json(value, { status, headers: { 'Cache-Control': PRIVATE } });
+
+/** A refusal as RFC 9457 problem details. */
+export const problem = (status: number, title: string, more: object = {}): Response =>
+  new Response(JSON.stringify({ title, status, ...more }), {
+    status,
+    headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE },
+  });
+
+type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => Response | Promise<Response>;
+
+/** Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. */
+export async function forDesk(request: Request, handler: Handler): Promise<Response> {
+  const { trivet, visitor } = await asking();
+  const administrator = administratorOf(visitor);
+  if (!visitor.person) return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');
+  if (!administrator) return problem(403, 'The desk is for administrators of this site.');
+  if (request.method === 'GET') return handler(trivet, administrator, null);
+  if (!fromThisSite(request)) return problem(403, 'This request did not come from the desk.');
+  const text = await readText(request, LARGEST_BODY);
+  if (text === null) return problem(413, 'That is too large to be read.');
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    return problem(400, 'The request is not JSON.');
+  }
+  return handler(trivet, administrator, body);
+}

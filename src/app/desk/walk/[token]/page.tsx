@@ -1,0 +1,31 @@
+import type { Metadata } from 'next';
+import { redirect } from 'next/navigation';
+import { safeNext } from '@/core';
+import { WalkScreen } from '@/desk';
+import { administratorOf, readDesk, walkOf } from '@/services';
+import { asking } from '../../../_http/request';
+
+export const metadata: Metadata = { title: 'Walk' };
+
+interface Props {
+  readonly params: Promise<{ readonly token: string }>;
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
+}
+
+/** The site in a frame, as a stand-in sees it. A walk that is over leads back to the board. */
+export default async function Page({ params, searchParams }: Props) {
+  const [{ token }, { at }] = await Promise.all([params, searchParams]);
+  const { trivet, visitor } = await asking();
+  const administrator = administratorOf(visitor);
+  const walk = await walkOf(trivet, administrator, token, new Date());
+  if (!administrator || !walk) redirect('/desk');
+  return (
+    <WalkScreen
+      data={await readDesk(trivet, administrator)}
+      token={token}
+      standIn={walk.standIn}
+      side={walk.side}
+      at={safeNext(typeof at === 'string' ? at : null)}
+    />
+  );
+}

@@ -1,0 +1,2 @@
+/** The board. */
+export { Board } from './board';

@@ -1,0 +1,114 @@
+'use client';
+/** The composer: a gate as its three legs, one below the other, reading as one sentence. */
+import type { ReactNode } from 'react';
+import { capital, describeGate, describeWhat, difference, type Gate, type GateId, listed, type Remark, remarksOn } from '@/core';
+import { Button, Choice } from '@/ui';
+import { useDesk } from '../context';
+import { Panel } from '../panel';
+import { OtherwiseLeg } from './otherwise-leg';
+import { WhatLeg } from './what-leg';
+import { WhoLeg } from './who-leg';
+
+export function Composer({ gate: id }: { readonly gate: GateId }) {
+  const { draft, outline, vocabulary, setBench, changeGate, removeGate } = useDesk();
+  const gate = draft.policy.gates.find((one) => one.id === id);
+  if (!gate) return null;
+  const change = difference(draft.live.policy, draft.policy).find((one) => 'after' in one && one.after.id === id);
+  const problems = draft.saving.kind === 'refused' ? draft.saving.problems.filter((problem) => problem.gate === id) : [];
+  const legs = describeGate(gate, outline, vocabulary);
+  return (
+    <Panel
+      title={capital(describeWhat(gate.what, outline))}
+      note={
+        change?.kind === 'added' ? 'A new gate, in the draft' : change ? 'Changed in the draft' : 'As it is live'
+      }
+      onClose={() => setBench({ kind: 'gates' })}
+      actions={<Button weight="quiet" onClick={() => removeGate(id)}>Remove</Button>}
+    >
+      {problems.map((problem) => (
+        <p key={problem.message} role="alert" className="mb-3 border-alarm border-l-3 pl-3 text-alarm">
+          {problem.message}
+        </p>
+      ))}
+      <div className="grid gap-5">
+        <Leg name="What" after="these items">
+          <WhatLeg gate={gate} onChange={changeGate} />
+        </Leg>
+        <Leg name="Who" after="passes">
+          <WhoLeg gate={gate} onChange={changeGate} />
+        </Leg>
+        <Leg name="Otherwise" after="what the rest get">
+          <OtherwiseLeg gate={gate} onChange={changeGate} />
+        </Leg>
+        <Stance gate={gate} onChange={changeGate} />
+        <Remarks remarks={remarksOn(gate, outline, vocabulary)} />
+        <p className="border-thin border-t pt-3 text-quiet">
+          {capital(legs.what)} open to {legs.who}; {legs.otherwise}.
+        </p>
+        {change?.kind === 'changed' && (
+          <div>
+            <Button onClick={() => changeGate(change.before)}>Put this gate back as it is live</Button>
+          </div>
+        )}
+      </div>
+    </Panel>
+  );
+}
+
+const Leg = ({ name, after, children }: { readonly name: string; readonly after: string; readonly children: ReactNode }) => (
+  <section aria-label={name}>
+    <h3 className="leg-name mb-2 flex items-baseline gap-2">
+      {name} <span className="note font-normal font-text">{after}</span>
+    </h3>
+    {children}
+  </section>
+);
+
+function Stance({ gate, onChange }: { readonly gate: Gate; readonly onChange: (gate: Gate) => void }) {
+  return (
+    <section aria-label="Stance" className="flex items-center gap-3 border-thin border-t pt-4">
+      <Choice
+        label="Stance towards the gates above"
+        value={gate.stance}
+        options={[
+          { value: 'also', label: 'also' },
+          { value: 'instead', label: 'instead' },
+        ]}
+        onChoose={(stance) => onChange({ ...gate, stance })}
+      />
+      <span className="note">
+        {gate.stance === 'also'
+          ? 'Adds to the gates above: visitors must pass them all.'
+          : 'Sets aside the gates above it, for the items it covers.'}
+      </span>
+    </section>
+  );
+}
+
+function Remarks({ remarks }: { readonly remarks: readonly Remark[] }) {
+  if (remarks.length === 0) return null;
+  return (
+    <ul className="grid gap-2" aria-label="Remarks">
+      {remarks.map((remark) => (
+        <li key={JSON.stringify(remark)} className="rounded-[3px] bg-wash px-3 py-2">
+          {remarkText(remark)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function remarkText(remark: Remark): string {
+  switch (remark.kind) {
+    case 'covers nothing':
+      return 'This gate covers nothing yet, so it changes nothing. Add an item above.';
+    case 'sets aside':
+      return 'This gate says “instead”: where it covers an item, the gates above it no longer count there.';
+    case 'exact level':
+      return `Exactly ${remark.level}: ${listed(remark.excluded)} do not pass. If they should, choose “or above”.`;
+    case 'shadowed case':
+      return `Case ${remark.index} is for everyone, so the cases after it are never used.`;
+    default:
+      return remark satisfies never;
+  }
+}

@@ -1,0 +1,92 @@
+'use client';
+/** Everything at the desk by typing: items, people, gates, actions. */
+import { useEffect, useState } from 'react';
+import { capital, describeFacts, describeGate, factsOf, keyOfStandIn, type Member, nameOf, type StandIn } from '@/core';
+import { type Findable, Palette } from '@/ui';
+import { rowsOf } from './board/rows';
+import { useDesk } from './context';
+import { ask } from './service';
+
+interface Entry extends Findable {
+  readonly run: () => void;
+}
+
+export function DeskPalette({ open, onOpenChange }: { readonly open: boolean; readonly onOpenChange: (open: boolean) => void }) {
+  const desk = useDesk();
+  const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, addGate, walk } = desk;
+  const [members, setMembers] = useState<readonly Member[]>([]);
+  useEffect(() => {
+    if (!open) return;
+    ask<readonly Member[]>('GET', 'members?q=').then((answer) => answer.ok && setMembers(answer.value));
+  }, [open]);
+
+  const standInFor = (member: Member): StandIn => ({ kind: 'member', member });
+  const add = (standIn: StandIn) => {
+    if (!standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn))) setStandIns([...standIns, standIn]);
+  };
+  const [first] = standIns;
+  const groups: { heading: string; entries: Entry[] }[] = [
+    {
+      heading: 'Do',
+      entries: [
+        { key: 'new gate', label: 'New gate', run: () => addGate(null) },
+        { key: 'gates', label: 'All gates', run: () => setBench({ kind: 'gates' }) },
+        { key: 'live', label: 'Show what is live', run: () => setSide('live') },
+        { key: 'draft', label: 'Show the draft', run: () => setSide('draft') },
+        { key: 'difference', label: 'Show the difference', run: () => setSide('difference') },
+        {
+          key: 'put live',
+          label: 'Put the draft live',
+          run: () => {
+            setSide('difference');
+            setBench({ kind: 'put live' });
+          },
+        },
+        { key: 'undo', label: 'Undo', run: draft.undo },
+        ...standIns.map((standIn) => ({
+          key: `walk ${keyOfStandIn(standIn)}`,
+          label: `Walk as ${nameOf(standIn)}`,
+          run: () => walk(standIn, null),
+        })),
+        {
+          key: 'site',
+          label: 'Go to the site',
+          run: () => window.location.assign('/'),
+        },
+      ],
+    },
+    {
+      heading: 'Why, at an item',
+      entries: first
+        ? rowsOf(outline).map(({ item }) => ({
+            key: `item ${item.id}`,
+            label: item.title,
+            note: item.kind === 'page' ? item.address : item.kind,
+            run: () => setBench({ kind: 'why', item: item.id, standIn: keyOfStandIn(first) }),
+          }))
+        : [],
+    },
+    {
+      heading: 'Gates',
+      entries: draft.policy.gates.map((gate) => {
+        const legs = describeGate(gate, outline, vocabulary);
+        return {
+          key: `gate ${gate.id}`,
+          label: capital(legs.what),
+          note: legs.who,
+          run: () => setBench({ kind: 'gate', gate: gate.id }),
+        };
+      }),
+    },
+    {
+      heading: 'Put on the board',
+      entries: members.map((member) => ({
+        key: `member ${member.id}`,
+        label: member.name,
+        note: describeFacts(standInFor(member), factsOf(standInFor(member)), vocabulary),
+        run: () => add(standInFor(member)),
+      })),
+    },
+  ];
+  return <Palette open={open} onOpenChange={onOpenChange} groups={groups} onChoose={({ run }) => run()} />;
+}

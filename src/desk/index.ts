@@ -1,0 +1,3 @@
+/** The administrator's side. */
+export { Desk } from './desk';
+export { WalkScreen } from './walk/walk-screen';

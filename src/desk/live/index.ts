@@ -1,0 +1,2 @@
+/** Looking at the difference and putting it live. */
+export { LivePanel } from './live-panel';

@@ -1,0 +1,228 @@
+'use client';
+/** Before anything goes live: what differs, who gains, who loses, what guests notice. */
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { capital, counted, describeGate, difference, gateAsOneSentence, type Gate, type Outcome, type PolicyChange } from '@/core';
+import type { Crowd, EffectReport } from '@/services';
+import { Button } from '@/ui';
+import { named } from '../composer';
+import { useDesk } from '../context';
+import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { Panel } from '../panel';
+import { ask } from '../service';
+import { useAnswer } from '../use-answer';
+
+export function LivePanel() {
+  const { draft, setBench, setSide } = useDesk();
+  const [note, setNote] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [going, setGoing] = useState(false);
+  const changes = difference(draft.live.policy, draft.policy);
+  const answer = useAnswer<EffectReport>('effect', draft.policy);
+
+  const putLive = async () => {
+    setGoing(true);
+    setProblem(null);
+    const result = await ask<{ revision: number }>('POST', 'live', {
+      version: draft.version,
+      revision: draft.live.revision,
+      note,
+    });
+    setGoing(false);
+    await draft.refresh();
+    if (!result.ok) {
+      setProblem(result.title);
+      return;
+    }
+    toast.success(`Revision ${result.value.revision} is live.`);
+    setSide('live');
+    setBench({ kind: 'gates' });
+  };
+
+  const discard = () => {
+    draft.edit(draft.live.policy);
+    toast('The draft is back to what is live.', { action: { label: 'Undo', onClick: draft.undo } });
+    setBench({ kind: 'gates' });
+  };
+
+  if (changes.length === 0) {
+    return (
+      <Panel title="Put live" onClose={() => setBench({ kind: 'gates' })}>
+        <p>The draft and what is live are the same. Change a gate, and what would change for whom is shown here.</p>
+      </Panel>
+    );
+  }
+  return (
+    <Panel title="Before it is live" note={`${counted(changes.length, 'change')}, against revision ${draft.live.revision}`} onClose={() => setBench({ kind: 'gates' })}>
+      <h3 className="mb-2">What differs</h3>
+      <ul className="grid gap-3">
+        {changes.map((change) => (
+          <ChangeView key={`${change.kind} ${gateOf(change).id}`} change={change} />
+        ))}
+      </ul>
+      <h3 className="mt-6 mb-2">Who notices</h3>
+      {!answer && <p className="note">Working it out for everybody …</p>}
+      {answer && !answer.ok && <p className="text-alarm">{answer.title}</p>}
+      {answer?.ok && <EffectView report={answer.value} />}
+      <form
+        className="mt-6 grid gap-2 border-thin border-t pt-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void putLive();
+        }}
+      >
+        <label className="grid gap-1">
+          <span className="text-quiet">Note for the record (may stay empty)</span>
+          <input
+            value={note}
+            maxLength={500}
+            onChange={(event) => setNote(event.target.value)}
+            className="rounded-[3px] border border-iron bg-raised px-2 py-1.5"
+          />
+        </label>
+        {problem && (
+          <p role="alert" className="text-alarm">
+            {problem}
+          </p>
+        )}
+        {!draft.settled && <p className="note">The last edit is not saved yet.</p>}
+        <div className="flex items-center gap-2">
+          <Button weight="main" type="submit" disabled={going || !draft.settled} className="px-4 py-1.5">
+            Put {counted(changes.length, 'change')} live
+          </Button>
+          <Button weight="quiet" onClick={discard}>
+            Drop the draft
+          </Button>
+        </div>
+      </form>
+    </Panel>
+  );
+}
+
+const gateOf = (change: PolicyChange): Gate => (change.kind === 'removed' ? change.before : change.after);
+
+const TITLES: Record<PolicyChange['kind'], string> = {
+  added: 'New',
+  removed: 'Removed',
+  changed: 'Changed',
+  moved: 'Moved',
+};
+
+function ChangeView({ change }: { readonly change: PolicyChange }) {
+  const { outline, vocabulary, setBench } = useDesk();
+  const gate = gateOf(change);
+  const legs = describeGate(gate, outline, vocabulary);
+  const before = change.kind === 'changed' ? describeGate(change.before, outline, vocabulary) : null;
+  return (
+    <li className="border-copper border-l-3 pl-3">
+      <p>
+        <span className="text-copper">{TITLES[change.kind]}:</span>{' '}
+        {change.kind === 'removed' ? (
+          <del>{gateAsOneSentence(gate, outline, vocabulary)}</del>
+        ) : (
+          <button
+            type="button"
+            className="font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+            onClick={() => setBench({ kind: 'gate', gate: gate.id })}
+          >
+            {capital(legs.what)}
+          </button>
+        )}
+      </p>
+      {change.kind === 'added' && (
+        <p>
+          {capital(legs.who)}; otherwise {legs.otherwise}
+        </p>
+      )}
+      {before && (
+        <dl className="mt-1 grid grid-cols-[5rem_1fr] gap-x-2 gap-y-1">
+          {(['what', 'who', 'otherwise'] as const)
+            .filter((leg) => before[leg] !== legs[leg])
+            .map((leg) => (
+              <div key={leg} className="contents">
+                <dt className="text-quiet">{capital(leg)}</dt>
+                <dd>
+                  <del className="block text-quiet">{capital(before[leg])}</del>
+                  <ins className="block no-underline">{capital(legs[leg])}</ins>
+                </dd>
+              </div>
+            ))}
+          {change.kind === 'changed' && change.before.stance !== change.after.stance && (
+            <div className="contents">
+              <dt className="text-quiet">Stance</dt>
+              <dd>
+                <del className="text-quiet">{change.before.stance}</del> <ins className="no-underline">{change.after.stance}</ins>
+              </dd>
+            </div>
+          )}
+        </dl>
+      )}
+    </li>
+  );
+}
+
+function EffectView({ report }: { readonly report: EffectReport }) {
+  const { outline } = useDesk();
+  const { gains, loses, items } = report;
+  if (items.length === 0) return <p>Nobody: every visitor gets what they got before.</p>;
+  return (
+    <div className="grid gap-3" data-testid="effect">
+      <p className="flex gap-6">
+        <Tally sign="+" colour="text-open" crowd={gains} word="gains" many="gain" />
+        <Tally sign="−" colour="text-alarm" crowd={loses} word="loses" many="lose" />
+      </p>
+      <ul className="grid gap-2">
+        {items.map((entry) => (
+          <li key={entry.item} className="border-thin border-t pt-2">
+            <p className="font-semibold">{outline.items.get(entry.item)?.title}</p>
+            <People sign="+" colour="text-open" crowd={entry.gains} />
+            <People sign="−" colour="text-alarm" crowd={entry.loses} />
+            <People sign="~" colour="text-quiet" crowd={entry.sees} word="get something else" />
+            {entry.guests && (
+              <p className="flex items-center gap-1.5">
+                Guests: <Outcomed outcome={entry.guests.before} /> <span aria-label="becomes">›</span>{' '}
+                <Outcomed outcome={entry.guests.after} />
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+const Outcomed = ({ outcome }: { readonly outcome: Outcome }) => (
+  <span className="inline-flex items-center gap-1">
+    <OutcomeMark outcome={outcome} size={14} /> {OUTCOME_NAMES[outcome]}
+  </span>
+);
+
+interface TallyProps {
+  readonly sign: string;
+  readonly colour: string;
+  readonly crowd: Crowd;
+}
+
+const Tally = ({ sign, colour, crowd, word, many }: TallyProps & { readonly word: string; readonly many: string }) => (
+  <span className="font-head text-lg">
+    <strong className={crowd.count > 0 ? colour : 'text-quiet'}>
+      {crowd.count > 0 && sign}
+      {crowd.count}
+    </strong>{' '}
+    {crowd.count === 1 ? word : many}
+  </span>
+);
+
+function People({ sign, colour, crowd, word = '' }: TallyProps & { readonly word?: string }) {
+  if (crowd.count === 0) return null;
+  return (
+    <p>
+      <strong className={colour}>
+        {sign}
+        {crowd.count}
+      </strong>{' '}
+      {word && `${word}: `}
+      {named(crowd)}
+    </p>
+  );
+}

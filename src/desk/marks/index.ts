@@ -1,0 +1,2 @@
+/** The desk's drawings. */
+export * from './marks';

@@ -1,0 +1,38 @@
+'use client';
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
+
+interface PanelProps {
+  readonly title: string;
+  readonly note?: ReactNode;
+  readonly actions?: ReactNode;
+  readonly onClose?: () => void;
+  readonly children: ReactNode;
+}
+
+/** One thing on the workbench: a head that stays and a body that scrolls. */
+export function Panel({ title, note, actions, onClose, children }: PanelProps) {
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <header className="flex items-start gap-3 border-thin border-b px-5 pt-4 pb-3">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-xl leading-tight">{title}</h2>
+          {note && <div className="note mt-0.5">{note}</div>}
+        </div>
+        {actions}
+        {onClose && (
+          <button
+            type="button"
+            aria-label="Back to the gates"
+            title="Back to the gates"
+            onClick={onClose}
+            className="rounded-[3px] p-1 text-quiet hover:text-copper"
+          >
+            <X size={18} aria-hidden="true" />
+          </button>
+        )}
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+'use client';
+/** The desk's own top line: the site, which policy is shown, where the draft stands, and the way to everything else. */
+import { Moon, Search, Sun, Undo2 } from 'lucide-react';
+import { counted, difference } from '@/core';
+import { Button, Choice } from '@/ui';
+import { type Side, useDesk } from './context';
+import { TrivetSign } from './marks';
+
+export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
+  const { data, draft, side, setSide, setBench } = useDesk();
+  const changes = difference(draft.live.policy, draft.policy).length;
+  const sides: readonly { readonly value: Side; readonly label: string; readonly title: string }[] = [
+    { value: 'live', label: 'Live', title: 'What visitors get now' },
+    { value: 'draft', label: 'Draft', title: 'What they would get' },
+    { value: 'difference', label: 'Difference', title: 'Only what would change' },
+  ];
+  return (
+    <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
+      <span className="flex items-center gap-2">
+        <TrivetSign />
+        <h1 className="text-base">
+          {data.siteTitle} <span className="font-normal text-quiet">Board</span>
+        </h1>
+      </span>
+      <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
+      <SaveState />
+      <span className="ml-auto flex items-center gap-1.5">
+        <Button weight="quiet" onClick={draft.undo} disabled={!draft.canUndo} title="Undo (Ctrl Z)">
+          <Undo2 size={15} aria-hidden="true" /> Undo
+        </Button>
+        <Button weight="quiet" onClick={onPalette} title="Find or do anything">
+          <Search size={15} aria-hidden="true" /> Find <span className="key">Ctrl K</span>
+        </Button>
+        <ThemeButton />
+        <Button
+          weight={changes > 0 ? 'main' : 'plain'}
+          disabled={changes === 0}
+          onClick={() => {
+            setSide('difference');
+            setBench({ kind: 'put live' });
+          }}
+        >
+          {changes === 0 ? 'Nothing to put live' : `Put ${counted(changes, 'change')} live`}
+        </Button>
+      </span>
+    </header>
+  );
+}
+
+function SaveState() {
+  const { draft } = useDesk();
+  const { saving, settled, live } = draft;
+  if (saving.kind === 'refused') {
+    return (
+      <span role="alert" className="max-w-80 text-alarm text-xs leading-tight">
+        Not saved: {saving.problems[0]?.message ?? saving.title}
+      </span>
+    );
+  }
+  return (
+    <span role="status" className="note" data-testid="save-state">
+      {settled ? `Draft saved · revision ${live.revision} live` : 'Saving …'}
+    </span>
+  );
+}
+
+function ThemeButton() {
+  const toggle = () => {
+    const root = document.documentElement;
+    const dark = root.dataset.theme
+      ? root.dataset.theme === 'dark'
+      : window.matchMedia('(prefers-color-scheme: dark)').matches;
+    const next = dark ? 'light' : 'dark';
+    root.dataset.theme = next;
+    // biome-ignore lint/suspicious/noDocumentCookie: the cookie store is not in every browser yet
+    document.cookie = `trivet_theme=${next}; path=/desk; max-age=31536000; samesite=lax`;
+  };
+  return (
+    <Button weight="quiet" onClick={toggle} aria-label="Light or dark" title="Light or dark" className="px-1.5">
+      <Sun size={16} aria-hidden="true" className="hidden [[data-theme=dark]_&]:block" />
+      <Moon size={16} aria-hidden="true" className="[[data-theme=dark]_&]:hidden" />
+    </Button>
+  );
+}

@@ -1,0 +1,139 @@
+'use client';
+/** The site as a stand-in sees it, in a frame, with a strip that says who and through which policy. */
+import { ArrowLeft } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import {
+  compile,
+  describeBecause,
+  describeDecision,
+  decide,
+  explain,
+  factsOf,
+  describeFacts,
+  keyOfStandIn,
+  nameOf,
+  normaliseAddress,
+  outcomeOf,
+  outlineOf,
+  type StandIn,
+} from '@/core';
+import type { DeskData } from '@/services';
+import { Choice, Pick } from '@/ui';
+import { OutcomeMark } from '../marks';
+import { ask } from '../service';
+import { referenceOf } from '../stand-in-reference';
+
+interface WalkScreenProps {
+  readonly data: DeskData;
+  readonly token: string;
+  readonly standIn: StandIn;
+  readonly side: 'draft' | 'live';
+  /** The address to begin at. */
+  readonly at: string;
+}
+
+export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) {
+  const router = useRouter();
+  const [place, setPlace] = useState(at);
+  const [problem, setProblem] = useState<string | null>(null);
+  const base = `/walk/${token}`;
+  const others = data.standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn))
+    ? data.standIns
+    : [standIn, ...data.standIns];
+
+  const go = async (next: StandIn, through: 'draft' | 'live') => {
+    const answer = await ask<{ token: string }>('POST', 'walks', { standIn: referenceOf(next), side: through });
+    if (answer.ok) router.replace(`/desk/walk/${answer.value.token}?at=${encodeURIComponent(place)}`);
+    else setProblem(answer.title);
+  };
+
+  return (
+    <div className="flex h-dvh min-w-[1120px] flex-col">
+      <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
+        <a href="/desk" className="flex items-center gap-1.5 text-quiet hover:text-copper">
+          <ArrowLeft size={16} aria-hidden="true" /> Board
+        </a>
+        <h1 className="text-base">Walking as</h1>
+        <Pick
+          label="Who walks"
+          value={keyOfStandIn(standIn)}
+          options={others.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }))}
+          onPick={(key) => {
+            const next = others.find((one) => keyOfStandIn(one) === key);
+            if (next) void go(next, side);
+          }}
+          className="font-semibold"
+        />
+        <span className="note">{describeFacts(standIn, factsOf(standIn), data.vocabulary)}</span>
+        <span className="ml-auto">
+          <Choice
+            label="Policy walked through"
+            value={side}
+            options={[
+              { value: 'live', label: 'Live' },
+              { value: 'draft', label: 'Draft' },
+            ]}
+            onChoose={(through) => void go(standIn, through)}
+          />
+        </span>
+      </header>
+      {problem && (
+        <p role="alert" className="bg-wash px-4 py-2 text-alarm">
+          {problem}
+        </p>
+      )}
+      <iframe
+        key={token}
+        title={`The site as ${nameOf(standIn)} sees it`}
+        src={base + at}
+        // Nothing that runs and nothing that sends: a walk only looks.
+        sandbox="allow-same-origin"
+        className="min-h-0 flex-1 bg-white"
+        onLoad={(event) => {
+          const path = event.currentTarget.contentWindow?.location.pathname ?? '';
+          if (path.startsWith(base)) setPlace(path.slice(base.length) || '/');
+        }}
+      />
+      <Strip data={data} standIn={standIn} side={side} place={place} />
+    </div>
+  );
+}
+
+interface StripProps extends Omit<WalkScreenProps, "token" | "at"> {
+  readonly place: string;
+}
+
+/** What the page in the frame is, said as a decision. */
+function Strip({ data, standIn, side, place }: StripProps) {
+  const outline = useMemo(() => {
+    const made = outlineOf(data.items);
+    return 'problems' in made ? null : made;
+  }, [data.items]);
+  if (!outline) return null;
+  const compiled = compile(data[side].policy, outline, data.vocabulary);
+  const address = normaliseAddress(place);
+  const item = address === null ? undefined : outline.pages.get(address);
+  const facts = factsOf(standIn);
+  const decision = item && decide(compiled, item.id, facts);
+  const why = item && describeBecause(explain(compiled, item.id, facts), item, data.vocabulary);
+  return (
+    <p
+      data-testid="walk-line"
+      className="flex min-h-11 items-center gap-2.5 border-iron border-t bg-sunk px-4 py-1.5 text-[0.8125rem]"
+    >
+      <code className="rounded-[3px] border border-thin bg-raised px-1.5 py-0.5 font-text">{place}</code>
+      {item && decision ? (
+        <>
+          <OutcomeMark outcome={outcomeOf(decision)} />
+          {describeDecision(decision, nameOf(standIn), item, outline)}
+          {why && `: ${why}`}.
+        </>
+      ) : place.startsWith('/sign-in') ? (
+        'The sign-in page: open to everyone, always.'
+      ) : (
+        'No page has this address.'
+      )}
+    </p>
+  );
+}

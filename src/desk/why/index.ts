@@ -1,0 +1,2 @@
+/** Why a decision is what it is. */
+export { WhyPanel } from './why-panel';

@@ -1,0 +1,206 @@
+'use client';
+/** Why a stand-in gets what they get: the gates in order, the test that failed, what would open it, and what they see. */
+import { clsx } from 'clsx';
+import {
+  capital,
+  type CompiledPolicy,
+  describeChanges,
+  describeDecision,
+  describeGate,
+  describeMet,
+  describeTest,
+  explain,
+  factsOf,
+  type ItemId,
+  keyOfStandIn,
+  nameOf,
+  openers,
+  outcomeOf,
+  type Step,
+  type Trace,
+  type VisitorFacts,
+} from '@/core';
+import { Button } from '@/ui';
+import { Panel } from '../panel';
+import { TurnAwayPreview } from '../composer';
+import { useDesk } from '../context';
+import { GateMark, OutcomeMark } from '../marks';
+
+type GateStep = Extract<Step, { kind: 'gate' }>;
+
+export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
+  const { outline, compiled, side, standIns, walk, setBench, addGate } = useDesk();
+  const standIn = standIns.find((one) => keyOfStandIn(one) === key);
+  const item = outline.items.get(id);
+  if (!item || !standIn) return null;
+  const which = side === 'live' ? 'live' : 'draft';
+  const policy: CompiledPolicy = compiled[which];
+  const facts = factsOf(standIn);
+  const { decision, steps } = explain(policy, id, facts);
+  const ways = openers(policy, id, facts);
+  const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as GateStep | undefined;
+  return (
+    <Panel
+      title={`${nameOf(standIn)} at ${item.title}`}
+      note={which === 'live' ? 'As it is live' : 'As it is in the draft'}
+      onClose={() => setBench({ kind: 'gates' })}
+      actions={
+        <Button onClick={() => walk(standIn, item)}>
+          Walk there <span className="key">W</span>
+        </Button>
+      }
+    >
+      <p className="flex items-start gap-3 font-head text-lg leading-snug">
+        <span className="mt-0.5">
+          <OutcomeMark outcome={outcomeOf(decision)} size={22} />
+        </span>
+        {describeDecision(decision, nameOf(standIn), item, outline)}.
+      </p>
+
+      <h3 className="mt-5 mb-2">The gates, in order</h3>
+      {steps.length === 0 ? (
+        <div className="kept">
+          <p>No gate covers {item.title}, so it is open to everyone.</p>
+          <Button onClick={() => addGate(item)}>Put a gate on it</Button>
+        </div>
+      ) : (
+        <ol className="grid gap-3">
+          {steps.map((step) => (
+            <StepView
+              key={`${step.at.id} ${step.kind === 'gate' ? step.gate.id : ''}`}
+              step={step}
+              itemId={id}
+              facts={facts}
+            />
+          ))}
+        </ol>
+      )}
+
+      {decision.kind === 'turned away' && (
+        <>
+          <h3 className="mt-5 mb-1">What would open it</h3>
+          {ways.length === 0 ? (
+            <p>No change of roles, groups or level would; only a change of the gates.</p>
+          ) : (
+            <ul className="grid gap-1">
+              {ways.slice(0, 4).map((way) => {
+                const text = describeChanges(way, policy);
+                return (
+                  <li key={text} className="flex gap-2">
+                    <span aria-hidden="true" className="text-open">
+                      •
+                    </span>
+                    {capital(text)}
+                  </li>
+                );
+              })}
+            </ul>
+          )}
+          <h3 className="mt-5 mb-2">What {nameOf(standIn)} gets</h3>
+          <TurnAwayPreview
+            turnAway={decision.turnAway}
+            item={item}
+            who={spokenBy?.gate.who ?? null}
+          />
+        </>
+      )}
+    </Panel>
+  );
+}
+
+const VERDICTS: Record<Step['verdict'], string> = {
+  passed: 'lets by',
+  spoke: 'turns away',
+  'would speak': 'would turn away too',
+  'set aside': 'is set aside here',
+};
+
+interface StepViewProps {
+  readonly step: Step;
+  readonly itemId: ItemId;
+  readonly facts: VisitorFacts;
+}
+
+function StepView({ step, itemId, facts }: StepViewProps) {
+  const { outline, vocabulary, setBench } = useDesk();
+  const away = step.verdict === 'spoke' || step.verdict === 'would speak';
+  const through = step.at.id !== itemId && <span className="text-quiet"> (through {step.at.title})</span>;
+  if (step.kind === 'unpublished') {
+    return (
+      <li className="border-alarm border-l-3 pl-3">
+        {step.at.title} is not published, so it is missing for everyone{through}
+      </li>
+    );
+  }
+  const legs = describeGate(step.gate, outline, vocabulary);
+  return (
+    <li
+      className={clsx(
+        'border-l-3 pl-3',
+        step.verdict === 'spoke' ? 'border-copper' : away ? 'border-iron border-dotted' : 'border-thin',
+        step.verdict === 'set aside' && 'opacity-70',
+      )}
+    >
+      <p className="flex items-start gap-2">
+        <span className="mt-[3px]">
+          <GateMark standing={step.verdict === 'set aside' ? 'set aside' : step.gate.stance === 'instead' ? 'instead' : 'own'} />
+        </span>
+        <span>
+          <button
+            type="button"
+            className="text-left underline decoration-thin underline-offset-3 hover:text-copper"
+            onClick={() => setBench({ kind: 'gate', gate: step.gate.id })}
+          >
+            {capital(legs.what)}, for {legs.who}
+          </button>
+          {through} <strong className={away ? 'text-copper' : ''}>{VERDICTS[step.verdict]}</strong>
+        </span>
+      </p>
+      {step.verdict !== 'set aside' && <TraceView trace={step.trace} facts={facts} />}
+    </li>
+  );
+}
+
+const TRUTHS = {
+  '1': ['✓', 'true', 'text-open'],
+  '0': ['?', 'not known', 'text-teaser'],
+  '-1': ['✗', 'not true', 'text-alarm'],
+} as const;
+
+function TraceView({ trace, facts, denied = false }: { readonly trace: Trace; readonly facts: VisitorFacts; readonly denied?: boolean }) {
+  const { vocabulary } = useDesk();
+  const { condition } = trace;
+  if (condition.kind === 'not') {
+    const [part] = trace.parts;
+    return part ? <TraceView trace={part} facts={facts} denied={!denied} /> : null;
+  }
+  if (condition.kind === 'test') {
+    const truth = denied ? (0 - trace.truth) as Trace['truth'] : trace.truth;
+    const [sign, word, colour] = TRUTHS[`${truth || 0}` as keyof typeof TRUTHS];
+    return (
+      <p className="mt-1 grid grid-cols-[1rem_1fr] gap-x-1.5 text-[0.8125rem]">
+        <span className={clsx('font-bold', colour)} title={word}>
+          {sign}
+          <span className="sr-only"> {word}:</span>
+        </span>
+        <span>
+          {describeTest(condition, vocabulary, !denied)}
+          <span className="text-quiet"> · met: {describeMet(condition.fact, facts, vocabulary)}</span>
+        </span>
+      </p>
+    );
+  }
+  if (trace.parts.length === 0) return null;
+  const all = (condition.kind === 'all') !== denied;
+  return (
+    <div className="mt-1">
+      {trace.parts.length > 1 && <p className="note">{all ? 'all of' : 'any of'}</p>}
+      <div className={trace.parts.length > 1 ? 'border-thin border-l pl-2' : ''}>
+        {trace.parts.map((part, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a condition have no identity but their place
+          <TraceView key={index} trace={part} facts={facts} denied={denied} />
+        ))}
+      </div>
+    </div>
+  );
+}

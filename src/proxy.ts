@@ -1,0 +1,26 @@
+/** The desk's door: guests are sent to sign in and back, members without the right are told so. */
+import { type NextRequest, NextResponse } from 'next/server';
+import { SESSION_COOKIE } from './app/_http/session-cookie';
+import { delivery, htmlResponse } from './app/_http/response';
+import { administratorOf, frameFor, runningTrivet, visitorOf } from './services';
+import { renderAnswer } from './site';
+
+export const config = { matcher: ['/desk', '/desk/:path*'] };
+
+export async function proxy(request: NextRequest): Promise<Response> {
+  const trivet = await runningTrivet();
+  const visitor = await visitorOf(trivet, request.cookies.get(SESSION_COOKIE)?.value, new Date());
+  const { pathname, search } = request.nextUrl;
+  // Data routes answer for themselves, in JSON.
+  if (administratorOf(visitor) || pathname.startsWith('/desk/api/')) return NextResponse.next();
+  if (!visitor.person) {
+    const next = encodeURIComponent(pathname + search);
+    return NextResponse.redirect(new URL(`/sign-in?next=${next}`, request.url), 303);
+  }
+  const { state } = trivet;
+  const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
+  const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
+  const answer = { kind: 'message', frame: frameFor(look, null), reason, step: null } as const;
+  const rendered = await renderAnswer(answer, delivery(false, false));
+  return rendered.status === 303 ? NextResponse.error() : htmlResponse(rendered.html, { status: rendered.status });
+}

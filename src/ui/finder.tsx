@@ -1,0 +1,144 @@
+'use client';
+import { Command } from 'cmdk';
+import { Popover } from 'radix-ui';
+import { type ReactNode, useState } from 'react';
+
+/** Something that can be found by typing. */
+export interface Findable {
+  readonly key: string;
+  readonly label: string;
+  readonly note?: string;
+}
+
+interface FinderProps<T extends Findable> {
+  readonly trigger: ReactNode;
+  readonly label: string;
+  readonly placeholder: string;
+  readonly found: readonly T[];
+  readonly nothing: string;
+  /** Called as one types, by finders whose results come from elsewhere; others are searched here. */
+  readonly onType?: (text: string) => void;
+  readonly onChoose: (chosen: T) => void;
+}
+
+/** A button that opens a list to be searched by typing. */
+export function Finder<T extends Findable>(props: FinderProps<T>) {
+  const { trigger, label, placeholder, found, nothing, onType, onChoose } = props;
+  const [open, setOpen] = useState(false);
+  const change = (next: boolean) => {
+    setOpen(next);
+    if (next) onType?.('');
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={change}>
+      <Popover.Trigger asChild>{trigger}</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          collisionPadding={8}
+          className="z-30 w-72 rounded-[4px] border border-iron bg-raised shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
+        >
+          <Command label={label} shouldFilter={!onType} loop>
+            <FinderList
+              placeholder={placeholder}
+              found={found}
+              nothing={nothing}
+              {...(onType && { onType })}
+              onChoose={(chosen) => {
+                setOpen(false);
+                onChoose(chosen);
+              }}
+            />
+          </Command>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+interface ListProps<T extends Findable> {
+  readonly placeholder: string;
+  readonly found: readonly T[];
+  readonly nothing: string;
+  readonly onType?: (text: string) => void;
+  readonly onChoose: (chosen: T) => void;
+}
+
+function FinderList<T extends Findable>({ placeholder, found, nothing, onType, onChoose }: ListProps<T>) {
+  return (
+    <>
+      <Command.Input
+        autoFocus
+        placeholder={placeholder}
+        {...(onType && { onValueChange: onType })}
+        className="w-full border-b border-thin bg-transparent px-3 py-2 outline-none placeholder:text-quiet"
+      />
+      <Command.List className="max-h-72 overflow-y-auto p-1">
+        <Command.Empty className="px-2 py-3 text-quiet">{nothing}</Command.Empty>
+        {found.map((one) => (
+          <Command.Item
+            key={one.key}
+            value={`${one.label} ${one.note ?? ''} ${one.key}`}
+            onSelect={() => onChoose(one)}
+            className="flex cursor-pointer items-baseline justify-between gap-3 rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-wash"
+          >
+            <span>{one.label}</span>
+            {one.note && <span className="truncate text-quiet text-xs">{one.note}</span>}
+          </Command.Item>
+        ))}
+      </Command.List>
+    </>
+  );
+}
+
+interface PaletteProps<T extends Findable> {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+  readonly groups: readonly { readonly heading: string; readonly entries: readonly T[] }[];
+  readonly onChoose: (chosen: T) => void;
+}
+
+/** Everything there is, found by typing. */
+export function Palette<T extends Findable>({ open, onOpenChange, groups, onChoose }: PaletteProps<T>) {
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      label="Find or do"
+      loop
+      overlayClassName="fixed inset-0 z-40 bg-black/30"
+      contentClassName="fixed left-1/2 top-24 z-50 w-[36rem] -translate-x-1/2 rounded-[4px] border border-iron bg-raised shadow-[0_12px_48px_rgb(0_0_0/0.3)]"
+    >
+      <Command.Input
+        placeholder="A page, a person, a gate, or something to do"
+        className="w-full border-b border-thin bg-transparent px-4 py-3 text-base outline-none placeholder:text-quiet"
+      />
+      <Command.List className="max-h-96 overflow-y-auto p-2">
+        <Command.Empty className="px-2 py-4 text-quiet">Nothing here by that name.</Command.Empty>
+        {groups.map((group) => (
+          <Command.Group
+            key={group.heading}
+            heading={group.heading}
+            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-quiet [&_[cmdk-group-heading]]:text-xs"
+          >
+            {group.entries.map((entry) => (
+              <Command.Item
+                key={entry.key}
+                value={`${entry.label} ${entry.note ?? ''} ${entry.key}`}
+                onSelect={() => {
+                  onOpenChange(false);
+                  onChoose(entry);
+                }}
+                className="flex cursor-pointer items-baseline justify-between gap-4 rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-wash"
+              >
+                <span>{entry.label}</span>
+                {entry.note && <span className="truncate text-quiet text-xs">{entry.note}</span>}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        ))}
+      </Command.List>
+    </Command.Dialog>
+  );
+}

@@ -1,0 +1,5 @@
+/** Interface primitives, without words of the domain. */
+export * from './button';
+export * from './choice';
+export * from './finder';
+export * from './pick';

@@ -1,0 +1,33 @@
+import { clsx } from 'clsx';
+
+interface PickProps<T extends string> {
+  /** What is being picked, for those who can't see where it stands. */
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly { readonly value: T; readonly label: string }[];
+  readonly onPick: (value: T) => void;
+  readonly className?: string;
+}
+
+/** One of a list that opens. The browser's own, which every keyboard and screen reader knows. */
+export function Pick<T extends string>({ label, value, options, onPick, className }: PickProps<T>) {
+  const known = options.some((option) => option.value === value);
+  return (
+    <select
+      aria-label={label}
+      value={value}
+      onChange={(event) => onPick(event.target.value as T)}
+      className={clsx(
+        'max-w-full rounded-[3px] border border-iron bg-raised px-1.5 py-1 leading-5 hover:border-copper',
+        className,
+      )}
+    >
+      {!known && <option value={value}>no longer there</option>}
+      {options.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.label}
+        </option>
+      ))}
+    </select>
+  );
+}
