@@ -11,8 +11,8 @@ import {
   guests,
   hasNoLevel,
   hasRole,
-  inGroup,
   type ItemId,
+  inGroup,
   type LevelId,
   leaveOut,
   level,
@@ -21,8 +21,8 @@ import {
   not,
   type Otherwise,
   type Policy,
-  redirectToSignIn,
   type RoleId,
+  redirectToSignIn,
   signedIn,
   type Target,
   type Teaser,
@@ -33,7 +33,10 @@ const item = (name: string): Target => ({ kind: 'item', item: asId<ItemId>(name)
 const branch = (name: string): Target => ({ kind: 'branch', item: asId<ItemId>(name) });
 const group = (name: string) => inGroup(asId<GroupId>(name));
 const trustee = hasRole(asId<RoleId>('trustee'));
-const goTo = (name: string): TurnAway => ({ kind: 'redirect', to: { kind: 'item', item: asId<ItemId>(name) } });
+const goTo = (name: string): TurnAway => ({
+  kind: 'redirect',
+  to: { kind: 'item', item: asId<ItemId>(name) },
+});
 const message: Message = { kind: 'message', reason: { kind: 'written' }, next: { kind: 'sign in' } };
 const joinTeaser: Teaser = {
   kind: 'teaser',

@@ -27,4 +27,5 @@ export const larkfell: SiteFile = {
   people: [...people],
   items: [...items],
   policy,
+  board: ['marek', 'tobin'],
 };

@@ -5,7 +5,14 @@ type Item = SiteFile['items'][number];
 type Page = Extract<Item, { kind: 'page' }>;
 type Target = Extract<Item, { kind: 'link' }>['target'];
 
-const page = (id: string, parent: string, title: string, address: string, summary: string, body: string): Page => ({
+const page = (
+  id: string,
+  parent: string,
+  title: string,
+  address: string,
+  summary: string,
+  body: string,
+): Page => ({
   kind: 'page',
   id,
   parent,
@@ -14,7 +21,13 @@ const page = (id: string, parent: string, title: string, address: string, summar
   summary,
   body,
 });
-const link = (id: string, parent: string, title: string, target: Target): Item => ({ kind: 'link', id, parent, title, target });
+const link = (id: string, parent: string, title: string, target: Target): Item => ({
+  kind: 'link',
+  id,
+  parent,
+  title,
+  target,
+});
 const to = (item: string): Target => ({ kind: 'item', item });
 
 const pages: readonly Page[] = [

@@ -7,7 +7,9 @@ import postcss from 'postcss';
 const source = 'src/site/theme.css';
 const fonts = 'node_modules/@fontsource-variable/literata/files';
 
-const { css } = await postcss([tailwind({ optimize: true })]).process(readFileSync(source, 'utf8'), { from: source });
+const { css } = await postcss([tailwind({ optimize: true })]).process(readFileSync(source, 'utf8'), {
+  from: source,
+});
 const name = `site.${createHash('sha256').update(css).digest('hex').slice(0, 10)}.css`;
 rmSync('public/assets', { recursive: true, force: true });
 mkdirSync('public/assets', { recursive: true });

@@ -20,7 +20,9 @@ it('claims a folder, makes it if need be, and gives it back', () => {
 
 it('refuses a folder that a living process uses, and says which', () => {
   writeFileSync(join(folder, 'in-use'), String(process.ppid));
-  expect(claimDataFolder(folder)).toEqual({ problem: expect.stringContaining(`process ${process.ppid}. Stop that one`) });
+  expect(claimDataFolder(folder)).toEqual({
+    problem: expect.stringContaining(`process ${process.ppid}. Stop that one`),
+  });
 });
 
 it('takes over what a dead process left behind', () => {
@@ -31,5 +33,7 @@ it('takes over what a dead process left behind', () => {
 
 it('says so when the folder is a file', () => {
   writeFileSync(join(folder, 'file'), '');
-  expect(claimDataFolder(join(folder, 'file'))).toEqual({ problem: expect.stringMatching(/can't be written \(.+TRIVET_DATA/) });
+  expect(claimDataFolder(join(folder, 'file'))).toEqual({
+    problem: expect.stringMatching(/can't be written \(.+TRIVET_DATA/),
+  });
 });

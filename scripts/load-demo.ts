@@ -18,7 +18,9 @@ async function load(keep: boolean): Promise<readonly string[]> {
     const database = databaseIn(dataFolder);
     const mark = join(dataFolder, 'is-a-demo');
     if (existsSync(database) && !existsSync(mark)) {
-      return [`The data folder ${dataFolder} holds a site that is not the demo. Name another folder with TRIVET_DATA.`];
+      return [
+        `The data folder ${dataFolder} holds a site that is not the demo. Name another folder with TRIVET_DATA.`,
+      ];
     }
     if (keep && existsSync(database)) return [];
     rmSync(database, { recursive: true, force: true });

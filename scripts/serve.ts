@@ -49,8 +49,10 @@ const server = createServer((request, response) => {
 });
 if (dev) server.on('upgrade', (request, socket, head) => app.getUpgradeHandler()(request, socket, head));
 server.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code === 'EADDRINUSE') stop(`Port ${port} is taken. Stop what uses it, or choose another with PORT=3001.`);
-  if (error.code === 'EACCES') stop(`Port ${port} is not allowed to this user. Choose one above 1023 with PORT.`);
+  if (error.code === 'EADDRINUSE')
+    stop(`Port ${port} is taken. Stop what uses it, or choose another with PORT=3001.`);
+  if (error.code === 'EACCES')
+    stop(`Port ${port} is not allowed to this user. Choose one above 1023 with PORT.`);
   stop(`The server stopped: ${error.message}`);
 });
 
@@ -74,7 +76,9 @@ server.listen(port, host, async () => {
   } catch (error) {
     stop(`The data folder ${dataFolder} can't be opened: ${(error as Error).message}`);
   }
-  console.log(`\n  Trivet is ready.\n\n  The site   ${publicUrl.origin}/\n  The desk   ${publicUrl.origin}/desk\n`);
+  console.log(
+    `\n  Trivet is ready.\n\n  The site   ${publicUrl.origin}/\n  The desk   ${publicUrl.origin}/desk\n`,
+  );
   const hint = process.env.TRIVET_HINT;
   if (hint) console.log(`${hint}\n`);
 });

@@ -21,11 +21,13 @@ export function run(command, args, env = {}) {
 export const runBin = (name, args, env = {}) => run(process.execPath, [binOf(name), ...args], env);
 
 /** Runs one of our TypeScript files. */
-export const runScript = (file, args = [], env = {}) => run(process.execPath, ['--import', 'tsx', file, ...args], env);
+export const runScript = (file, args = [], env = {}) =>
+  run(process.execPath, ['--import', 'tsx', file, ...args], env);
 
 function binOf(name) {
   const manifest = JSON.parse(readFileSync(`node_modules/${name}/package.json`, 'utf8'));
-  const bin = typeof manifest.bin === 'string' ? manifest.bin : (manifest.bin[name] ?? Object.values(manifest.bin)[0]);
+  const bin =
+    typeof manifest.bin === 'string' ? manifest.bin : (manifest.bin[name] ?? Object.values(manifest.bin)[0]);
   return join('node_modules', name, bin);
 }
 
@@ -61,7 +63,13 @@ export function install() {
 /** Builds the application for production. */
 export function build() {
   const sources = ['src', 'drizzle'].flatMap(filesBelow).filter((path) => !/\.test\.tsx?$/.test(path));
-  const inputs = [...sources, 'package-lock.json', 'next.config.ts', 'tsconfig.json', 'scripts/build-assets.ts'];
+  const inputs = [
+    ...sources,
+    'package-lock.json',
+    'next.config.ts',
+    'tsconfig.json',
+    'scripts/build-assets.ts',
+  ];
   unlessSame('.next/.trivet-built', hashOf(inputs), () => {
     console.log('  Building …');
     runScript('scripts/build-assets.ts');

@@ -1,7 +1,7 @@
 /** The desk's door: guests are sent to sign in and back, members without the right are told so. */
 import { type NextRequest, NextResponse } from 'next/server';
-import { SESSION_COOKIE } from './app/_http/session-cookie';
 import { delivery, htmlResponse } from './app/_http/response';
+import { SESSION_COOKIE } from './app/_http/session-cookie';
 import { administratorOf, frameFor, runningTrivet, visitorOf } from './services';
 import { renderAnswer } from './site';
 
@@ -22,5 +22,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
   const answer = { kind: 'message', frame: frameFor(look, null), reason, step: null } as const;
   const rendered = await renderAnswer(answer, delivery(false, false));
-  return rendered.status === 303 ? NextResponse.error() : htmlResponse(rendered.html, { status: rendered.status });
+  return rendered.status === 303
+    ? NextResponse.error()
+    : htmlResponse(rendered.html, { status: rendered.status });
 }

@@ -4,5 +4,8 @@ export function same(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
   const left = Object.entries(a);
-  return left.length === Object.keys(b).length && left.every(([key, value]) => key in b && same(value, b[key as keyof typeof b]));
+  return (
+    left.length === Object.keys(b).length &&
+    left.every(([key, value]) => key in b && same(value, b[key as keyof typeof b]))
+  );
 }

@@ -17,7 +17,9 @@ export function Conflict() {
           onEscapeKeyDown={(event) => event.preventDefault()}
           className="fixed top-24 left-1/2 z-50 max-h-[75vh] w-[44rem] -translate-x-1/2 overflow-y-auto rounded-[4px] border border-iron bg-paper p-6 shadow-[0_12px_48px_rgb(0_0_0/0.3)]"
         >
-          <Dialog.Title className="font-head text-xl">The draft was changed while you were editing</Dialog.Title>
+          <Dialog.Title className="font-head text-xl">
+            The draft was changed while you were editing
+          </Dialog.Title>
           <Dialog.Description className="mt-1 text-quiet">
             {theirs.by} saved first, perhaps in another tab. Your edits are kept here until you choose.
           </Dialog.Description>
@@ -42,7 +44,8 @@ function Version({ title, policy }: { readonly title: string; readonly policy: P
   const changes = difference(draft.live.policy, policy);
   const text = (change: PolicyChange): string => {
     if (change.kind === 'removed') return `Removed: ${gateAsOneSentence(change.before, outline, vocabulary)}`;
-    if (change.kind === 'moved') return `Moved: ${capital(describeGate(change.after, outline, vocabulary).what)}`;
+    if (change.kind === 'moved')
+      return `Moved: ${capital(describeGate(change.after, outline, vocabulary).what)}`;
     return gateAsOneSentence(change.after, outline, vocabulary);
   };
   return (

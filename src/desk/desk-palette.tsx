@@ -1,7 +1,16 @@
 'use client';
 /** Everything at the desk by typing: items, people, gates, actions. */
 import { useEffect, useState } from 'react';
-import { capital, describeFacts, describeGate, factsOf, keyOfStandIn, type Member, nameOf, type StandIn } from '@/core';
+import {
+  capital,
+  describeFacts,
+  describeGate,
+  factsOf,
+  keyOfStandIn,
+  type Member,
+  nameOf,
+  type StandIn,
+} from '@/core';
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { useDesk } from './context';
@@ -11,7 +20,13 @@ interface Entry extends Findable {
   readonly run: () => void;
 }
 
-export function DeskPalette({ open, onOpenChange }: { readonly open: boolean; readonly onOpenChange: (open: boolean) => void }) {
+export function DeskPalette({
+  open,
+  onOpenChange,
+}: {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+}) {
   const desk = useDesk();
   const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, addGate, walk } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
@@ -22,7 +37,8 @@ export function DeskPalette({ open, onOpenChange }: { readonly open: boolean; re
 
   const standInFor = (member: Member): StandIn => ({ kind: 'member', member });
   const add = (standIn: StandIn) => {
-    if (!standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn))) setStandIns([...standIns, standIn]);
+    if (!standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn)))
+      setStandIns([...standIns, standIn]);
   };
   const [first] = standIns;
   const groups: { heading: string; entries: Entry[] }[] = [

@@ -12,8 +12,8 @@ import {
   nameOf,
   outlineOf,
   redirectToSignIn,
-  signedIn,
   type StandIn,
+  signedIn,
 } from '@/core';
 import type { DeskData } from '@/services';
 import { Board } from './board';
@@ -66,7 +66,9 @@ export function Desk({ data }: { readonly data: DeskData }) {
       <DeskPalette open={palette} onOpenChange={setPalette} />
       <Toaster
         position="bottom-left"
-        toastOptions={{ style: { background: 'var(--ink)', color: 'var(--paper)', border: '0', borderRadius: '4px' } }}
+        toastOptions={{
+          style: { background: 'var(--ink)', color: 'var(--paper)', border: '0', borderRadius: '4px' },
+        }}
       />
     </DeskContext.Provider>
   );
@@ -96,12 +98,18 @@ function useDeskState(data: DeskData): DeskState {
     if ('problems' in made) throw new Error('The site’s outline can’t be read.');
     return made;
   }, [data.items]);
-  const compiledDraft = useMemo(() => compile(draft.policy, outline, vocabulary), [draft.policy, outline, vocabulary]);
+  const compiledDraft = useMemo(
+    () => compile(draft.policy, outline, vocabulary),
+    [draft.policy, outline, vocabulary],
+  );
   const compiledLive = useMemo(
     () => compile(draft.live.policy, outline, vocabulary),
     [draft.live.policy, outline, vocabulary],
   );
-  const compiled = useMemo(() => ({ draft: compiledDraft, live: compiledLive }), [compiledDraft, compiledLive]);
+  const compiled = useMemo(
+    () => ({ draft: compiledDraft, live: compiledLive }),
+    [compiledDraft, compiledLive],
+  );
   const [standIns, setShown] = useState(data.standIns);
   const [side, setSide] = useState<Side>('draft');
   const [bench, show] = useState<Bench>({ kind: 'gates' });

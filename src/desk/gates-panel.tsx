@@ -11,7 +11,9 @@ import { Panel } from './panel';
 export function GatesPanel() {
   const { draft, outline, vocabulary, setBench, addGate, side } = useDesk();
   const policy = side === 'live' ? draft.live.policy : draft.policy;
-  const changes = new Map(difference(draft.live.policy, draft.policy).map((change) => [idOf(change), change.kind]));
+  const changes = new Map(
+    difference(draft.live.policy, draft.policy).map((change) => [idOf(change), change.kind]),
+  );
   return (
     <Panel
       title="Gates"
@@ -24,8 +26,8 @@ export function GatesPanel() {
     >
       {policy.gates.length === 0 ? (
         <p>
-          There are no gates: every published page is open to everyone. Point at a row of the board and choose “+ gate” to
-          put the first one up.
+          There are no gates: every published page is open to everyone. Point at a row of the board and choose
+          “+ gate” to put the first one up.
         </p>
       ) : (
         <ol className="-mx-2 grid">
@@ -45,13 +47,17 @@ export function GatesPanel() {
                   <span>
                     <span className="block font-semibold">
                       {capital(legs.what)}
-                      {change && <span className="ml-2 font-normal text-copper text-xs">{BADGES[change]}</span>}
+                      {change && (
+                        <span className="ml-2 font-normal text-copper text-xs">{BADGES[change]}</span>
+                      )}
                     </span>
                     <span className="block">{capital(legs.who)}</span>
-                    <span className="block text-quiet">Otherwise {legs.otherwise}</span>
+                    <span className="block text-quiet">{capital(legs.otherwise)}</span>
                   </span>
                 </button>
-                {side !== 'live' && <Order id={gate.id} index={index} count={policy.gates.length} name={legs.what} />}
+                {side !== 'live' && (
+                  <Order id={gate.id} index={index} count={policy.gates.length} name={legs.what} />
+                )}
               </li>
             );
           })}
@@ -68,7 +74,8 @@ const BADGES: Record<PolicyChange['kind'], string> = {
   removed: 'removed in the draft',
 };
 
-const idOf = (change: PolicyChange): GateId => (change.kind === 'removed' ? change.before.id : change.after.id);
+const idOf = (change: PolicyChange): GateId =>
+  change.kind === 'removed' ? change.before.id : change.after.id;
 
 interface OrderProps {
   readonly id: GateId;
@@ -89,12 +96,24 @@ function Order({ id, index, count, name }: OrderProps) {
   return (
     <span className="absolute top-2 right-1 flex flex-col opacity-0 focus-within:opacity-100 group-hover:opacity-100">
       {index > 0 && (
-        <Button weight="quiet" className="px-1 py-0.5" aria-label={`Move up: ${name}`} title="Move up" onClick={() => move(-1)}>
+        <Button
+          weight="quiet"
+          className="px-1 py-0.5"
+          aria-label={`Move up: ${name}`}
+          title="Move up"
+          onClick={() => move(-1)}
+        >
           <ChevronUp size={16} aria-hidden="true" />
         </Button>
       )}
       {index < count - 1 && (
-        <Button weight="quiet" className="px-1 py-0.5" aria-label={`Move down: ${name}`} title="Move down" onClick={() => move(1)}>
+        <Button
+          weight="quiet"
+          className="px-1 py-0.5"
+          aria-label={`Move down: ${name}`}
+          title="Move down"
+          onClick={() => move(1)}
+        >
           <ChevronDown size={16} aria-hidden="true" />
         </Button>
       )}

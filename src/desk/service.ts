@@ -3,7 +3,12 @@
 /** An answer: the value, or a refusal with its status, its sentence and whatever came with it. */
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly status: number; readonly title: string; readonly body: Readonly<Record<string, unknown>> };
+  | {
+      readonly ok: false;
+      readonly status: number;
+      readonly title: string;
+      readonly body: Readonly<Record<string, unknown>>;
+    };
 
 const UNREACHABLE = {
   ok: false,
@@ -13,12 +18,20 @@ const UNREACHABLE = {
 } as const;
 
 /** Sends a request and reads the JSON answer. Never throws, but for being called off. */
-export async function ask<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Answer<T>> {
+export async function ask<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<Answer<T>> {
   let response: Response;
   try {
     response = await fetch(`/desk/api/${path}`, {
       method,
-      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      ...(body !== undefined && {
+        body: JSON.stringify(body),
+        headers: { 'Content-Type': 'application/json' },
+      }),
       ...(signal && { signal }),
     });
   } catch (error) {
@@ -28,6 +41,7 @@ export async function ask<T>(method: string, path: string, body?: unknown, signa
   const value: unknown = await response.json().catch(() => ({}));
   if (response.ok) return { ok: true, value: value as T };
   const refusal = value as Readonly<Record<string, unknown>>;
-  const title = typeof refusal.title === 'string' ? refusal.title : `The server refused this (${response.status}).`;
+  const title =
+    typeof refusal.title === 'string' ? refusal.title : `The server refused this (${response.status}).`;
   return { ok: false, status: response.status, title, body: refusal };
 }

@@ -76,7 +76,13 @@ function ThemeButton() {
     document.cookie = `trivet_theme=${next}; path=/desk; max-age=31536000; samesite=lax`;
   };
   return (
-    <Button weight="quiet" onClick={toggle} aria-label="Light or dark" title="Light or dark" className="px-1.5">
+    <Button
+      weight="quiet"
+      onClick={toggle}
+      aria-label="Light or dark"
+      title="Light or dark"
+      className="px-1.5"
+    >
       <Sun size={16} aria-hidden="true" className="hidden [[data-theme=dark]_&]:block" />
       <Moon size={16} aria-hidden="true" className="[[data-theme=dark]_&]:hidden" />
     </Button>

@@ -76,7 +76,14 @@ function reduce(state: State, action: Action): State {
       const { theirs } = state.saving;
       const mine = action.take === 'mine' ? rebase(state.base, state.policy, theirs.policy) : theirs.policy;
       const past = [...state.past, state.policy];
-      return { ...state, policy: mine, base: theirs.policy, version: theirs.version, past, saving: { kind: 'saved' } };
+      return {
+        ...state,
+        policy: mine,
+        base: theirs.policy,
+        version: theirs.version,
+        past,
+        saving: { kind: 'saved' },
+      };
     }
     case 'news': {
       const { draft, live } = action;

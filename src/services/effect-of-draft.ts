@@ -3,9 +3,10 @@ import { z } from 'zod';
 import {
   compile,
   conditionCompiler,
+  type Effect,
   effectOf,
   guest,
-  type Effect,
+  type ItemEffect,
   type ItemId,
   type Member,
   type Outcome,
@@ -18,20 +19,21 @@ import type { SiteState } from './site-state';
 import { memberOf } from './stand-ins';
 import type { Trivet } from './trivet';
 
-const MOST_NAMES = 8;
+const MOST_SHOWN = 8;
 
-/** How many people, and the first names of them. */
+/** How many people, and the first of them by name. */
 export interface Crowd {
   readonly count: number;
-  readonly names: readonly string[];
+  readonly first: readonly Member[];
 }
 
 /** An effect as the desk shows it. */
 export interface EffectReport {
   readonly gains: Crowd;
   readonly loses: Crowd;
-  readonly items: readonly {
-    readonly item: ItemId;
+  /** Items at which the same people notice the same stand together. */
+  readonly places: readonly {
+    readonly items: readonly ItemId[];
     readonly gains: Crowd;
     readonly loses: Crowd;
     /** People who stay turned away but get something else. */
@@ -55,29 +57,49 @@ export function effectOfDraft(trivet: Trivet, _administrator: Administrator, inp
 
 /** The effect of a policy compared with what is live, over everybody. */
 export function effectAgainstLive(state: SiteState, policy: Policy): Effect {
-  const after = policy === state.draft.policy ? state.draft.compiled : compile(policy, state.outline, state.vocabulary);
+  const after =
+    policy === state.draft.policy ? state.draft.compiled : compile(policy, state.outline, state.vocabulary);
   return effectOf(state.live.compiled, after, membersOf(state));
 }
 
 const membersOf = (state: SiteState): Member[] => [...state.people.values()].map(memberOf);
 
 function reportOf(effect: Effect): EffectReport {
+  const alike = new Map<string, ItemEffect[]>();
+  for (const entry of effect.items) {
+    const key = keyOfEffect(entry);
+    alike.set(key, [...(alike.get(key) ?? []), entry]);
+  }
   return {
     gains: crowd(effect.gains),
     loses: crowd(effect.loses),
-    items: effect.items.map(({ item, gains, loses, sees, guests }) => ({
-      item: item.id,
-      gains: crowd(gains),
-      loses: crowd(loses),
-      sees: crowd(sees),
-      guests: guests && { before: outcomeOf(guests.before), after: outcomeOf(guests.after) },
-    })),
+    places: [...alike.values()].flatMap((entries) => {
+      const [first] = entries;
+      if (!first) return [];
+      const { gains, loses, sees, guests } = first;
+      return [
+        {
+          items: entries.map(({ item }) => item.id),
+          gains: crowd(gains),
+          loses: crowd(loses),
+          sees: crowd(sees),
+          guests: guests && { before: outcomeOf(guests.before), after: outcomeOf(guests.after) },
+        },
+      ];
+    }),
   };
 }
 
-const crowd = (people: readonly { readonly name: string }[]): Crowd => ({
+/** The same for two items at which the same people notice the same. */
+const keyOfEffect = ({ gains, loses, sees, guests }: ItemEffect): string =>
+  JSON.stringify([
+    ...[gains, loses, sees].map((people) => people.map(({ id }) => id)),
+    guests && [outcomeOf(guests.before), outcomeOf(guests.after)],
+  ]);
+
+const crowd = (people: readonly Member[]): Crowd => ({
   count: people.length,
-  names: people.slice(0, MOST_NAMES).map(({ name }) => name),
+  first: people.slice(0, MOST_SHOWN),
 });
 
 /** Who passes a gate while it is being written. */

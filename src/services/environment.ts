@@ -8,11 +8,15 @@ const schema = z.object({
     .min(1, 'PORT has to be between 1 and 65535.')
     .max(65535, 'PORT has to be between 1 and 65535.')
     .default(3000),
-  TRIVET_DATA: z.string().min(1, 'TRIVET_DATA has to name a folder, for example TRIVET_DATA=.data.').default('.data'),
+  TRIVET_DATA: z
+    .string()
+    .min(1, 'TRIVET_DATA has to name a folder, for example TRIVET_DATA=.data.')
+    .default('.data'),
   TRIVET_URL: z
     .url({
       protocol: /^https?$/,
-      error: 'TRIVET_URL has to be the public address of the site, for example TRIVET_URL=https://larkfell.example.',
+      error:
+        'TRIVET_URL has to be the public address of the site, for example TRIVET_URL=https://larkfell.example.',
     })
     .optional(),
 });

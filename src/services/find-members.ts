@@ -10,7 +10,8 @@ export function findMembers(trivet: Trivet, _administrator: Administrator, text:
   const wanted = folded(text.slice(0, 200));
   const found: Member[] = [];
   for (const person of trivet.state.people.values()) {
-    if (folded(person.name).includes(wanted) || folded(person.email).includes(wanted)) found.push(memberOf(person));
+    if (folded(person.name).includes(wanted) || folded(person.email).includes(wanted))
+      found.push(memberOf(person));
     if (found.length === MOST) break;
   }
   return found;

@@ -1,12 +1,31 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
 import { z } from 'zod';
-import { asId, type Item, isReserved, type LevelId, normaliseAddress, outlineOf, type Vocabulary } from '@/core';
-import { insertFirstPolicy, insertItems, insertPeople, type NewPerson, type StoredItem } from '@/store';
+import {
+  asId,
+  type Item,
+  isReserved,
+  type LevelId,
+  normaliseAddress,
+  outlineOf,
+  type Vocabulary,
+} from '@/core';
+import {
+  insertFirstPolicy,
+  insertItems,
+  insertPeople,
+  type NewPerson,
+  type StoredItem,
+  writeBoard,
+} from '@/store';
 import { readPolicy } from './policy-form';
 import { hashPassword } from './secrets';
 import type { Trivet } from './trivet';
 
-const id = z.string().min(1).max(100).regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
+const id = z
+  .string()
+  .min(1)
+  .max(100)
+  .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
 const name = z.string().trim().min(1).max(200);
 const named = z.strictObject({ id, name });
 const itemBase = { id, parent: id.nullable(), title: name, published: z.boolean().default(true) };
@@ -51,6 +70,8 @@ export const siteFile = z.strictObject({
     ]),
   ),
   policy: z.unknown(),
+  /** The people whom administrators find on the board beside a guest, until they choose others. */
+  board: z.array(id).max(10).default([]),
 });
 
 export type SiteFile = z.input<typeof siteFile>;
@@ -70,14 +91,21 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
   problems.push(...peopleProblems(file.people, vocabulary));
+  const strangers = file.board.filter((one) => !file.people.some((person) => person.id === one));
+  problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
   if ('problems' in outline || problems.length > 0) return problems;
   const policy = readPolicy(file.policy, outline, vocabulary);
-  if ('problems' in policy) return policy.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`);
+  if ('problems' in policy)
+    return policy.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`);
   const people = await Promise.all(file.people.map(newPerson));
   await trivet.db.transaction(async (tx) => {
     await insertPeople(tx, vocabulary, people);
     await insertItems(tx, stored);
     await insertFirstPolicy(tx, policy.policy, author);
+    const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
+    if (file.board.length > 0) {
+      for (const person of people.filter(({ desk }) => desk)) await writeBoard(tx, person.id, board);
+    }
   });
   await trivet.reload();
   return [];
@@ -89,14 +117,20 @@ type PersonInFile = z.output<typeof siteFile>['people'][number];
 function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problems: string[] } {
   const problems: string[] = [];
   const stored = list.map((entry, rank): StoredItem => {
-    const base = { id: asId<Item['id']>(entry.id), parent: entry.parent as Item['parent'], rank, title: entry.title };
+    const base = {
+      id: asId<Item['id']>(entry.id),
+      parent: entry.parent as Item['parent'],
+      rank,
+      title: entry.title,
+    };
     const none = { summary: '', body: '' };
     switch (entry.kind) {
       case 'page': {
         const address = normaliseAddress(entry.address);
         if (address === null || address !== entry.address) {
           problems.push(`"${entry.title}" can't have the address ${entry.address}. Write it like /about/us.`);
-        } else if (isReserved(address)) problems.push(`${address} belongs to Trivet. Give "${entry.title}" another address.`);
+        } else if (isReserved(address))
+          problems.push(`${address} belongs to Trivet. Give "${entry.title}" another address.`);
         return {
           item: { ...base, published: entry.published, kind: 'page', address: address ?? ('/' as never) },
           content: { summary: entry.summary, body: entry.body },
@@ -108,7 +142,10 @@ function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problem
           content: none,
         };
       case 'menu':
-        return { item: { ...base, published: entry.published, kind: 'menu', place: entry.place }, content: none };
+        return {
+          item: { ...base, published: entry.published, kind: 'menu', place: entry.place },
+          content: none,
+        };
       case 'site':
         return { item: { ...base, published: entry.published, kind: 'site' }, content: none };
       default:
@@ -120,7 +157,11 @@ function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problem
 
 function peopleProblems(list: readonly PersonInFile[], vocabulary: Vocabulary): string[] {
   const names = (entries: readonly { readonly id: string }[]) => new Set(entries.map((entry) => entry.id));
-  const [levels, roles, groups] = [names(vocabulary.levels), names(vocabulary.roles), names(vocabulary.groups)];
+  const [levels, roles, groups] = [
+    names(vocabulary.levels),
+    names(vocabulary.roles),
+    names(vocabulary.groups),
+  ];
   const seen = new Set<string>();
   return list.flatMap((person) => {
     const problems = [

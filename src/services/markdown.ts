@@ -31,4 +31,5 @@ const processor = unified()
   .freeze();
 
 /** The HTML of a Markdown text, with {@link BASE_MARK} before addresses of this site. Markup in the text is dropped. */
-export const htmlOf = (markdown: string): string => String(processor.processSync(markdown.replaceAll(BASE_MARK, '')));
+export const htmlOf = (markdown: string): string =>
+  String(processor.processSync(markdown.replaceAll(BASE_MARK, '')));

@@ -1,6 +1,15 @@
 /** Policies as they come from outside: their exact shape, their limits, and whether what they name is there. */
 import { z } from 'zod';
-import { type Condition, factNamed, type Outline, type Policy, testsIn, testValue, type TurnAway, type Vocabulary } from '@/core';
+import {
+  type Condition,
+  factNamed,
+  type Outline,
+  type Policy,
+  type TurnAway,
+  testsIn,
+  testValue,
+  type Vocabulary,
+} from '@/core';
 
 const MOST_GATES = 1000;
 const MOST_TESTS = 200;
@@ -8,11 +17,20 @@ const DEEPEST = 40;
 const LONGEST_TEXT = 2000;
 
 const id = z.string().min(1).max(100);
-const text = z.string().trim().min(1, 'Write something, or choose another reason.').max(LONGEST_TEXT, 'That text is too long.');
+const text = z
+  .string()
+  .trim()
+  .min(1, 'Write something, or choose another reason.')
+  .max(LONGEST_TEXT, 'That text is too long.');
 
 const test = z.union([
   z.strictObject({ kind: z.literal('test'), fact: z.literal('signed in'), op: z.literal('is') }),
-  z.strictObject({ kind: z.literal('test'), fact: z.enum(['role', 'group']), op: z.literal('includes'), value: id }),
+  z.strictObject({
+    kind: z.literal('test'),
+    fact: z.enum(['role', 'group']),
+    op: z.literal('includes'),
+    value: id,
+  }),
   z.strictObject({
     kind: z.literal('test'),
     fact: z.literal('level'),
@@ -64,7 +82,9 @@ const gate = z.strictObject({
   }),
   stance: z.enum(['also', 'instead']),
 });
-const policy = z.strictObject({ gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`) });
+const policy = z.strictObject({
+  gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`),
+});
 
 /** A problem with one gate, in words. */
 export interface PolicyProblem {
@@ -79,7 +99,11 @@ export function readPolicy(
   vocabulary: Vocabulary,
 ): { readonly policy: Policy } | { readonly problems: readonly PolicyProblem[] } {
   if (tooDeep(input)) {
-    return { problems: [{ gate: null, message: `A condition is nested more than ${DEEPEST} deep. Take some groups apart.` }] };
+    return {
+      problems: [
+        { gate: null, message: `A condition is nested more than ${DEEPEST} deep. Take some groups apart.` },
+      ],
+    };
   }
   const parsed = policy.safeParse(input);
   if (!parsed.success) {
@@ -103,15 +127,22 @@ function problemsOf(one: Policy['gates'][number], outline: Outline, vocabulary: 
   const problems: string[] = [];
   const conditions = [one.who, ...one.otherwise.cases.map((entry) => entry.when)];
   const tests = conditions.flatMap(testsIn);
-  if (tests.length > MOST_TESTS) problems.push(`A gate has at most ${MOST_TESTS} tests; this one has ${tests.length}.`);
+  if (tests.length > MOST_TESTS)
+    problems.push(`A gate has at most ${MOST_TESTS} tests; this one has ${tests.length}.`);
   for (const one of tests) {
     const value = testValue(one);
-    if (value !== '' && !factNamed(one.fact).choices(vocabulary).some((choice) => choice.id === value)) {
+    if (
+      value !== '' &&
+      !factNamed(one.fact)
+        .choices(vocabulary)
+        .some((choice) => choice.id === value)
+    ) {
       problems.push(`There is no ${one.fact} "${value}" any more. Choose another.`);
     }
   }
   for (const target of [...one.what.targets, ...one.what.except]) {
-    if (!outline.items.has(target.item)) problems.push(`There is no item "${target.item}" any more. Take it out of What.`);
+    if (!outline.items.has(target.item))
+      problems.push(`There is no item "${target.item}" any more. Take it out of What.`);
   }
   for (const turn of [...one.otherwise.cases.map((entry) => entry.give), one.otherwise.last]) {
     const item = itemOf(turn);
@@ -124,7 +155,8 @@ function problemsOf(one: Policy['gates'][number], outline: Outline, vocabulary: 
 
 function itemOf(turn: TurnAway) {
   if (turn.kind === 'redirect') return turn.to.kind === 'item' ? turn.to.item : null;
-  if (turn.kind === 'teaser' || turn.kind === 'message') return turn.next.kind === 'item' ? turn.next.item : null;
+  if (turn.kind === 'teaser' || turn.kind === 'message')
+    return turn.next.kind === 'item' ? turn.next.item : null;
   return null;
 }
 
@@ -139,7 +171,9 @@ function tooDeep(input: unknown): boolean {
   let layer: unknown[] = [input];
   // A gate's own parts add to the depth of the condition in them, and each level of a condition takes two.
   for (let depth = 0; depth < DEEPEST * 2 + 8; depth++) {
-    layer = layer.flatMap((value) => (typeof value === 'object' && value !== null ? Object.values(value) : []));
+    layer = layer.flatMap((value) =>
+      typeof value === 'object' && value !== null ? Object.values(value) : [],
+    );
     if (layer.length === 0) return false;
   }
   return true;

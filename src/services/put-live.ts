@@ -18,14 +18,20 @@ export type PutLiveAnswer =
   | { readonly kind: 'stale'; readonly message: string }
   | { readonly kind: 'wrong'; readonly message: string };
 
-export async function putLive(trivet: Trivet, administrator: Administrator, input: unknown): Promise<PutLiveAnswer> {
+export async function putLive(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+): Promise<PutLiveAnswer> {
   const parsed = request.safeParse(input);
-  if (!parsed.success) return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be put live.' };
+  if (!parsed.success)
+    return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be put live.' };
   const { version, revision, note } = parsed.data;
   return trivet.changePolicies(async (state): Promise<PutLiveAnswer> => {
     const stale = {
       kind: 'stale',
-      message: 'Somebody changed the draft or put one live meanwhile. Look at the difference again; nothing was put live.',
+      message:
+        'Somebody changed the draft or put one live meanwhile. Look at the difference again; nothing was put live.',
     } as const;
     if (state.draft.version !== version || state.live.revision !== revision) return stale;
     if (difference(state.live.policy, state.draft.policy).length === 0) return { kind: 'nothing to do' };

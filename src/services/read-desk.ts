@@ -24,7 +24,9 @@ export async function readDesk(trivet: Trivet, administrator: Administrator): Pr
     administrator: administrator.name,
     siteTitle: outline.items.get(outline.root)?.title ?? '',
     items: [...outline.items.values()],
-    summaries: Object.fromEntries([...contents].filter(([, { summary }]) => summary).map(([id, { summary }]) => [id, summary])),
+    summaries: Object.fromEntries(
+      [...contents].filter(([, { summary }]) => summary).map(([id, { summary }]) => [id, summary]),
+    ),
     vocabulary,
     draft: { policy: draft.policy, version: draft.version, by: draft.by },
     live: { policy: live.policy, revision: live.revision },

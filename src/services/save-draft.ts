@@ -9,14 +9,22 @@ import type { Trivet } from './trivet';
 export type SaveAnswer =
   | { readonly kind: 'saved'; readonly version: number }
   /** Somebody saved first. Theirs is sent back, so that both can be looked at; nothing was written. */
-  | { readonly kind: 'stale'; readonly theirs: { readonly policy: Policy; readonly version: number; readonly by: string } }
+  | {
+      readonly kind: 'stale';
+      readonly theirs: { readonly policy: Policy; readonly version: number; readonly by: string };
+    }
   | { readonly kind: 'wrong'; readonly problems: readonly PolicyProblem[] };
 
 const request = z.strictObject({ version: z.number().int(), policy: z.unknown() });
 
-export async function saveDraft(trivet: Trivet, administrator: Administrator, input: unknown): Promise<SaveAnswer> {
+export async function saveDraft(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+): Promise<SaveAnswer> {
   const parsed = request.safeParse(input);
-  if (!parsed.success) return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
+  if (!parsed.success)
+    return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
   const { outline, vocabulary } = trivet.state;
   const read = readPolicy(parsed.data.policy, outline, vocabulary);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };

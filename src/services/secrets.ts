@@ -15,7 +15,10 @@ let decoy: Promise<string> | undefined;
  * Whether a password is right. Without a hash to compare with, it compares with a decoy and answers no: the same work,
  * so that the time taken does not tell whether there is such an account.
  */
-export async function passwordIsRight(password: string, passwordHash: string | null | undefined): Promise<boolean> {
+export async function passwordIsRight(
+  password: string,
+  passwordHash: string | null | undefined,
+): Promise<boolean> {
   decoy ??= hashPassword(randomBytes(18).toString('base64'));
   const right = await verify(passwordHash ?? (await decoy), password.normalize('NFC'));
   return right && typeof passwordHash === 'string';

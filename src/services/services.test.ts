@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { everyone, type Policy } from '@/core';
-import { DEMO_PASSWORD } from '../../demo/people';
 import { larkfell } from '../../demo/larkfell';
+import { DEMO_PASSWORD } from '../../demo/people';
 import {
   type Administrator,
   administratorOf,
@@ -30,8 +30,16 @@ const now = new Date('2026-11-20T20:00:00Z');
 const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
 let addresses = 0;
 
-const attempt = (email: unknown, password: unknown, over: { next?: unknown; from?: string; at?: Date } = {}) =>
-  signIn(trivet, { email, password, next: over.next, from: over.from ?? `10.0.0.${addresses++}` }, over.at ?? now);
+const attempt = (
+  email: unknown,
+  password: unknown,
+  over: { next?: unknown; from?: string; at?: Date } = {},
+) =>
+  signIn(
+    trivet,
+    { email, password, next: over.next, from: over.from ?? `10.0.0.${addresses++}` },
+    over.at ?? now,
+  );
 
 async function signedInAs(name: string) {
   const answer = await attempt(`${name}@larkfell.example`, DEMO_PASSWORD);
@@ -87,7 +95,9 @@ describe('signing in', () => {
       for (let n = 0; n < 8; n++) expect((await attempt(email, 'wrong')).kind).toBe('wrong');
       expect(await attempt(email, DEMO_PASSWORD)).toMatchObject({ kind: 'too many', seconds: 900 });
     }
-    expect((await attempt('jonah@larkfell.example', DEMO_PASSWORD, { at: later(16) })).kind).toBe('signed in');
+    expect((await attempt('jonah@larkfell.example', DEMO_PASSWORD, { at: later(16) })).kind).toBe(
+      'signed in',
+    );
   });
 
   it('counts attempts made at the same moment, every one', async () => {
@@ -97,7 +107,8 @@ describe('signing in', () => {
 
   it('limits failures by network address, over many accounts', async () => {
     const kinds = [];
-    for (let n = 0; n < 62; n++) kinds.push((await attempt(`guess-${n}@larkfell.example`, 'x', { from: '10.9.9.9' })).kind);
+    for (let n = 0; n < 62; n++)
+      kinds.push((await attempt(`guess-${n}@larkfell.example`, 'x', { from: '10.9.9.9' })).kind);
     expect(kinds.filter((kind) => kind === 'wrong')).toHaveLength(60);
     expect(kinds.at(-1)).toBe('too many');
   });
@@ -122,7 +133,10 @@ describe('looking at a page', () => {
 
   it('gives Tobin the Observers’ room, Marek the teaser and a guest the way to sign in and back', async () => {
     expect(await look('tobin', '/observers')).toMatchObject({ kind: 'page', title: 'Observers’ room' });
-    expect(await look(null, '/Observers/Charts/')).toEqual({ kind: 'redirect', to: '/sign-in?next=%2Fobservers%2Fcharts' });
+    expect(await look(null, '/Observers/Charts/')).toEqual({
+      kind: 'redirect',
+      to: '/sign-in?next=%2Fobservers%2Fcharts',
+    });
     expect(await look('marek', '/observers')).toMatchObject({
       kind: 'teaser',
       reason: 'This opens to Observers and above.',
@@ -131,7 +145,11 @@ describe('looking at a page', () => {
   });
 
   it('puts nothing that is withheld into the answer', async () => {
-    const all = [await look('marek', '/observers'), await look('marek', '/trustees'), await look('marek', '/crew')];
+    const all = [
+      await look('marek', '/observers'),
+      await look('marek', '/trustees'),
+      await look('marek', '/crew'),
+    ];
     expect(JSON.stringify(all)).not.toMatch(/finder charts|lease|shutter|Suspended|Dome crew/);
   });
 
@@ -146,7 +164,16 @@ describe('looking at a page', () => {
   it('answers what is missing exactly like what was never there', async () => {
     const never = await look('marek', '/never-there');
     expect(never.kind).toBe('missing');
-    for (const path of ['/crew', '/crew/rota', '/CREW/', '/%63rew', '/observers/../crew', '/%00', '/%zz', `/${'a'.repeat(10_000)}`]) {
+    for (const path of [
+      '/crew',
+      '/crew/rota',
+      '/CREW/',
+      '/%63rew',
+      '/observers/../crew',
+      '/%00',
+      '/%zz',
+      `/${'a'.repeat(10_000)}`,
+    ]) {
       expect(await look('marek', path)).toEqual(never);
     }
   });
@@ -179,12 +206,12 @@ describe('the desk', () => {
     expect(administratorOf(await visitorOf(trivet, undefined, now))).toBeNull();
   });
 
-  it('begins with a guest, a member without a level and an Observer, and keeps what is chosen', async () => {
+  it('begins with a guest, Marek and Tobin, and keeps what is chosen', async () => {
     const names = async () =>
-      (await readDesk(trivet, greta)).standIns.map((one) => (one.kind === 'guest' ? 'guest' : one.member.facts.level));
-    expect(await names()).toEqual(['guest', null, 'observer']);
+      (await readDesk(trivet, greta)).standIns.map((one) => (one.kind === 'guest' ? 'guest' : one.member.id));
+    expect(await names()).toEqual(['guest', 'marek', 'tobin']);
     expect(await keepBoard(trivet, greta, [{ person: 'ines' }, 'guest', { person: 'gone' }])).toBeNull();
-    expect(await names()).toEqual(['keeper', 'guest']);
+    expect(await names()).toEqual(['ines', 'guest']);
     expect(await keepBoard(trivet, greta, [{ nobody: 1 }])).toMatch(/list of at most 50/);
   });
 
@@ -200,15 +227,24 @@ describe('the desk', () => {
     expect(report.of).toBe(72);
     expect(report.pass.count).toBe(72);
     expect(report.guestsPass).toBe(true);
-    const crew = [...trivet.state.people.values()].filter(({ facts }) => facts.groups?.some((group) => group === 'dome-crew'));
+    const crew = [...trivet.state.people.values()].filter(({ facts }) =>
+      facts.groups?.some((group) => group === 'dome-crew'),
+    );
     expect(report.onlyInDraft?.count).toBe(72 - crew.length);
+  });
+
+  it('puts items together at which the same people notice the same', () => {
+    const answer = effectOfDraft(trivet, greta, changed('hollin-school'));
+    if (answer.kind !== 'effect') throw new Error('refused');
+    expect(answer.report.places.map(({ items }) => items)).toEqual([['hollin-school', 'hollin-notes']]);
   });
 
   it('reports an effect before anything is saved', () => {
     const answer = effectOfDraft(trivet, greta, changed('trustees'));
     if (answer.kind !== 'effect') throw new Error('refused');
-    expect(answer.report.items).toHaveLength(1);
-    expect(answer.report.items[0]?.guests).toEqual({ before: 'message', after: 'open' });
+    expect(answer.report.places).toHaveLength(1);
+    expect(answer.report.places[0]?.items).toEqual(['trustees']);
+    expect(answer.report.places[0]?.guests).toEqual({ before: 'message', after: 'open' });
     expect(trivet.state.draft.policy).toEqual(trivet.state.live.policy);
   });
 });
@@ -228,13 +264,19 @@ describe('draft and live', () => {
     const before = trivet.state.draft.version;
     await saveDraft(trivet, greta, { version: before, policy: changed('trustees') });
     const version = before + 1;
-    expect(await putLive(trivet, greta, { version: before, revision: live.revision })).toMatchObject({ kind: 'stale' });
-    const both = await Promise.all([1, 2].map(() => putLive(trivet, greta, { version, revision: live.revision })));
+    expect(await putLive(trivet, greta, { version: before, revision: live.revision })).toMatchObject({
+      kind: 'stale',
+    });
+    const both = await Promise.all(
+      [1, 2].map(() => putLive(trivet, greta, { version, revision: live.revision })),
+    );
     expect(both.map((answer) => answer.kind).sort()).toEqual(['live', 'stale']);
     expect(trivet.state.live.revision).toBe(live.revision + 1);
     const { state } = trivet;
     const facts = (await visitorOf(trivet, undefined, now)).facts;
-    expect(viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/trustees').kind).toBe('page');
+    expect(viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/trustees').kind).toBe(
+      'page',
+    );
     const nothing = { version, revision: state.live.revision };
     expect(await putLive(trivet, greta, nothing)).toEqual({ kind: 'nothing to do' });
     await saveDraft(trivet, greta, { version, policy: live.policy });
@@ -246,7 +288,10 @@ describe('draft and live', () => {
     ['nothing', undefined],
     ['a text', 'gates'],
     ['an unknown key', { gates: [], audience: [] }],
-    ['a gate with two legs', { gates: [{ id: 'x', what: { targets: [], except: [] }, who: everyone, stance: 'also' }] }],
+    [
+      'a gate with two legs',
+      { gates: [{ id: 'x', what: { targets: [], except: [] }, who: everyone, stance: 'also' }] },
+    ],
   ])('refuses %s as a policy, and says where', async (_, policy) => {
     const answer = await saveDraft(trivet, greta, { version: trivet.state.draft.version, policy });
     expect(answer.kind).toBe('wrong');
@@ -255,7 +300,9 @@ describe('draft and live', () => {
   it('refuses what names something that is not there, at its gate', async () => {
     const nowhere = { kind: 'test', fact: 'group', op: 'includes', value: 'nowhere' };
     const policy = {
-      gates: trivet.state.live.policy.gates.map((gate) => (gate.id === 'crew' ? { ...gate, who: nowhere } : gate)),
+      gates: trivet.state.live.policy.gates.map((gate) =>
+        gate.id === 'crew' ? { ...gate, who: nowhere } : gate,
+      ),
     };
     expect(await saveDraft(trivet, greta, { version: trivet.state.draft.version, policy })).toEqual({
       kind: 'wrong',
@@ -267,8 +314,14 @@ describe('draft and live', () => {
     let who: unknown = everyone;
     for (let n = 0; n < 10_000; n++) who = { kind: 'not', of: who };
     const gate = { ...trivet.state.live.policy.gates[0], who };
-    const answer = await saveDraft(trivet, greta, { version: trivet.state.draft.version, policy: { gates: [gate] } });
-    expect(answer).toMatchObject({ kind: 'wrong', problems: [{ message: expect.stringContaining('nested') }] });
+    const answer = await saveDraft(trivet, greta, {
+      version: trivet.state.draft.version,
+      policy: { gates: [gate] },
+    });
+    expect(answer).toMatchObject({
+      kind: 'wrong',
+      problems: [{ message: expect.stringContaining('nested') }],
+    });
   });
 });
 
@@ -310,8 +363,12 @@ describe('loading a site', () => {
       { id: 'a', name: 'A', email: 'a@larkfell.example', level: 'duke' },
       { id: 'b', name: 'B', email: 'A@larkfell.example', groups: ['nowhere'] },
     ];
-    expect(await load({ people })).toEqual({
-      problems: ['A: there is no level "duke".', 'B: there is no group "nowhere".', 'B: somebody else has the same mail address.'],
+    expect(await load({ people, board: [] })).toEqual({
+      problems: [
+        'A: there is no level "duke".',
+        'B: there is no group "nowhere".',
+        'B: somebody else has the same mail address.',
+      ],
       hasSite: false,
     });
   });
@@ -319,7 +376,9 @@ describe('loading a site', () => {
   it('refuses addresses that are Trivet’s own or not in their normal spelling', async () => {
     const items = larkfell.items.map((item) => (item.id === 'visit' ? { ...item, address: '/Desk/' } : item));
     expect((await load({ items })).problems[0]).toMatch(/can't have the address \/Desk\//);
-    const reserved = larkfell.items.map((item) => (item.id === 'visit' ? { ...item, address: '/desk' } : item));
+    const reserved = larkfell.items.map((item) =>
+      item.id === 'visit' ? { ...item, address: '/desk' } : item,
+    );
     expect((await load({ items: reserved })).problems[0]).toMatch(/belongs to Trivet/);
   });
 

@@ -31,7 +31,12 @@ export interface SignInRequest {
 export type SignInAnswer =
   | { readonly kind: 'signed in'; readonly token: string; readonly next: string }
   | { readonly kind: 'wrong'; readonly problems: SignInProblems; readonly next: string }
-  | { readonly kind: 'too many'; readonly seconds: number; readonly problems: SignInProblems; readonly next: string };
+  | {
+      readonly kind: 'too many';
+      readonly seconds: number;
+      readonly problems: SignInProblems;
+      readonly next: string;
+    };
 
 /** What to say next to each field, or above the form. */
 export interface SignInProblems {
@@ -69,7 +74,11 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   await forgetAttempts(trivet.db, account, now);
   await uncountAttempt(trivet.db, address);
   const token = newToken();
-  const session = { tokenHash: hashToken(token), person: found.person, expiresAt: new Date(now.getTime() + SESSION_MS) };
+  const session = {
+    tokenHash: hashToken(token),
+    person: found.person,
+    expiresAt: new Date(now.getTime() + SESSION_MS),
+  };
   await insertSession(trivet.db, session, now);
   trivet.rememberSession(session);
   return { kind: 'signed in', token, next };

@@ -2,7 +2,15 @@
  * The site in memory: one immutable value, made anew and swapped whole when something changes, so that a request sees
  * the old site or the new one and never a mixture, and asks the database for nothing.
  */
-import { type CompiledPolicy, compile, type ItemId, type Outline, outlineOf, type PersonId, type Vocabulary } from '@/core';
+import {
+  type CompiledPolicy,
+  compile,
+  type ItemId,
+  type Outline,
+  outlineOf,
+  type PersonId,
+  type Vocabulary,
+} from '@/core';
 import {
   type Content,
   type Database,

@@ -25,25 +25,18 @@ export function readStandIn(state: SiteState, input: unknown): { ref: StandInRef
   return parsed.success && standIn ? { ref: parsed.data, standIn } : null;
 }
 
-/** The administrator's board; to begin with a guest and two members who differ. */
+/** The administrator's board; a guest alone until there is more. */
 export async function boardOf(trivet: Trivet, administrator: Administrator): Promise<readonly StandIn[]> {
-  const { state } = trivet;
-  const kept = await readBoard(trivet.db, administrator.id);
-  return (kept ?? firstBoard(state)).map((one) => standInOf(state, one)).filter((one) => one !== null);
-}
-
-/** A guest, a member without a level and one with the middle level, as far as the site has them. */
-function firstBoard(state: SiteState): readonly StandInRef[] {
-  const people = [...state.people.values()];
-  const { levels } = state.vocabulary;
-  const middle = levels[Math.floor(levels.length / 2)]?.id;
-  const plain = people.find(({ facts }) => facts.level === null && facts.groups?.length === 0 && !facts.roles?.length);
-  const levelled = people.find(({ facts }) => facts.level !== null && facts.level === middle && !facts.groups?.length);
-  return ['guest', ...[plain, levelled].flatMap((person) => (person ? [{ person: person.id }] : []))];
+  const kept: readonly StandInRef[] = (await readBoard(trivet.db, administrator.id)) ?? ['guest'];
+  return kept.map((one) => standInOf(trivet.state, one)).filter((one) => one !== null);
 }
 
 /** Keeps the order and choice of stand-ins. Answers what is wrong, or null when it is kept. */
-export async function keepBoard(trivet: Trivet, administrator: Administrator, input: unknown): Promise<string | null> {
+export async function keepBoard(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+): Promise<string | null> {
   const parsed = refs.safeParse(input);
   if (!parsed.success) return 'A board is a list of at most 50 stand-ins.';
   await writeBoard(trivet.db, administrator.id, parsed.data);

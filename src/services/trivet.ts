@@ -1,7 +1,7 @@
 /**
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
-import { openDatabase, type OpenDatabase, type Session } from '@/store';
+import { type OpenDatabase, openDatabase, type Session } from '@/store';
 import { readSiteState, type SiteState, withPolicies } from './site-state';
 
 const MOST_SESSIONS = 10_000;

@@ -65,7 +65,12 @@ export type PageAnswer =
       readonly reason: string | null;
       readonly step: Step | null;
     }
-  | { readonly kind: 'message'; readonly frame: Frame; readonly reason: string | null; readonly step: Step | null }
+  | {
+      readonly kind: 'message';
+      readonly frame: Frame;
+      readonly reason: string | null;
+      readonly step: Step | null;
+    }
   | { readonly kind: 'redirect'; readonly to: string }
   | { readonly kind: 'missing'; readonly frame: Frame };
 
@@ -128,7 +133,8 @@ function turnedAway(look: Look, item: Page, { turnAway, because }: TurnedAway): 
       if (turnAway.to.kind === 'sign in') return { kind: 'redirect', to: signInAddress(look, item.address) };
       const target = state.outline.items.get(turnAway.to.item);
       // A redirect to nowhere, or to where it started, would never arrive.
-      if (target?.kind !== 'page' || target.id === item.id) return { kind: 'missing', frame: frameFor(look, null) };
+      if (target?.kind !== 'page' || target.id === item.id)
+        return { kind: 'missing', frame: frameFor(look, null) };
       return { kind: 'redirect', to: look.base + encodeURI(target.address) };
     }
     case 'missing':
@@ -152,7 +158,9 @@ function stepFor(look: Look, next: NextStep, from: Page): Step | null {
     case 'item': {
       const target = look.state.outline.items.get(next.item);
       const leads = target?.kind === 'page' && decide(look.compiled, target.id, look.facts).kind === 'open';
-      return leads ? { kind: 'item', title: target.title, address: look.base + encodeURI(target.address) } : null;
+      return leads
+        ? { kind: 'item', title: target.title, address: look.base + encodeURI(target.address) }
+        : null;
     }
     default:
       return next satisfies never;

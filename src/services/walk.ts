@@ -56,6 +56,11 @@ export async function walkOf(
   const { state } = trivet;
   const standIn = walk && standInOf(state, walk.standIn);
   if (!walk || !standIn) return null;
-  const look = { state, compiled: state[walk.side].compiled, facts: factsOf(standIn), base: `/walk/${token}` };
+  const look = {
+    state,
+    compiled: state[walk.side].compiled,
+    facts: factsOf(standIn),
+    base: `/walk/${token}`,
+  };
   return { standIn, side: walk.side, look };
 }

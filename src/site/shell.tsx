@@ -117,8 +117,16 @@ function MenuAnchor({ link: { title, to }, walk }: { readonly link: MenuLink; re
 /** The line of the hill under the night: only decoration. */
 function Horizon() {
   return (
-    <svg className="-mb-px block h-6 w-full sm:h-9" viewBox="0 0 1200 36" preserveAspectRatio="none" aria-hidden="true">
-      <path d="M0 36V25C170 30 300 33 470 27C640 21 760 7 930 6C1040 5 1130 14 1200 18V36Z" className="hill" />
+    <svg
+      className="-mb-px block h-6 w-full sm:h-9"
+      viewBox="0 0 1200 36"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      <path
+        d="M0 36V25C170 30 300 33 470 27C640 21 760 7 930 6C1040 5 1130 14 1200 18V36Z"
+        className="hill"
+      />
     </svg>
   );
 }

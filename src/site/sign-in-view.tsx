@@ -35,7 +35,14 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs 
           </p>
         )}
         <input type="hidden" name="next" value={next} />
-        <Field name="email" label="Mail address" type="email" value={email} complete="username" problem={problems.email} />
+        <Field
+          name="email"
+          label="Mail address"
+          type="email"
+          value={email}
+          complete="username"
+          problem={problems.email}
+        />
         <Field
           name="password"
           label="Password"

@@ -27,7 +27,13 @@ export function PageView({ answer, delivery }: { readonly answer: Of<'page'>; re
   );
 }
 
-export function TeaserView({ answer, delivery }: { readonly answer: Of<'teaser'>; readonly delivery: Delivery }) {
+export function TeaserView({
+  answer,
+  delivery,
+}: {
+  readonly answer: Of<'teaser'>;
+  readonly delivery: Delivery;
+}) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title={answer.title}>
       <article>
@@ -39,7 +45,13 @@ export function TeaserView({ answer, delivery }: { readonly answer: Of<'teaser'>
   );
 }
 
-export function MessageView({ answer, delivery }: { readonly answer: Of<'message'>; readonly delivery: Delivery }) {
+export function MessageView({
+  answer,
+  delivery,
+}: {
+  readonly answer: Of<'message'>;
+  readonly delivery: Delivery;
+}) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Not open to you">
       <h1>This page isn’t open to you</h1>
@@ -48,7 +60,13 @@ export function MessageView({ answer, delivery }: { readonly answer: Of<'message
   );
 }
 
-export function MissingView({ answer, delivery }: { readonly answer: Of<'missing'>; readonly delivery: Delivery }) {
+export function MissingView({
+  answer,
+  delivery,
+}: {
+  readonly answer: Of<'missing'>;
+  readonly delivery: Delivery;
+}) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Nothing here">
       <h1>There is nothing at this address</h1>

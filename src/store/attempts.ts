@@ -10,7 +10,12 @@ export interface AttemptCount {
 }
 
 /** Counts one attempt, in one statement, so that attempts at the same moment are all counted. */
-export async function countAttempt(db: Database, key: string, now: Date, windowMs: number): Promise<AttemptCount> {
+export async function countAttempt(
+  db: Database,
+  key: string,
+  now: Date,
+  windowMs: number,
+): Promise<AttemptCount> {
   const windowEnds = new Date(now.getTime() + windowMs);
   const over = sql`${signInAttempts.windowEnds} <= ${now.toISOString()}::timestamptz`;
   const [row] = await db

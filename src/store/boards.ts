@@ -10,6 +10,13 @@ export async function readBoard(db: Database, person: PersonId): Promise<readonl
   return row?.standIns ?? null;
 }
 
-export async function writeBoard(db: Database, person: PersonId, standIns: readonly StandInRef[]): Promise<void> {
-  await db.insert(boards).values({ person, standIns }).onConflictDoUpdate({ target: boards.person, set: { standIns } });
+export async function writeBoard(
+  db: Database,
+  person: PersonId,
+  standIns: readonly StandInRef[],
+): Promise<void> {
+  await db
+    .insert(boards)
+    .values({ person, standIns })
+    .onConflictDoUpdate({ target: boards.person, set: { standIns } });
 }

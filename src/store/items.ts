@@ -55,5 +55,6 @@ function needed<T>(value: T | null, row: Row): T {
 
 /** Writes the items of a site into an empty table. */
 export async function insertItems(db: Database, list: readonly StoredItem[]): Promise<void> {
-  if (list.length > 0) await db.insert(items).values(list.map(({ item, content }) => ({ ...item, ...content })));
+  if (list.length > 0)
+    await db.insert(items).values(list.map(({ item, content }) => ({ ...item, ...content })));
 }

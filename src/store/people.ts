@@ -1,6 +1,14 @@
 /** People and the names that describe them: levels, roles, groups. */
 import { eq } from 'drizzle-orm';
-import { asId, type GroupId, type LevelId, type PersonId, type RoleId, type VisitorFacts, type Vocabulary } from '@/core';
+import {
+  asId,
+  type GroupId,
+  type LevelId,
+  type PersonId,
+  type RoleId,
+  type VisitorFacts,
+  type Vocabulary,
+} from '@/core';
 import type { Database } from './database';
 import { groups, levels, people, personGroups, personRoles, roles } from './schema';
 
@@ -20,8 +28,12 @@ export async function readPeople(db: Database): Promise<readonly Person[]> {
     .select({ id: people.id, email: people.email, name: people.name, desk: people.desk, level: people.level })
     .from(people)
     .orderBy(people.name);
-  const rolesOf = collect(await db.select({ person: personRoles.person, id: personRoles.role }).from(personRoles));
-  const groupsOf = collect(await db.select({ person: personGroups.person, id: personGroups.group }).from(personGroups));
+  const rolesOf = collect(
+    await db.select({ person: personRoles.person, id: personRoles.role }).from(personRoles),
+  );
+  const groupsOf = collect(
+    await db.select({ person: personGroups.person, id: personGroups.group }).from(personGroups),
+  );
   return rows.map((row) => ({
     id: asId<PersonId>(row.id),
     email: row.email,
@@ -74,7 +86,11 @@ export interface NewPerson extends Person {
 }
 
 /** Writes the names and the people of a site into empty tables. */
-export async function insertPeople(db: Database, vocabulary: Vocabulary, list: readonly NewPerson[]): Promise<void> {
+export async function insertPeople(
+  db: Database,
+  vocabulary: Vocabulary,
+  list: readonly NewPerson[],
+): Promise<void> {
   const fill = async <T>(rows: readonly T[], insert: (rows: T[]) => Promise<unknown>) => {
     if (rows.length > 0) await insert([...rows]);
   };

@@ -22,8 +22,13 @@ export interface Live {
 }
 
 /** Both policies, read in one statement, or null when there is no site yet. */
-export async function readPolicies(db: Database): Promise<{ readonly draft: Draft; readonly live: Live } | null> {
-  const [row] = await db.select().from(policyState).innerJoin(revisions, eq(revisions.number, policyState.live));
+export async function readPolicies(
+  db: Database,
+): Promise<{ readonly draft: Draft; readonly live: Live } | null> {
+  const [row] = await db
+    .select()
+    .from(policyState)
+    .innerJoin(revisions, eq(revisions.number, policyState.live));
   if (!row) return null;
   const { policy_state: state, revisions: live } = row;
   return {
@@ -33,7 +38,12 @@ export async function readPolicies(db: Database): Promise<{ readonly draft: Draf
 }
 
 /** Saves the draft if it is still at the version named. Answers the new version, or null when somebody was quicker. */
-export async function updateDraft(db: Database, policy: Policy, version: number, by: string): Promise<number | null> {
+export async function updateDraft(
+  db: Database,
+  policy: Policy,
+  version: number,
+  by: string,
+): Promise<number | null> {
   const [row] = await db
     .update(policyState)
     .set({ draft: policy, draftVersion: sql`${policyState.draftVersion} + 1`, draftBy: by })

@@ -1,6 +1,7 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
-import type { LinkTarget } from '../core/site/item';
+
 import type { Policy } from '../core/policy/policy';
+import type { LinkTarget } from '../core/site/item';
 
 export type { LinkTarget, Policy };
 

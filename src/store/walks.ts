@@ -6,7 +6,12 @@ import { walks } from './schema';
 export type Walk = typeof walks.$inferSelect;
 
 /** A walk that belongs to this session and has not expired. */
-export async function readWalk(db: Database, tokenHash: string, session: string, now: Date): Promise<Walk | null> {
+export async function readWalk(
+  db: Database,
+  tokenHash: string,
+  session: string,
+  now: Date,
+): Promise<Walk | null> {
   const [row] = await db
     .select()
     .from(walks)

@@ -19,7 +19,9 @@ export function Choice<T extends string>({ label, value, options, onChoose, apar
       aria-label={label}
       value={value ?? ''}
       onValueChange={(next) => next && onChoose(next as T)}
-      className={apart ? 'flex flex-wrap gap-1.5' : 'inline-flex overflow-clip rounded-[3px] border border-iron'}
+      className={
+        apart ? 'flex flex-wrap gap-1.5' : 'inline-flex overflow-clip rounded-[3px] border border-iron'
+      }
     >
       {options.map((option) => (
         <ToggleGroup.Item
@@ -29,7 +31,9 @@ export function Choice<T extends string>({ label, value, options, onChoose, apar
           className={clsx(
             'inline-flex items-center gap-1.5 px-2.5 py-1 leading-5 hover:text-copper',
             'data-[state=on]:bg-ink data-[state=on]:text-paper',
-            apart ? 'rounded-full border border-iron data-[state=on]:border-ink' : 'border-iron not-first:border-l',
+            apart
+              ? 'rounded-full border border-iron data-[state=on]:border-ink'
+              : 'border-iron not-first:border-l',
           )}
         >
           {option.label}

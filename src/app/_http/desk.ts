@@ -22,7 +22,8 @@ type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => 
 export async function forDesk(request: Request, handler: Handler): Promise<Response> {
   const { trivet, visitor } = await asking();
   const administrator = administratorOf(visitor);
-  if (!visitor.person) return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');
+  if (!visitor.person)
+    return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');
   if (!administrator) return problem(403, 'The desk is for administrators of this site.');
   if (request.method === 'GET') return handler(trivet, administrator, null);
   if (!fromThisSite(request)) return problem(403, 'This request did not come from the desk.');

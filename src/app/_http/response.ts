@@ -26,7 +26,12 @@ interface PageOptions {
 export const htmlResponse = (html: string, { status, walk = false, headers = {} }: PageOptions): Response =>
   new Response(html, {
     status,
-    headers: { 'Content-Type': 'text/html; charset=utf-8', 'Cache-Control': PRIVATE, ...safety(walk), ...headers },
+    headers: {
+      'Content-Type': 'text/html; charset=utf-8',
+      'Cache-Control': PRIVATE,
+      ...safety(walk),
+      ...headers,
+    },
   });
 
 /** Off to another address on this site. */
@@ -34,12 +39,20 @@ export const seeOther = (location: string, headers: Readonly<Record<string, stri
   new Response(null, { status: 303, headers: { Location: location, 'Cache-Control': PRIVATE, ...headers } });
 
 /** A rendered answer as a response. What is the same for everyone may be kept, and is checked by its ETag. */
-export function respond(request: Request, rendered: Rendered, walk: boolean, sameForEveryone: boolean): Response {
+export function respond(
+  request: Request,
+  rendered: Rendered,
+  walk: boolean,
+  sameForEveryone: boolean,
+): Response {
   if (rendered.status === 303) return seeOther(rendered.location);
   if (!sameForEveryone) return htmlResponse(rendered.html, { status: rendered.status, walk });
   const etag = `"${createHash('sha256').update(rendered.html).digest('base64url').slice(0, 27)}"`;
   const headers = { 'Cache-Control': 'public, no-cache', ETag: etag };
-  const known = request.headers.get('if-none-match')?.split(',').map((tag) => tag.trim().replace(/^W\//, ''));
+  const known = request.headers
+    .get('if-none-match')
+    ?.split(',')
+    .map((tag) => tag.trim().replace(/^W\//, ''));
   if (known?.includes(etag) || known?.includes('*')) return new Response(null, { status: 304, headers });
   return htmlResponse(rendered.html, { status: rendered.status, walk, headers });
 }
@@ -48,6 +61,7 @@ let stylesheet: string | undefined;
 
 /** How pages are delivered to this visitor. */
 export function delivery(desk: boolean, walk: boolean): Delivery {
-  stylesheet ??= (JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as { stylesheet: string }).stylesheet;
+  stylesheet ??= (JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as { stylesheet: string })
+    .stylesheet;
   return { stylesheet, desk: desk && !walk, walk };
 }

@@ -1,10 +1,10 @@
 /** Signing in: a plain form, and back to where one was. */
 import { safeNext } from '@/core';
-import { frameFor, SESSION_MS, signIn, type SignInProblems, type Trivet, type Visitor } from '@/services';
+import { frameFor, SESSION_MS, type SignInProblems, signIn, type Trivet, type Visitor } from '@/services';
 import { renderSignIn } from '@/site';
 import { addressOf, asking, fromThisSite, readForm } from '../_http/request';
-import { sessionCookie } from '../_http/session-cookie';
 import { delivery, htmlResponse, seeOther } from '../_http/response';
+import { sessionCookie } from '../_http/session-cookie';
 
 export const dynamic = 'force-dynamic';
 
@@ -44,7 +44,11 @@ interface FormState {
   readonly headers?: Readonly<Record<string, string>>;
 }
 
-async function form(trivet: Trivet, visitor: Visitor, { next, status, email = '', problems = {}, headers }: FormState) {
+async function form(
+  trivet: Trivet,
+  visitor: Visitor,
+  { next, status, email = '', problems = {}, headers }: FormState,
+) {
   const { state } = trivet;
   const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
   const html = await renderSignIn({

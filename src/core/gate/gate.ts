@@ -46,6 +46,23 @@ export function coverage(what: What, outline: Outline): ReadonlySet<ItemId> {
   return covered;
 }
 
+/**
+ * Points at an item: covers it if the gate did not, leaves it out if it did. Prefers taking back what was said before
+ * (a target of its own, an exclusion) to saying more.
+ */
+export function pointAt(what: What, item: ItemId, outline: Outline): What {
+  const others = (targets: readonly Target[]) => targets.filter((target) => target.item !== item);
+  const covered = coverage(what, outline).has(item);
+  const narrower = covered
+    ? { ...what, targets: others(what.targets) }
+    : { ...what, except: others(what.except) };
+  if (coverage(narrower, outline).has(item) !== covered) return narrower;
+  const target: Target = { kind: 'item', item };
+  return covered
+    ? { ...narrower, except: [...what.except, target] }
+    : { targets: [...what.targets, target], except: narrower.except };
+}
+
 function reach(targets: readonly Target[], outline: Outline): Set<ItemId> {
   const reached = new Set<ItemId>();
   for (const target of targets) {

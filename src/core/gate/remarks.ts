@@ -19,7 +19,8 @@ export function remarksOn(gate: Gate, outline: Outline, vocabulary: Vocabulary):
     if (test.fact !== 'level' || test.op !== 'exactly') continue;
     const rank = vocabulary.levels.findIndex((level) => level.id === test.value);
     const excluded = rank < 0 ? [] : vocabulary.levels.slice(rank + 1).map((level) => level.name);
-    if (excluded.length > 0) remarks.push({ kind: 'exact level', level: vocabulary.levels[rank]?.name ?? '', excluded });
+    if (excluded.length > 0)
+      remarks.push({ kind: 'exact level', level: vocabulary.levels[rank]?.name ?? '', excluded });
   }
   const catchAll = gate.otherwise.cases.findIndex(({ when }) => when.kind === 'all' && when.of.length === 0);
   if (catchAll >= 0 && gate.otherwise.cases.length > catchAll + 1) {

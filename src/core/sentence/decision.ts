@@ -1,31 +1,32 @@
 /** Decisions and what would change them, as sentences. */
 import type { Condition } from '../condition';
-import {
-  type Change,
-  type CompiledPolicy,
-  type Decision,
-  type Explanation,
-  outcomeOf,
-  type Step,
-} from '../policy';
+import type { Change, CompiledPolicy, Decision, Explanation, Step } from '../policy';
 import type { Item, Outline, StandIn, VisitorFacts, Vocabulary } from '../site';
-import { describeTurnAway } from './gate';
 import { describeTest } from './who';
 import { listed, plural } from './words';
 
-/** A cell of the board as a sentence: "Marek Dunmore gets a teaser for Observers' room". */
+/** A cell of the board as a sentence: "Marek Dunmore gets a teaser of Observers' room". */
 export function describeDecision(decision: Decision, who: string, item: Item, outline: Outline): string {
   const subject = who === 'Guest' ? 'A guest' : who;
-  if (decision.kind === 'open')
-    return `${subject} ${item.kind === 'page' ? 'can open' : 'is shown'} ${item.title}`;
   const thing = item.kind === 'page' ? item.title : `the ${item.kind} ${item.title}`;
-  switch (outcomeOf(decision)) {
+  if (decision.kind === 'open')
+    return `${subject} ${item.kind === 'page' ? 'can open' : 'is shown'} ${thing}`;
+  const { turnAway } = decision;
+  switch (turnAway.kind) {
+    case 'teaser':
+      return `${subject} gets a teaser of ${thing}`;
+    case 'message':
+      return `${subject} gets a message instead of ${thing}`;
+    case 'redirect':
+      return turnAway.to.kind === 'sign in'
+        ? `${subject} is sent to sign in on the way to ${thing}`
+        : `${subject} is sent to ${outline.items.get(turnAway.to.item)?.title ?? 'nowhere'} instead of ${thing}`;
     case 'missing':
       return `${subject} finds nothing at ${thing}`;
     case 'leave out':
       return `${subject} is not shown ${thing}`;
     default:
-      return `${subject} ${describeTurnAway(decision.turnAway, outline, 'one')} at ${thing}`;
+      return turnAway satisfies never;
   }
 }
 

@@ -114,7 +114,7 @@ it('reads a cell as a sentence, with the reason', () => {
   const say = (person: keyof typeof people) =>
     describeDecision(decide(compiled, charts.id, people[person]), person, charts, outline);
   expect(say('tobin')).toBe('tobin can open Charts');
-  expect(say('marek')).toBe('marek gets a teaser with the way to Join us at Charts');
+  expect(say('marek')).toBe('marek gets a teaser of Charts');
   expect(describeBecause(explain(compiled, charts.id, people.marek), charts, vocabulary)).toBe(
     'it opens only to those who are at Observer level or above and are not in Suspended',
   );

@@ -14,7 +14,15 @@ export const describeWho = (condition: Condition, vocabulary: Vocabulary): strin
 
 /** One test, or a test denied, as a phrase that follows "who" ("are in Dome crew"). */
 export const describeTest = (test: Test, vocabulary: Vocabulary, holds = true): string =>
-  verb(test, holds, vocabulary, 'administrator');
+  verb(test, holds, vocabulary);
+
+/** The same for one visitor ("is in Dome crew"). */
+export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = true): string =>
+  test.fact === 'role'
+    ? `${holds ? 'is' : 'is not'} a ${nameOfValue(test, vocabulary) ?? 'role that no longer exists'}`
+    : verb(test, holds, vocabulary)
+        .replace(/^are\b/, 'is')
+        .replace(/^have\b/, 'has');
 
 /**
  * Why something is closed, as a sentence for visitors. What is private is left out; if nothing else remains, the
@@ -74,7 +82,7 @@ function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): str
   const rest = parts.filter((part) => part !== head && !(head && impliedBy(part)));
   const who = (head && noun(head, vocabulary, voice)) ?? 'people';
   if (rest.length === 0) return who;
-  const phrases = rest.map((part) => clause(part, vocabulary, voice));
+  const phrases = rest.map((part) => clause(part, vocabulary));
   return `${who} who ${phrases.length > 1 && rest.some((part) => part.kind === 'any') ? phrases.join(', and who ') : listed(phrases)}`;
 }
 
@@ -116,21 +124,18 @@ function noun(condition: Condition, vocabulary: Vocabulary, voice: Voice): strin
   }
 }
 
-function clause(condition: Condition, vocabulary: Vocabulary, voice: Voice): string {
-  if (condition.kind === 'test') return verb(condition, true, vocabulary, voice);
-  if (condition.kind === 'not' && condition.of.kind === 'test')
-    return verb(condition.of, false, vocabulary, voice);
-  if (condition.kind === 'not') return `are not (${clause(condition.of, vocabulary, voice)})`;
+function clause(condition: Condition, vocabulary: Vocabulary): string {
+  if (condition.kind === 'test') return verb(condition, true, vocabulary);
+  if (condition.kind === 'not' && condition.of.kind === 'test') return verb(condition.of, false, vocabulary);
+  if (condition.kind === 'not') return `are not (${clause(condition.of, vocabulary)})`;
   if (isNobody(condition)) return 'don’t exist';
   const parts = condition.of.map((part) =>
-    part.kind === 'all' || part.kind === 'any'
-      ? `(${clause(part, vocabulary, voice)})`
-      : clause(part, vocabulary, voice),
+    part.kind === 'all' || part.kind === 'any' ? `(${clause(part, vocabulary)})` : clause(part, vocabulary),
   );
   return condition.kind === 'any' ? `either ${listed(parts, 'or')}` : listed(parts);
 }
 
-function verb(test: Test, holds: boolean, vocabulary: Vocabulary, voice: Voice): string {
+function verb(test: Test, holds: boolean, vocabulary: Vocabulary): string {
   const are = holds ? 'are' : 'are not';
   const name = nameOfValue(test, vocabulary) ?? `a ${test.fact} that no longer exists`;
   switch (test.fact) {
@@ -156,6 +161,6 @@ function verb(test: Test, holds: boolean, vocabulary: Vocabulary, voice: Voice):
           return test satisfies never;
       }
     default:
-      return (test satisfies never) ?? voice;
+      return test satisfies never;
   }
 }

@@ -13,6 +13,7 @@ import {
   keyOfStandIn,
   nameOf,
   outcomeOf,
+  pointAt,
 } from '@/core';
 import { useDesk } from '../context';
 import { GateMark, KindMark, OUTCOME_NAMES, OutcomeMark } from '../marks';
@@ -26,16 +27,32 @@ interface Place {
   readonly column: number;
 }
 
+/** Where the keys lead from a cell; the edges are kept elsewhere. */
+const MOVES: Readonly<Record<string, (at: Place, last: Place) => Place>> = {
+  ArrowUp: ({ row, column }) => ({ row: row - 1, column }),
+  ArrowDown: ({ row, column }) => ({ row: row + 1, column }),
+  ArrowLeft: ({ row, column }) => ({ row, column: column - 1 }),
+  ArrowRight: ({ row, column }) => ({ row, column: column + 1 }),
+  Home: ({ row }) => ({ row, column: 0 }),
+  End: ({ row }, last) => ({ row, column: last.column }),
+  PageUp: ({ row, column }) => ({ row: row - 10, column }),
+  PageDown: ({ row, column }) => ({ row: row + 10, column }),
+};
+
 export function Board() {
   const { outline, standIns, compiled, side, bench, setBench, draft, walk, vocabulary, addGate } = useDesk();
   const rows = useMemo(() => rowsOf(outline), [outline]);
-  const cells = useMemo(() => rows.map(({ item }) => cellsOf(item, standIns, compiled)), [rows, standIns, compiled]);
+  const cells = useMemo(
+    () => rows.map(({ item }) => cellsOf(item, standIns, compiled)),
+    [rows, standIns, compiled],
+  );
   const shown = side === 'live' ? compiled.live : compiled.draft;
   const [at, setAt] = useState<Place>({ row: 0, column: 0 });
   const [pointed, setPointed] = useState<Place | null>(null);
   const [legend, setLegend] = useState(false);
   const grid = useRef<HTMLTableElement>(null);
-  const opened = bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
+  const opened =
+    bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
   const covered = useMemo(() => (opened ? coverage(opened.what, outline) : null), [opened, outline]);
   const lit = pointed ?? at;
 
@@ -66,17 +83,18 @@ export function Board() {
     const last = { row: rows.length - 1, column: columnCount - 1 };
     const item = rows[row]?.item;
     const standIn = standIns[column];
-    const steps: Record<string, () => void> = {
-      ArrowUp: () => focusCell(Math.max(0, row - 1), column),
-      ArrowDown: () => focusCell(Math.min(last.row, row + 1), column),
-      ArrowLeft: () => focusCell(row, Math.max(0, column - 1)),
-      ArrowRight: () => focusCell(row, Math.min(last.column, column + 1)),
-      Home: () => focusCell(row, 0),
-      End: () => focusCell(row, last.column),
-      PageUp: () => focusCell(Math.max(0, row - 10), column),
-      PageDown: () => focusCell(Math.min(last.row, row + 10), column),
+    const move = MOVES[event.key];
+    if (move) {
+      event.preventDefault();
+      const next = move(at, last);
+      focusCell(Math.max(0, Math.min(last.row, next.row)), Math.max(0, Math.min(last.column, next.column)));
+      return;
+    }
+    const steps: Readonly<Record<string, () => unknown>> = {
       g: () => {
-        const [first] = item ? standingsOf(compiled.draft, item).filter(({ standing }) => standing !== 'set aside') : [];
+        const [first] = item
+          ? standingsOf(compiled.draft, item).filter(({ standing }) => standing !== 'set aside')
+          : [];
         if (first) setBench({ kind: 'gate', gate: first.gate.id });
         else if (item) addGate(item);
       },
@@ -100,17 +118,21 @@ export function Board() {
       return `${describeDecision(cell[which], nameOf(standIn), row.item, outline)}${why ? `: ${why}` : ''}.`;
     };
     if (side !== 'difference') return tell(side);
-    return cell.changes ? `Now: ${tell('live')} In the draft: ${tell('draft')}` : `Unchanged. ${tell('draft')}`;
+    if (!cells.some((line) => line.some((one) => one.changes))) {
+      return 'None of the visitors on the board notices a difference. Put others on it: the panel names some who do.';
+    }
+    return cell.changes
+      ? `Now: ${tell('live')} In the draft: ${tell('draft')}`
+      : `Unchanged. ${tell('draft')}`;
   }, [rows, standIns, cells, lit.row, lit.column, side, compiled, vocabulary, outline]);
 
   return (
     <section aria-label="Board" className="flex min-h-0 min-w-0 flex-col">
       <div className="min-h-0 flex-1 overflow-auto">
-        {/* biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a table whose cells are moved through with arrows */}
-        {/* biome-ignore lint/a11y/useSemanticElements: the same */}
-        <table role="grid" ref={grid} className="w-full border-separate border-spacing-0" onKeyDown={onKeyDown}>
+        <table ref={grid} className="w-full border-separate border-spacing-0" onKeyDown={onKeyDown}>
           <caption className="sr-only">
-            Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, L shows the legend.
+            Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, L shows the
+            legend.
           </caption>
           <thead>
             <tr>
@@ -159,7 +181,7 @@ export function Board() {
       <p
         aria-live="polite"
         data-testid="decision-line"
-        className="flex min-h-11 items-center border-iron border-t bg-sunk px-4 py-1.5 text-[0.8125rem] leading-snug"
+        className="flex h-13 items-center border-iron border-t bg-sunk px-4 py-1.5 text-[0.8125rem] leading-snug"
       >
         {line}
       </p>
@@ -182,12 +204,30 @@ interface BoardRowProps {
   readonly onAsk: (row: number, column: number) => void;
 }
 
-function BoardRow({ row, index, cells, at, lit, litColumn, covered, shown, onPoint, onFocusCell, onAsk }: BoardRowProps) {
+function BoardRow({
+  row,
+  index,
+  cells,
+  at,
+  lit,
+  litColumn,
+  covered,
+  shown,
+  onPoint,
+  onFocusCell,
+  onAsk,
+}: BoardRowProps) {
   const { side, standIns, outline } = useDesk();
   const { item, depth } = row;
   const still = side === 'difference' && !cells.some((cell) => cell.changes);
   return (
-    <tr className={clsx('group', lit && 'bg-sunk', item.kind === 'menu' && '[&>*]:border-t-iron [&>*]:border-t')}>
+    <tr
+      className={clsx(
+        'group',
+        lit && 'bg-sunk',
+        item.kind === 'menu' && '[&>*]:border-t-iron [&>*]:border-t',
+      )}
+    >
       <th
         scope="row"
         className={clsx(
@@ -197,15 +237,19 @@ function BoardRow({ row, index, cells, at, lit, litColumn, covered, shown, onPoi
         )}
       >
         <span
-          className={clsx('flex h-[30px] items-center gap-2', still && 'opacity-55')}
+          className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
           style={{ paddingLeft: 16 + depth * 18 }}
         >
           <KindMark kind={item.kind} />
-          <span className={clsx('truncate', depth === 0 && 'font-semibold')}>{item.title}</span>
+          <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
           {item.kind === 'page' && <span className="truncate text-quiet text-xs">{item.address}</span>}
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
           <span className="ml-auto flex items-center">
-            <RowGates row={row} shown={shown} />
+            {covered === null ? (
+              <RowGates row={row} shown={shown} />
+            ) : (
+              <Pointer row={row} covered={covered} shown={shown} />
+            )}
           </span>
         </span>
       </th>
@@ -233,7 +277,13 @@ function BoardRow({ row, index, cells, at, lit, litColumn, covered, shown, onPoi
   );
 }
 
-function RowGates({ row: { item }, shown }: { readonly row: Row; readonly shown: BoardRowProps['shown'] }) {
+interface RowGatesProps {
+  readonly row: Row;
+  readonly shown: BoardRowProps['shown'];
+  readonly withoutNew?: boolean;
+}
+
+function RowGates({ row: { item }, shown, withoutNew = false }: RowGatesProps) {
   const { bench, setBench, outline, vocabulary, addGate } = useDesk();
   const standings = standingsOf(shown, item);
   return (
@@ -255,7 +305,7 @@ function RowGates({ row: { item }, shown }: { readonly row: Row; readonly shown:
           </button>
         );
       })}
-      {standings.length === 0 && (
+      {standings.length === 0 && !withoutNew && (
         <button
           type="button"
           aria-label={`Put a gate on ${item.title}`}
@@ -266,6 +316,37 @@ function RowGates({ row: { item }, shown }: { readonly row: Row; readonly shown:
           + gate
         </button>
       )}
+    </>
+  );
+}
+
+/** While a gate is open, each row can be pointed at: covered, or left out. */
+function Pointer({
+  row,
+  covered,
+  shown,
+}: {
+  readonly row: Row;
+  readonly covered: boolean;
+  readonly shown: BoardRowProps['shown'];
+}) {
+  const { bench, draft, outline, changeGate } = useDesk();
+  const gate = bench.kind === 'gate' ? draft.policy.gates.find((one) => one.id === bench.gate) : undefined;
+  const label = covered ? `Leave out ${row.item.title}` : `Cover ${row.item.title}`;
+  return (
+    <>
+      {gate && (
+        <button
+          type="button"
+          aria-label={label}
+          title={label}
+          onClick={() => changeGate({ ...gate, what: pointAt(gate.what, row.item.id, outline) })}
+          className="rounded-[3px] px-1.5 text-quiet opacity-0 hover:text-copper focus-visible:opacity-100 group-hover:opacity-100"
+        >
+          {covered ? '− leave out' : '+ cover'}
+        </button>
+      )}
+      <RowGates row={row} shown={shown} withoutNew />
     </>
   );
 }

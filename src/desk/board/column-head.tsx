@@ -22,7 +22,10 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
   return (
     <th
       scope="col"
-      className={clsx('sticky top-0 z-10 w-[104px] border-iron border-b p-0 align-bottom font-normal', lit ? 'bg-sunk' : 'bg-paper')}
+      className={clsx(
+        'sticky top-0 z-10 w-[104px] border-iron border-b p-0 align-bottom font-normal',
+        lit ? 'bg-sunk' : 'bg-paper',
+      )}
     >
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger
@@ -41,7 +44,9 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
             <Entry onSelect={() => walk(standIn, null)}>Walk through the site as {nameOf(standIn)}</Entry>
             {column > 0 && <Entry onSelect={() => move(-1)}>Move to the left</Entry>}
             {column < standIns.length - 1 && <Entry onSelect={() => move(1)}>Move to the right</Entry>}
-            <Entry onSelect={() => setStandIns(standIns.filter((one) => one !== standIn))}>Take off the board</Entry>
+            <Entry onSelect={() => setStandIns(standIns.filter((one) => one !== standIn))}>
+              Take off the board
+            </Entry>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
@@ -49,7 +54,13 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
   );
 }
 
-function Entry({ children, onSelect }: { readonly children: React.ReactNode; readonly onSelect: () => void }) {
+function Entry({
+  children,
+  onSelect,
+}: {
+  readonly children: React.ReactNode;
+  readonly onSelect: () => void;
+}) {
   return (
     <DropdownMenu.Item
       onSelect={onSelect}

@@ -1,7 +1,7 @@
 'use client';
 import { useRef, useState } from 'react';
 import { describeFacts, factsOf, keyOfStandIn, type Member, nameOf, type StandIn } from '@/core';
-import { Button, Finder, type Findable } from '@/ui';
+import { Button, type Findable, Finder } from '@/ui';
 import { useDesk } from '../context';
 import { ask } from '../service';
 
@@ -23,7 +23,10 @@ export function FinderColumn() {
   };
   const there = new Set(standIns.map(keyOfStandIn));
   return (
-    <th scope="col" className="sticky top-0 z-10 w-12 border-iron border-b bg-paper px-1 py-2 align-bottom font-normal">
+    <th
+      scope="col"
+      className="sticky top-0 z-10 w-12 border-iron border-b bg-paper px-1 py-2 align-bottom font-normal"
+    >
       <Finder<FoundStandIn>
         label="Members"
         placeholder="Name or mail address"

@@ -27,7 +27,13 @@ const KEYS: readonly (readonly [string, string])[] = [
 ];
 
 /** What the marks mean and what the keys do. */
-export function Legend({ open, onOpenChange }: { readonly open: boolean; readonly onOpenChange: (open: boolean) => void }) {
+export function Legend({
+  open,
+  onOpenChange,
+}: {
+  readonly open: boolean;
+  readonly onOpenChange: (open: boolean) => void;
+}) {
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
       <Popover.Trigger className="text-quiet hover:text-copper">

@@ -1,15 +1,15 @@
 /** The board's rows and what each cell holds. */
 import {
   type CompiledPolicy,
-  decide,
   type Decision,
+  decide,
   factsOf,
+  type Gate,
   type Item,
   type ItemId,
   type Outline,
   type StandIn,
   sameToVisitor,
-  type Gate,
 } from '@/core';
 import type { GateStanding } from '../marks';
 
@@ -63,5 +63,8 @@ export interface Standing {
 export const standingsOf = (compiled: CompiledPolicy, item: Item): readonly Standing[] =>
   (compiled.covering.get(item.id) ?? []).map(({ gate, setAside }) => {
     const own = gate.what.targets.some((target) => target.item === item.id);
-    return { gate, standing: setAside ? 'set aside' : gate.stance === 'instead' ? 'instead' : own ? 'own' : 'inherited' };
+    return {
+      gate,
+      standing: setAside ? 'set aside' : gate.stance === 'instead' ? 'instead' : own ? 'own' : 'inherited',
+    };
   });

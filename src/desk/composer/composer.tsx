@@ -1,7 +1,17 @@
 'use client';
 /** The composer: a gate as its three legs, one below the other, reading as one sentence. */
 import type { ReactNode } from 'react';
-import { capital, describeGate, describeWhat, difference, type Gate, type GateId, listed, type Remark, remarksOn } from '@/core';
+import {
+  capital,
+  describeGate,
+  describeWhat,
+  difference,
+  type Gate,
+  type GateId,
+  listed,
+  type Remark,
+  remarksOn,
+} from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
@@ -13,17 +23,28 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
   const { draft, outline, vocabulary, setBench, changeGate, removeGate } = useDesk();
   const gate = draft.policy.gates.find((one) => one.id === id);
   if (!gate) return null;
-  const change = difference(draft.live.policy, draft.policy).find((one) => 'after' in one && one.after.id === id);
-  const problems = draft.saving.kind === 'refused' ? draft.saving.problems.filter((problem) => problem.gate === id) : [];
+  const change = difference(draft.live.policy, draft.policy).find(
+    (one) => 'after' in one && one.after.id === id,
+  );
+  const problems =
+    draft.saving.kind === 'refused' ? draft.saving.problems.filter((problem) => problem.gate === id) : [];
   const legs = describeGate(gate, outline, vocabulary);
   return (
     <Panel
       title={capital(describeWhat(gate.what, outline))}
       note={
-        change?.kind === 'added' ? 'A new gate, in the draft' : change ? 'Changed in the draft' : 'As it is live'
+        change?.kind === 'added'
+          ? 'A new gate, in the draft'
+          : change
+            ? 'Changed in the draft'
+            : 'As it is live'
       }
       onClose={() => setBench({ kind: 'gates' })}
-      actions={<Button weight="quiet" onClick={() => removeGate(id)}>Remove</Button>}
+      actions={
+        <Button weight="quiet" onClick={() => removeGate(id)}>
+          Remove
+        </Button>
+      }
     >
       {problems.map((problem) => (
         <p key={problem.message} role="alert" className="mb-3 border-alarm border-l-3 pl-3 text-alarm">
@@ -55,7 +76,15 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
   );
 }
 
-const Leg = ({ name, after, children }: { readonly name: string; readonly after: string; readonly children: ReactNode }) => (
+const Leg = ({
+  name,
+  after,
+  children,
+}: {
+  readonly name: string;
+  readonly after: string;
+  readonly children: ReactNode;
+}) => (
   <section aria-label={name}>
     <h3 className="leg-name mb-2 flex items-baseline gap-2">
       {name} <span className="note font-normal font-text">{after}</span>

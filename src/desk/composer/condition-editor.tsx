@@ -2,7 +2,16 @@
 /** A condition as something to edit in place: tests in rows, and/or groups as indented blocks, `not` as a toggle. */
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
-import { catalogue, type Condition, factNamed, type FactName, operatorOf, type Test, testValue, type Vocabulary } from '@/core';
+import {
+  type Condition,
+  catalogue,
+  type FactName,
+  factNamed,
+  operatorOf,
+  type Test,
+  testValue,
+  type Vocabulary,
+} from '@/core';
 import { Button, Choice, Pick } from '@/ui';
 import { useDesk } from '../context';
 
@@ -22,7 +31,9 @@ interface EditorProps {
 
 /** Edits a whole condition. */
 export function ConditionEditor({ condition, onChange }: EditorProps) {
-  return <GroupEditor group={asGroup(condition)} onChange={(group) => onChange(asCondition(group))} depth={0} />;
+  return (
+    <GroupEditor group={asGroup(condition)} onChange={(group) => onChange(asCondition(group))} depth={0} />
+  );
 }
 
 interface GroupEditorProps {
@@ -50,7 +61,9 @@ function GroupEditor({ group, onChange, depth }: GroupEditorProps) {
         </div>
       )}
       {group.of.length === 0 && (
-        <p className="note">{group.kind === 'all' ? 'No tests: everyone passes.' : 'No tests: nobody passes.'}</p>
+        <p className="note">
+          {group.kind === 'all' ? 'No tests: everyone passes.' : 'No tests: nobody passes.'}
+        </p>
       )}
       <ul className="grid gap-2">
         {group.of.map((part, index) => (
@@ -101,7 +114,12 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
   const keep = (next: Condition) => onChange(denied ? { kind: 'not', of: next } : next);
   const group = inner.kind !== 'test';
   return (
-    <div className={clsx('flex items-start gap-1.5', group && 'rounded-r-[3px] border-iron border-l-2 bg-sunk/60 py-2 pr-1 pl-2.5')}>
+    <div
+      className={clsx(
+        'flex items-start gap-1.5',
+        group && 'rounded-r-[3px] border-iron border-l-2 bg-sunk/60 py-2 pr-1 pl-2.5',
+      )}
+    >
       <button
         type="button"
         aria-pressed={denied}
@@ -109,7 +127,9 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
         onClick={() => onChange(denied ? inner : { kind: 'not', of: inner })}
         className={clsx(
           'rounded-[3px] border px-1.5 py-1 leading-5',
-          denied ? 'border-copper bg-wash font-semibold text-copper' : 'border-transparent text-faint hover:border-iron',
+          denied
+            ? 'border-copper bg-wash font-semibold text-copper'
+            : 'border-transparent text-faint hover:border-iron',
         )}
       >
         not
@@ -121,7 +141,13 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
           <GroupEditor group={asGroup(inner)} onChange={keep} depth={depth + 1} />
         )}
       </div>
-      <Button weight="quiet" className="px-1" aria-label={group ? 'Take this group out' : 'Take this test out'} title="Take out" onClick={onRemove}>
+      <Button
+        weight="quiet"
+        className="px-1"
+        aria-label={group ? 'Take this group out' : 'Take this test out'}
+        title="Take out"
+        onClick={onRemove}
+      >
         <X size={14} aria-hidden="true" />
       </Button>
     </div>

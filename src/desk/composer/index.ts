@@ -1,4 +1,3 @@
 /** Editing a gate. */
 export { Composer } from './composer';
 export { TurnAwayPreview } from './turn-away-preview';
-export { named } from './who-leg';

@@ -33,8 +33,11 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
   const { cases, last } = gate.otherwise;
   const change = (otherwise: Partial<Gate['otherwise']>) =>
     onChange({ ...gate, otherwise: { ...gate.otherwise, ...otherwise } });
-  const put = (index: number, entry: Case) => change({ cases: cases.map((one, at) => (at === index ? entry : one)) });
-  const covered = [...coverage(gate.what, outline)].map((id) => outline.items.get(id)).filter((item) => item !== undefined);
+  const put = (index: number, entry: Case) =>
+    change({ cases: cases.map((one, at) => (at === index ? entry : one)) });
+  const covered = [...coverage(gate.what, outline)]
+    .map((id) => outline.items.get(id))
+    .filter((item) => item !== undefined);
   const sample = covered.find((item) => item.kind === 'page') ?? covered[0] ?? null;
   const guestCase = cases.some(({ when }) => same(when, guests));
   return (
@@ -70,12 +73,22 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
           {!isShort(entry.when) && (
             <ConditionEditor condition={entry.when} onChange={(when) => put(index, { ...entry, when })} />
           )}
-          <Given gate={gate} sample={sample} turnAway={entry.give} onChange={(give) => put(index, { ...entry, give })} />
+          <Given
+            gate={gate}
+            sample={sample}
+            turnAway={entry.give}
+            onChange={(give) => put(index, { ...entry, give })}
+          />
         </section>
       ))}
       <section className="grid gap-2" aria-label="Everyone else">
         <p className="font-semibold">{cases.length === 0 ? 'Everyone who does not pass' : 'Everyone else'}</p>
-        <Given gate={gate} sample={sample} turnAway={last} onChange={(turnAway) => change({ last: turnAway })} />
+        <Given
+          gate={gate}
+          sample={sample}
+          turnAway={last}
+          onChange={(turnAway) => change({ last: turnAway })}
+        />
       </section>
       <div>
         <Button
@@ -104,7 +117,13 @@ const moved = (cases: readonly Case[], index: number): readonly Case[] => {
 /** Conditions that a case names in a word. */
 const isShort = (when: Condition): boolean => same(when, guests) || same(when, signedIn);
 
-function WhoInCase({ when, onChange }: { readonly when: Condition; readonly onChange: (when: Condition) => void }) {
+function WhoInCase({
+  when,
+  onChange,
+}: {
+  readonly when: Condition;
+  readonly onChange: (when: Condition) => void;
+}) {
   const { vocabulary } = useDesk();
   const value = same(when, guests) ? 'guests' : same(when, signedIn) ? 'members' : 'others';
   return (
@@ -115,10 +134,21 @@ function WhoInCase({ when, onChange }: { readonly when: Condition; readonly onCh
       options={[
         { value: 'guests', label: 'Guests' },
         { value: 'members', label: 'Members' },
-        { value: 'others', label: value === 'others' ? capital(describeWho(when, vocabulary)) : 'Certain people …' },
+        {
+          value: 'others',
+          label: value === 'others' ? capital(describeWho(when, vocabulary)) : 'Certain people …',
+        },
       ]}
       onPick={(next) =>
-        onChange(next === 'guests' ? guests : next === 'members' ? signedIn : value === 'others' ? when : firstTest('level', vocabulary))
+        onChange(
+          next === 'guests'
+            ? guests
+            : next === 'members'
+              ? signedIn
+              : value === 'others'
+                ? when
+                : firstTest('level', vocabulary),
+        )
       }
     />
   );
@@ -134,13 +164,17 @@ interface GivenProps {
 function Given({ gate, sample, turnAway, onChange }: GivenProps) {
   const { outline } = useDesk();
   const kinds = new Set([...coverage(gate.what, outline)].map((id) => outline.items.get(id)?.kind));
-  const elsewhere = [...kinds].filter((kind) => kind !== undefined && kind !== sample?.kind && !fits(kind, turnAway));
+  const elsewhere = [...kinds].filter(
+    (kind) => kind !== undefined && kind !== sample?.kind && !fits(kind, turnAway),
+  );
   const shown = sample ? fitTo(sample.kind, turnAway) : turnAway;
   return (
     <>
       <TurnAwayEditor turnAway={turnAway} onChange={onChange} />
       <TurnAwayPreview turnAway={shown} item={sample} who={gate.who} />
-      {shown !== turnAway && <p className="note">That does not fit a {sample?.kind}; this is the nearest that does.</p>}
+      {shown !== turnAway && (
+        <p className="note">That does not fit a {sample?.kind}; this is the nearest that does.</p>
+      )}
       {elsewhere.length > 0 && <p className="note">Links and menus it covers are left out.</p>}
     </>
   );

@@ -73,7 +73,11 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
             }
           />
           {turnAway.text !== null && (
-            <Words label="Teaser text" text={turnAway.text} onChange={(text) => onChange({ ...turnAway, text })} />
+            <Words
+              label="Teaser text"
+              text={turnAway.text}
+              onChange={(text) => onChange({ ...turnAway, text })}
+            />
           )}
         </Line>
       )}
@@ -114,7 +118,10 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
               onPick={(value) =>
                 onChange({
                   ...turnAway,
-                  next: value === 'none' || value === 'sign in' ? { kind: value } : { kind: 'item', item: value as ItemId },
+                  next:
+                    value === 'none' || value === 'sign in'
+                      ? { kind: value }
+                      : { kind: 'item', item: value as ItemId },
                 })
               }
             />
@@ -125,7 +132,10 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
   );
 }
 
-function RedirectEditor({ turnAway, onChange }: EditorProps & { readonly turnAway: Extract<TurnAway, { kind: 'redirect' }> }) {
+function RedirectEditor({
+  turnAway,
+  onChange,
+}: EditorProps & { readonly turnAway: Extract<TurnAway, { kind: 'redirect' }> }) {
   return (
     <Line name="To">
       <PagePick
@@ -133,7 +143,11 @@ function RedirectEditor({ turnAway, onChange }: EditorProps & { readonly turnAwa
         value={turnAway.to.kind === 'item' ? turnAway.to.item : 'sign in'}
         others={[{ value: 'sign in', label: 'sign in, and back' }]}
         onPick={(value) =>
-          onChange(value === 'sign in' ? redirectToSignIn : { kind: 'redirect', to: { kind: 'item', item: value as ItemId } })
+          onChange(
+            value === 'sign in'
+              ? redirectToSignIn
+              : { kind: 'redirect', to: { kind: 'item', item: value as ItemId } },
+          )
         }
       />
     </Line>
@@ -149,7 +163,10 @@ interface PagePickProps {
 
 function PagePick({ label, value, others, onPick }: PagePickProps) {
   const { outline } = useDesk();
-  const pages = [...outline.pages.values()].map(({ id, title, address }) => ({ value: id as string, label: `${title}  ${address}` }));
+  const pages = [...outline.pages.values()].map(({ id, title, address }) => ({
+    value: id as string,
+    label: `${title}  ${address}`,
+  }));
   return <Pick label={label} value={value} options={[...others, ...pages]} onPick={onPick} />;
 }
 
@@ -160,7 +177,15 @@ const Line = ({ name, children }: { readonly name: string; readonly children: Re
   </div>
 );
 
-function Words({ label, text, onChange }: { readonly label: string; readonly text: string; readonly onChange: (text: string) => void }) {
+function Words({
+  label,
+  text,
+  onChange,
+}: {
+  readonly label: string;
+  readonly text: string;
+  readonly onChange: (text: string) => void;
+}) {
   const id = useId();
   const empty = text.trim() === '';
   return (

@@ -1,6 +1,14 @@
 'use client';
 import type { ReactNode } from 'react';
-import { type Condition, type Item, type ItemId, type NextStep, type Reason, reasonFor, type TurnAway } from '@/core';
+import {
+  type Condition,
+  type Item,
+  type ItemId,
+  type NextStep,
+  type Reason,
+  reasonFor,
+  type TurnAway,
+} from '@/core';
 import { useDesk } from '../context';
 
 interface PreviewProps {
@@ -15,13 +23,19 @@ interface PreviewProps {
 export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
   const { data, outline, vocabulary } = useDesk();
   const said = (reason: Reason): string | null =>
-    reason.kind === 'own' ? reason.text : reason.kind === 'written' && who ? reasonFor(who, vocabulary) : null;
+    reason.kind === 'own'
+      ? reason.text
+      : reason.kind === 'written' && who
+        ? reasonFor(who, vocabulary)
+        : null;
   switch (turnAway.kind) {
     case 'teaser':
       return (
         <Sheet>
           <p className="font-semibold text-[0.95rem]">{item?.title ?? 'Title of the item'}</p>
-          <p className="mt-0.5">{turnAway.text ?? (item && data.summaries[item.id]) ?? 'The item’s own summary.'}</p>
+          <p className="mt-0.5">
+            {turnAway.text ?? (item && data.summaries[item.id]) ?? 'The item’s own summary.'}
+          </p>
           <Foot reason={said(turnAway.reason)} next={turnAway.next} />
         </Sheet>
       );

@@ -2,7 +2,7 @@
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
 import { coverage, type Gate, type ItemId, type Target } from '@/core';
-import { Button, Finder, type Findable, Pick } from '@/ui';
+import { Button, type Findable, Finder, Pick } from '@/ui';
 import { rowsOf } from '../board/rows';
 import { useDesk } from '../context';
 
@@ -25,16 +25,30 @@ export function WhatLeg({ gate, onChange }: LegProps) {
   return (
     <div className="grid gap-2">
       <TargetList label="Covered" targets={targets} onChange={(next) => change({ targets: next })} />
-      {except.length > 0 && <TargetList label="Left out" prefix="except" targets={except} onChange={(next) => change({ except: next })} />}
+      {except.length > 0 && (
+        <TargetList
+          label="Left out"
+          prefix="except"
+          targets={except}
+          onChange={(next) => change({ except: next })}
+        />
+      )}
       <div className="flex flex-wrap items-center gap-2">
-        <ItemFinder label="Add an item" onChoose={(item) => change({ targets: [...targets, targetFor(item)] })} />
+        <ItemFinder
+          label="Add an item"
+          onChoose={(item) => change({ targets: [...targets, targetFor(item)] })}
+        />
         {targets.some((target) => target.kind === 'branch') && (
-          <ItemFinder label="Leave one out" onChoose={(item) => change({ except: [...except, { kind: 'item', item }] })} />
+          <ItemFinder
+            label="Leave one out"
+            onChoose={(item) => change({ except: [...except, { kind: 'item', item }] })}
+          />
         )}
-        <span className="note ml-auto">
+        <span className="note">
           {covered.length === 0
             ? 'Covers nothing yet'
-            : `Covers ${covered.length} ${covered.length === 1 ? 'item' : 'items'}${pages < covered.length && pages > 0 ? `, ${pages} of them pages` : ''}; marked on the board`}
+            : `Covers ${covered.length} ${covered.length === 1 ? 'item' : 'items'}${pages < covered.length && pages > 0 ? `, ${pages} of them pages` : ''}`}
+          . Or point at rows of the board.
         </span>
       </div>
     </div>
@@ -92,7 +106,13 @@ function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
   );
 }
 
-function ItemFinder({ label, onChoose }: { readonly label: string; readonly onChoose: (item: ItemId) => void }) {
+function ItemFinder({
+  label,
+  onChoose,
+}: {
+  readonly label: string;
+  readonly onChoose: (item: ItemId) => void;
+}) {
   const { outline } = useDesk();
   const found = rowsOf(outline).map(
     ({ item }): FoundItem => ({

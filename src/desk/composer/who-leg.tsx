@@ -1,8 +1,19 @@
 'use client';
-import { capital, type Condition, describeWho, everyone, type Gate, guests, same, signedIn, type Test } from '@/core';
+import {
+  type Condition,
+  capital,
+  describeWho,
+  everyone,
+  type Gate,
+  guests,
+  same,
+  signedIn,
+  type Test,
+} from '@/core';
 import type { PassingReport } from '@/services';
 import { Choice } from '@/ui';
 import { useDesk } from '../context';
+import { CrowdNames } from '../crowd';
 import { useAnswer } from '../use-answer';
 import { ConditionEditor, firstTest } from './condition-editor';
 
@@ -45,7 +56,9 @@ export function WhoLeg({ gate, onChange }: LegProps) {
           Ask for something more particular
         </button>
       )}
-      <p className="border-copper border-l-3 pl-3 font-head text-[0.95rem]">{capital(describeWho(gate.who, vocabulary))}</p>
+      <p className="border-copper border-l-3 pl-3 font-head text-[0.95rem]">
+        {capital(describeWho(gate.who, vocabulary))}
+      </p>
       <Passing gate={gate} />
     </div>
   );
@@ -86,24 +99,22 @@ function Passing({ gate }: { readonly gate: Gate }) {
       {pass.count === 0 && !guestsPass && (
         <p className="font-semibold text-alarm">Nobody passes: whatever this gate covers is closed to all.</p>
       )}
-      {pass.count > 0 && <p className="note">{named(pass)}</p>}
+      {pass.count > 0 && (
+        <p className="note">
+          <CrowdNames crowd={pass} />
+        </p>
+      )}
       {onlyInDraft && onlyInDraft.count > 0 && (
         <p>
-          <strong className="text-open">+{onlyInDraft.count}</strong> only in the draft: {named(onlyInDraft)}
+          <strong className="text-open">+{onlyInDraft.count}</strong> only in the draft:{' '}
+          <CrowdNames crowd={onlyInDraft} />
         </p>
       )}
       {onlyLive && onlyLive.count > 0 && (
         <p>
-          <strong className="text-alarm">−{onlyLive.count}</strong> no longer: {named(onlyLive)}
+          <strong className="text-alarm">−{onlyLive.count}</strong> no longer: <CrowdNames crowd={onlyLive} />
         </p>
       )}
     </div>
   );
-}
-
-/** "Ines Calloway, Wren Halloran and 7 more". */
-export function named({ count, names }: { readonly count: number; readonly names: readonly string[] }): string {
-  const shown = names.slice(0, 5);
-  const more = count - shown.length;
-  return more > 0 ? `${shown.join(', ')} and ${more} more` : shown.join(', ');
 }

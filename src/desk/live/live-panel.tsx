@@ -2,11 +2,23 @@
 /** Before anything goes live: what differs, who gains, who loses, what guests notice. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { capital, counted, describeGate, difference, gateAsOneSentence, type Gate, type Outcome, type PolicyChange } from '@/core';
+import {
+  capital,
+  counted,
+  describeGate,
+  difference,
+  type Gate,
+  gateAsOneSentence,
+  type Item,
+  type ItemId,
+  listed,
+  type Outcome,
+  type PolicyChange,
+} from '@/core';
 import type { Crowd, EffectReport } from '@/services';
 import { Button } from '@/ui';
-import { named } from '../composer';
 import { useDesk } from '../context';
+import { CrowdNames } from '../crowd';
 import { OUTCOME_NAMES, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
 import { ask } from '../service';
@@ -48,12 +60,19 @@ export function LivePanel() {
   if (changes.length === 0) {
     return (
       <Panel title="Put live" onClose={() => setBench({ kind: 'gates' })}>
-        <p>The draft and what is live are the same. Change a gate, and what would change for whom is shown here.</p>
+        <p>
+          The draft and what is live are the same. Change a gate, and what would change for whom is shown
+          here.
+        </p>
       </Panel>
     );
   }
   return (
-    <Panel title="Before it is live" note={`${counted(changes.length, 'change')}, against revision ${draft.live.revision}`} onClose={() => setBench({ kind: 'gates' })}>
+    <Panel
+      title="Before it is live"
+      note={`${counted(changes.length, 'change')}, against revision ${draft.live.revision}`}
+      onClose={() => setBench({ kind: 'gates' })}
+    >
       <h3 className="mb-2">What differs</h3>
       <ul className="grid gap-3">
         {changes.map((change) => (
@@ -151,7 +170,8 @@ function ChangeView({ change }: { readonly change: PolicyChange }) {
             <div className="contents">
               <dt className="text-quiet">Stance</dt>
               <dd>
-                <del className="text-quiet">{change.before.stance}</del> <ins className="no-underline">{change.after.stance}</ins>
+                <del className="text-quiet">{change.before.stance}</del>{' '}
+                <ins className="no-underline">{change.after.stance}</ins>
               </dd>
             </div>
           )}
@@ -162,9 +182,8 @@ function ChangeView({ change }: { readonly change: PolicyChange }) {
 }
 
 function EffectView({ report }: { readonly report: EffectReport }) {
-  const { outline } = useDesk();
-  const { gains, loses, items } = report;
-  if (items.length === 0) return <p>Nobody: every visitor gets what they got before.</p>;
+  const { gains, loses, places } = report;
+  if (places.length === 0) return <p>Nobody: every visitor gets what they got before.</p>;
   return (
     <div className="grid gap-3" data-testid="effect">
       <p className="flex gap-6">
@@ -172,22 +191,42 @@ function EffectView({ report }: { readonly report: EffectReport }) {
         <Tally sign="−" colour="text-alarm" crowd={loses} word="loses" many="lose" />
       </p>
       <ul className="grid gap-2">
-        {items.map((entry) => (
-          <li key={entry.item} className="border-thin border-t pt-2">
-            <p className="font-semibold">{outline.items.get(entry.item)?.title}</p>
+        {places.map((entry) => (
+          <li key={entry.items.join()} className="border-thin border-t pt-2">
+            <Places items={entry.items} />
             <People sign="+" colour="text-open" crowd={entry.gains} />
             <People sign="−" colour="text-alarm" crowd={entry.loses} />
             <People sign="~" colour="text-quiet" crowd={entry.sees} word="get something else" />
             {entry.guests && (
               <p className="flex items-center gap-1.5">
-                Guests: <Outcomed outcome={entry.guests.before} /> <span aria-label="becomes">›</span>{' '}
-                <Outcomed outcome={entry.guests.after} />
+                Guests: <Outcomed outcome={entry.guests.before} /> <span aria-hidden="true">›</span>
+                <span className="sr-only">becomes</span> <Outcomed outcome={entry.guests.after} />
               </p>
             )}
           </li>
         ))}
       </ul>
     </div>
+  );
+}
+
+/** Items by title; pages and links of one name are told apart. */
+function Places({ items }: { readonly items: readonly ItemId[] }) {
+  const { outline } = useDesk();
+  const titles = (wanted: (item: Item) => boolean) =>
+    items
+      .map((id) => outline.items.get(id))
+      .filter((item) => item !== undefined)
+      .filter(wanted)
+      .map((item) => item.title);
+  const pages = titles((item) => item.kind === 'page');
+  const others = titles((item) => item.kind !== 'page');
+  return (
+    <p>
+      <strong>{listed(pages)}</strong>
+      {pages.length > 0 && others.length > 0 && <span className="text-quiet">, and in the menu </span>}
+      <strong className="font-normal">{listed(others)}</strong>
+    </p>
   );
 }
 
@@ -203,7 +242,13 @@ interface TallyProps {
   readonly crowd: Crowd;
 }
 
-const Tally = ({ sign, colour, crowd, word, many }: TallyProps & { readonly word: string; readonly many: string }) => (
+const Tally = ({
+  sign,
+  colour,
+  crowd,
+  word,
+  many,
+}: TallyProps & { readonly word: string; readonly many: string }) => (
   <span className="font-head text-lg">
     <strong className={crowd.count > 0 ? colour : 'text-quiet'}>
       {crowd.count > 0 && sign}
@@ -222,7 +267,7 @@ function People({ sign, colour, crowd, word = '' }: TallyProps & { readonly word
         {crowd.count}
       </strong>{' '}
       {word && `${word}: `}
-      {named(crowd)}
+      <CrowdNames crowd={crowd} />
     </p>
   );
 }

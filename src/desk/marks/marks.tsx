@@ -30,7 +30,16 @@ const SHAPES: Record<Outcome, ReactNode> = {
   // A plate with a line of writing.
   message: (
     <>
-      <rect x="3" y="5" width="14" height="10" rx="1.500" fill="none" stroke="currentColor" strokeWidth="1.500" />
+      <rect
+        x="3"
+        y="5"
+        width="14"
+        height="10"
+        rx="1.500"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.500"
+      />
       <path d="M6 10h8" stroke="currentColor" strokeWidth="1.750" />
     </>
   ),
@@ -43,7 +52,9 @@ const SHAPES: Record<Outcome, ReactNode> = {
     </>
   ),
   // The others close up around the place.
-  'leave out': <path d="M4 10h3.500M12.500 10H16" stroke="currentColor" strokeWidth="1.750" strokeLinecap="round" />,
+  'leave out': (
+    <path d="M4 10h3.500M12.500 10H16" stroke="currentColor" strokeWidth="1.750" strokeLinecap="round" />
+  ),
 };
 
 const COLOURS: Record<Outcome, string> = {
@@ -77,20 +88,18 @@ export function OutcomeMark({ outcome, size = 18 }: MarkProps & { readonly outco
 /** How a gate stands over a row: its own, reaching it from above, or setting others aside. */
 export type GateStanding = 'own' | 'inherited' | 'instead' | 'set aside';
 
-/** A gate over a row: three feet under a bar; solid, hollow, crossed, or struck out when it is set aside. */
-export function GateMark({ standing, size = 14 }: MarkProps & { readonly standing: GateStanding }) {
+/** A gate over a row: a bar on three legs; solid, hollow, crossed, or struck out when it is set aside. */
+export function GateMark({ standing, size = 16 }: MarkProps & { readonly standing: GateStanding }) {
   const solid = standing === 'own' || standing === 'instead';
   return (
-    <svg width={size} height={size} viewBox="0 0 14 14" aria-hidden="true" className={solid ? '' : 'opacity-75'}>
-      <path
-        d="M1.500 2.500h11v3h-1.250V12H9.250V5.500H8V12H6V5.500H4.750V12h-2V5.500H1.500Z"
-        fill={solid ? 'currentColor' : 'none'}
-        stroke="currentColor"
-        strokeWidth="1"
-        strokeLinejoin="round"
-      />
-      {standing === 'instead' && <path d="M0.750 13 13.250 1" stroke="var(--copper)" strokeWidth="1.750" />}
-      {standing === 'set aside' && <path d="M0.500 7h13" stroke="currentColor" strokeWidth="1.250" />}
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true" fill="none" stroke="currentColor">
+      {solid ? (
+        <path d="M1 4.500h14M3 5v8M8 5v8M13 5v8" strokeWidth="2.500" />
+      ) : (
+        <path d="M1.500 3.500h13v2.500h-13ZM3 6v7M8 6v7M13 6v7" strokeWidth="1" />
+      )}
+      {standing === 'instead' && <path d="M1 14.500 15 1.500" stroke="var(--copper)" strokeWidth="2" />}
+      {standing === 'set aside' && <path d="M0 9.500h16" strokeWidth="1.250" />}
     </svg>
   );
 }
@@ -125,7 +134,11 @@ export function TrivetSign({ size = 22 }: MarkProps) {
   return (
     <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="text-copper">
       <circle cx="12" cy="12" r="5.500" fill="none" stroke="currentColor" strokeWidth="2.500" />
-      <path d="M12 6.500V2M7.240 14.750 3.340 17M16.760 14.750l3.900 2.250" stroke="currentColor" strokeWidth="3" />
+      <path
+        d="M12 6.500V2M7.240 14.750 3.340 17M16.760 14.750l3.900 2.250"
+        stroke="currentColor"
+        strokeWidth="3"
+      />
     </svg>
   );
 }

@@ -5,12 +5,12 @@ import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import {
   compile,
+  decide,
   describeBecause,
   describeDecision,
-  decide,
+  describeFacts,
   explain,
   factsOf,
-  describeFacts,
   keyOfStandIn,
   nameOf,
   normaliseAddress,
@@ -43,7 +43,10 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
     : [standIn, ...data.standIns];
 
   const go = async (next: StandIn, through: 'draft' | 'live') => {
-    const answer = await ask<{ token: string }>('POST', 'walks', { standIn: referenceOf(next), side: through });
+    const answer = await ask<{ token: string }>('POST', 'walks', {
+      standIn: referenceOf(next),
+      side: through,
+    });
     if (answer.ok) router.replace(`/desk/walk/${answer.value.token}?at=${encodeURIComponent(place)}`);
     else setProblem(answer.title);
   };
@@ -100,7 +103,7 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
   );
 }
 
-interface StripProps extends Omit<WalkScreenProps, "token" | "at"> {
+interface StripProps extends Omit<WalkScreenProps, 'token' | 'at'> {
   readonly place: string;
 }
 

@@ -2,13 +2,13 @@
 /** Why a stand-in gets what they get: the gates in order, the test that failed, what would open it, and what they see. */
 import { clsx } from 'clsx';
 import {
-  capital,
   type CompiledPolicy,
+  capital,
   describeChanges,
   describeDecision,
   describeGate,
   describeMet,
-  describeTest,
+  describeTestOfOne,
   explain,
   factsOf,
   type ItemId,
@@ -21,10 +21,10 @@ import {
   type VisitorFacts,
 } from '@/core';
 import { Button } from '@/ui';
-import { Panel } from '../panel';
 import { TurnAwayPreview } from '../composer';
 import { useDesk } from '../context';
 import { GateMark, OutcomeMark } from '../marks';
+import { Panel } from '../panel';
 
 type GateStep = Extract<Step, { kind: 'gate' }>;
 
@@ -38,7 +38,9 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
   const facts = factsOf(standIn);
   const { decision, steps } = explain(policy, id, facts);
   const ways = openers(policy, id, facts);
-  const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as GateStep | undefined;
+  const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as
+    | GateStep
+    | undefined;
   return (
     <Panel
       title={`${nameOf(standIn)} at ${item.title}`}
@@ -97,11 +99,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
             </ul>
           )}
           <h3 className="mt-5 mb-2">What {nameOf(standIn)} gets</h3>
-          <TurnAwayPreview
-            turnAway={decision.turnAway}
-            item={item}
-            who={spokenBy?.gate.who ?? null}
-          />
+          <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />
         </>
       )}
     </Panel>
@@ -143,7 +141,11 @@ function StepView({ step, itemId, facts }: StepViewProps) {
     >
       <p className="flex items-start gap-2">
         <span className="mt-[3px]">
-          <GateMark standing={step.verdict === 'set aside' ? 'set aside' : step.gate.stance === 'instead' ? 'instead' : 'own'} />
+          <GateMark
+            standing={
+              step.verdict === 'set aside' ? 'set aside' : step.gate.stance === 'instead' ? 'instead' : 'own'
+            }
+          />
         </span>
         <span>
           <button
@@ -167,7 +169,15 @@ const TRUTHS = {
   '-1': ['✗', 'not true', 'text-alarm'],
 } as const;
 
-function TraceView({ trace, facts, denied = false }: { readonly trace: Trace; readonly facts: VisitorFacts; readonly denied?: boolean }) {
+function TraceView({
+  trace,
+  facts,
+  denied = false,
+}: {
+  readonly trace: Trace;
+  readonly facts: VisitorFacts;
+  readonly denied?: boolean;
+}) {
   const { vocabulary } = useDesk();
   const { condition } = trace;
   if (condition.kind === 'not') {
@@ -175,7 +185,7 @@ function TraceView({ trace, facts, denied = false }: { readonly trace: Trace; re
     return part ? <TraceView trace={part} facts={facts} denied={!denied} /> : null;
   }
   if (condition.kind === 'test') {
-    const truth = denied ? (0 - trace.truth) as Trace['truth'] : trace.truth;
+    const truth = denied ? ((0 - trace.truth) as Trace['truth']) : trace.truth;
     const [sign, word, colour] = TRUTHS[`${truth || 0}` as keyof typeof TRUTHS];
     return (
       <p className="mt-1 grid grid-cols-[1rem_1fr] gap-x-1.5 text-[0.8125rem]">
@@ -184,7 +194,7 @@ function TraceView({ trace, facts, denied = false }: { readonly trace: Trace; re
           <span className="sr-only"> {word}:</span>
         </span>
         <span>
-          {describeTest(condition, vocabulary, !denied)}
+          {describeTestOfOne(condition, vocabulary, !denied)}
           <span className="text-quiet"> · met: {describeMet(condition.fact, facts, vocabulary)}</span>
         </span>
       </p>

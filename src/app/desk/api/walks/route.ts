@@ -5,5 +5,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, async (trivet, administrator, body) => {
     const token = await startWalk(trivet, administrator, body, new Date());
-    return token === null ? problem(422, 'There is no such visitor any more. Choose another.') : json({ token });
+    return token === null
+      ? problem(422, 'There is no such visitor any more. Choose another.')
+      : json({ token });
   });

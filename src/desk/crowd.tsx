@@ -1,0 +1,34 @@
+'use client';
+import { keyOfStandIn, type Member } from '@/core';
+import type { Crowd } from '@/services';
+import { useDesk } from './context';
+
+/** Some people by name and how many more; each goes on the board at a click. */
+export function CrowdNames({ crowd, most = 4 }: { readonly crowd: Crowd; readonly most?: number }) {
+  const { standIns, setStandIns } = useDesk();
+  const shown = crowd.first.slice(0, most);
+  const more = crowd.count - shown.length;
+  const onBoard = (member: Member) => standIns.some((one) => keyOfStandIn(one) === `member:${member.id}`);
+  return (
+    <>
+      {shown.map((member, index) => (
+        <span key={member.id}>
+          {onBoard(member) ? (
+            member.name
+          ) : (
+            <button
+              type="button"
+              title={`Put ${member.name} on the board`}
+              onClick={() => setStandIns([...standIns, { kind: 'member', member }])}
+              className="underline decoration-thin underline-offset-3 hover:text-copper"
+            >
+              {member.name}
+            </button>
+          )}
+          {index < shown.length - 1 && (more === 0 && index === shown.length - 2 ? ' and ' : ', ')}
+        </span>
+      ))}
+      {more > 0 && ` and ${more} more`}
+    </>
+  );
+}
