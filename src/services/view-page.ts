@@ -13,8 +13,6 @@ import {
   type NextStep,
   normaliseAddress,
   type Page,
-  type Reason,
-  reasonFor,
   type TurnedAway,
   type VisitorFacts,
 } from '@/core';
@@ -104,14 +102,8 @@ export function viewPage(look: Look, path: string): PageAnswer {
   };
 }
 
-function turnedAway(look: Look, item: Page, { turnAway, because }: TurnedAway): PageAnswer {
-  const { state, compiled } = look;
-  const reasonText = (reason: Reason): string | null => {
-    if (reason.kind === 'kept back') return null;
-    if (reason.kind === 'own') return reason.text;
-    const gate = because.kind === 'gate' && compiled.policy.gates.find(({ id }) => id === because.gate);
-    return gate ? reasonFor(gate.who, state.vocabulary) : null;
-  };
+function turnedAway(look: Look, item: Page, { turnAway, reason }: TurnedAway): PageAnswer {
+  const { state } = look;
   switch (turnAway.kind) {
     case 'teaser':
       return {
@@ -119,14 +111,14 @@ function turnedAway(look: Look, item: Page, { turnAway, because }: TurnedAway): 
         frame: frameFor(look, item.id),
         title: item.title,
         text: turnAway.text ?? contentOf(state, item.id).summary,
-        reason: reasonText(turnAway.reason),
+        reason,
         step: stepFor(look, turnAway.next, item),
       };
     case 'message':
       return {
         kind: 'message',
         frame: frameFor(look, null),
-        reason: reasonText(turnAway.reason),
+        reason,
         step: stepFor(look, turnAway.next, item),
       };
     case 'redirect': {

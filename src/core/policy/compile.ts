@@ -3,11 +3,12 @@
  * one list of hurdles in the order in which they speak. After that a decision is a walk down a short list.
  */
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
-import { coverage, fitTo, type Gate, missing, type TurnAway } from '../gate';
-import type { GateId, ItemId } from '../ids';
+import { coverage, type Gate } from '../gate';
+import type { ItemId } from '../ids';
 import { containerOf, type Item, type Outline, type VisitorFacts, type Vocabulary } from '../site';
 import type { TurnedAway } from './decision';
 import type { Policy } from './policy';
+import { turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** A gate over one item, with its stance already taken into account. */
 export interface CoveringGate {
@@ -36,7 +37,7 @@ export interface CompiledPolicy {
 export function compile(policy: Policy, outline: Outline, vocabulary: Vocabulary): CompiledPolicy {
   const covering = gatesByItem(policy, outline);
   const closures = conditionCompiler(vocabulary);
-  const hurdleFor = hurdleMaker(closures);
+  const hurdleFor = hurdleMaker(closures, vocabulary);
   const hurdles = new Map<ItemId, readonly Hurdle[]>();
   const collect = (item: Item, kind: Item['kind']): Hurdle[] => {
     const own = [
@@ -72,24 +73,17 @@ function gatesByItem(policy: Policy, outline: Outline): ReadonlyMap<ItemId, read
 }
 
 const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
-  const away = turnedAway(fitTo(kind, missing), { kind: 'unpublished', at: item.id });
+  const away = unpublishedAt(item.id, kind);
   return { passes: () => false, away: () => away };
 };
 
-const turnedAway = (turnAway: TurnAway, because: TurnedAway['because']): TurnedAway => ({
-  kind: 'turned away',
-  turnAway,
-  because,
-});
-
-function hurdleMaker(closures: ConditionCompiler) {
+function hurdleMaker(closures: ConditionCompiler, vocabulary: Vocabulary) {
   return (gate: Gate, at: ItemId, kind: Item['kind']): Hurdle => {
-    const because = { kind: 'gate', gate: gate.id, at } as const;
     const cases = gate.otherwise.cases.map((entry) => ({
       applies: closures(entry.when),
-      away: turnedAway(fitTo(kind, entry.give), because),
+      away: turnedAwayBy(gate, entry.give, at, kind, vocabulary),
     }));
-    const last = turnedAway(fitTo(kind, gate.otherwise.last), because);
+    const last = turnedAwayBy(gate, gate.otherwise.last, at, kind, vocabulary);
     return {
       passes: closures(gate.who),
       away: (visitor) => {
@@ -99,10 +93,3 @@ function hurdleMaker(closures: ConditionCompiler) {
     };
   };
 }
-
-/** The answer for an id that the site does not have. */
-export const noSuchItem: TurnedAway = turnedAway(missing, { kind: 'no such item' });
-
-/** Ids of the gates over an item that are in force, in order. */
-export const gatesOver = (compiled: CompiledPolicy, item: ItemId): readonly GateId[] =>
-  (compiled.covering.get(item) ?? []).filter(({ setAside }) => !setAside).map(({ gate }) => gate.id);

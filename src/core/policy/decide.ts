@@ -1,7 +1,8 @@
 import type { ItemId } from '../ids';
 import type { VisitorFacts } from '../site';
-import { type CompiledPolicy, noSuchItem } from './compile';
+import type { CompiledPolicy } from './compile';
 import { type Decision, open } from './decision';
+import { noSuchItem } from './turn-away-at';
 
 /**
  * What a visitor gets for an item. Pure: no clock, no database, no I/O. An item that no gate covers is open; an id the

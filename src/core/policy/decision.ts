@@ -17,6 +17,8 @@ export type Because =
 export interface TurnedAway {
   readonly kind: 'turned away';
   readonly turnAway: TurnAway;
+  /** What the visitor is told about why: written from the gate's condition, the administrator's own words, or nothing. */
+  readonly reason: string | null;
   readonly because: Because;
 }
 
@@ -33,4 +35,6 @@ export const outcomeOf = (decision: Decision): Outcome =>
 
 /** Whether a visitor would notice no difference between two decisions. */
 export const sameToVisitor = (a: Decision, b: Decision): boolean =>
-  a.kind === 'open' || b.kind === 'open' ? a.kind === b.kind : same(a.turnAway, b.turnAway);
+  a.kind === 'open' || b.kind === 'open'
+    ? a.kind === b.kind
+    : a.reason === b.reason && same(a.turnAway, b.turnAway);

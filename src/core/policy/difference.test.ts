@@ -1,8 +1,18 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { everyone, inGroup, nobody } from '../condition';
+import { all, everyone, hasRole, inGroup, nobody, not } from '../condition';
 import { gates as anyGate, policies } from '../testing/arbitraries';
-import { gates, id, members, outline, policy, school, vocabulary } from '../testing/larkfell';
+import {
+  gates,
+  id,
+  members,
+  outline,
+  policy,
+  school,
+  suspended,
+  trustee,
+  vocabulary,
+} from '../testing/larkfell';
 import { compile, difference, effectOf, type Policy, rebase, sameGate } from '.';
 
 const kinds = (before: Policy, after: Policy) => difference(before, after).map((change) => change.kind);
@@ -87,4 +97,13 @@ it('has no effect when nothing changes', () => {
     gains: [],
     loses: [],
   });
+});
+
+it('notices that a reason reads differently, and not that a private test was added', () => {
+  const withWho = (who: (typeof gates.school)['who']): Policy => ({ gates: [{ ...gates.school, who }] });
+  const touched = (before: Policy, after: Policy) =>
+    effectOf(compile(before, outline, vocabulary), compile(after, outline, vocabulary), members).items.length;
+  expect(touched(withWho(inGroup(school)), withWho(all(inGroup(school), hasRole(trustee))))).toBe(1);
+  const quiet = all(nobody, inGroup(school));
+  expect(touched(withWho(quiet), withWho(all(nobody, inGroup(school), not(inGroup(suspended)))))).toBe(0);
 });

@@ -3,11 +3,12 @@
  * The tests hold it against `decide`.
  */
 import { TRUE, type Trace, trace } from '../condition';
-import { fitTo, type Gate, missing } from '../gate';
+import type { Gate } from '../gate';
 import type { ItemId } from '../ids';
 import type { Item, VisitorFacts } from '../site';
-import { type CompiledPolicy, noSuchItem, restsOn } from './compile';
+import { type CompiledPolicy, restsOn } from './compile';
 import { type Decision, open, type TurnedAway } from './decision';
+import { noSuchItem, turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** How a gate stood to a visitor: it let them by, spoke, would have spoken had one above not, or was set aside. */
 export type Verdict = 'passed' | 'spoke' | 'would speak' | 'set aside';
@@ -44,9 +45,7 @@ export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFa
   };
   const visit = (at: Item): void => {
     if (!at.published) {
-      const because = { kind: 'unpublished', at: at.id } as const;
-      const verdict = speak({ kind: 'turned away', turnAway: fitTo(item.kind, missing), because });
-      steps.push({ kind: 'unpublished', at, verdict });
+      steps.push({ kind: 'unpublished', at, verdict: speak(unpublishedAt(at.id, item.kind)) });
     }
     for (const { gate, setAside } of covering.get(at.id) ?? []) {
       const result = trace(gate.who, visitor, vocabulary);
@@ -60,8 +59,7 @@ export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFa
     const chosen = gate.otherwise.cases.find(
       (entry) => trace(entry.when, visitor, vocabulary).truth === TRUE,
     );
-    const turnAway = fitTo(item.kind, chosen?.give ?? gate.otherwise.last);
-    return speak({ kind: 'turned away', turnAway, because: { kind: 'gate', gate: gate.id, at: at.id } });
+    return speak(turnedAwayBy(gate, chosen?.give ?? gate.otherwise.last, at.id, item.kind, vocabulary));
   };
   visit(item);
   return { decision, steps };
