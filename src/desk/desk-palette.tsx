@@ -14,7 +14,7 @@ import {
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { useDesk } from './context';
-import { ask } from './service';
+import { useMemberSearch } from './use-member-search';
 
 interface Entry extends Findable {
   readonly run: () => void;
@@ -30,10 +30,10 @@ export function DeskPalette({
   const desk = useDesk();
   const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, addGate, walk } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
+  const search = useMemberSearch(setMembers);
   useEffect(() => {
-    if (!open) return;
-    ask<readonly Member[]>('GET', 'members?q=').then((answer) => answer.ok && setMembers(answer.value));
-  }, [open]);
+    if (open) search('');
+  }, [open, search]);
 
   const standInFor = (member: Member): StandIn => ({ kind: 'member', member });
   const add = (standIn: StandIn) => {
@@ -104,5 +104,13 @@ export function DeskPalette({
       })),
     },
   ];
-  return <Palette open={open} onOpenChange={onOpenChange} groups={groups} onChoose={({ run }) => run()} />;
+  return (
+    <Palette
+      open={open}
+      onOpenChange={onOpenChange}
+      onType={search}
+      groups={groups}
+      onChoose={({ run }) => run()}
+    />
+  );
 }

@@ -39,7 +39,7 @@ export function Finder<T extends Findable>(props: FinderProps<T>) {
           collisionPadding={8}
           className="z-30 w-72 rounded-[4px] border border-iron bg-raised shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
         >
-          <Command label={label} shouldFilter={!onType} loop>
+          <Command label={label} shouldFilter={!onType} filter={allWords} loop>
             <FinderList
               placeholder={placeholder}
               found={found}
@@ -92,7 +92,20 @@ function FinderList<T extends Findable>({ placeholder, found, nothing, onType, o
   );
 }
 
+/** Every word that is typed has to be somewhere in the entry, whatever the case. */
+const allWords = (entry: string, typed: string): number => {
+  const text = entry.toLowerCase();
+  return typed
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word))
+    ? 1
+    : 0;
+};
+
 interface PaletteProps<T extends Findable> {
+  /** Called as one types, for entries that come from elsewhere. */
+  readonly onType: (text: string) => void;
   readonly open: boolean;
   readonly onOpenChange: (open: boolean) => void;
   readonly groups: readonly { readonly heading: string; readonly entries: readonly T[] }[];
@@ -100,18 +113,26 @@ interface PaletteProps<T extends Findable> {
 }
 
 /** Everything there is, found by typing. */
-export function Palette<T extends Findable>({ open, onOpenChange, groups, onChoose }: PaletteProps<T>) {
+export function Palette<T extends Findable>({
+  open,
+  onOpenChange,
+  onType,
+  groups,
+  onChoose,
+}: PaletteProps<T>) {
   return (
     <Command.Dialog
       open={open}
       onOpenChange={onOpenChange}
       label="Find or do"
       loop
+      filter={allWords}
       overlayClassName="fixed inset-0 z-40 bg-black/30"
       contentClassName="fixed left-1/2 top-24 z-50 w-[36rem] -translate-x-1/2 rounded-[4px] border border-iron bg-raised shadow-[0_12px_48px_rgb(0_0_0/0.3)]"
     >
       <Command.Input
         placeholder="A page, a person, a gate, or something to do"
+        onValueChange={onType}
         className="w-full border-b border-thin bg-transparent px-4 py-3 text-base outline-none placeholder:text-quiet"
       />
       <Command.List className="max-h-96 overflow-y-auto p-2">

@@ -1,9 +1,9 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { describeFacts, factsOf, keyOfStandIn, type Member, nameOf, type StandIn } from '@/core';
 import { Button, type Findable, Finder } from '@/ui';
 import { useDesk } from '../context';
-import { ask } from '../service';
+import { useMemberSearch } from '../use-member-search';
 
 interface FoundStandIn extends Findable {
   readonly standIn: StandIn;
@@ -12,15 +12,12 @@ interface FoundStandIn extends Findable {
 /** The head of the board's last column: adds a visitor by typing. */
 export function FinderColumn() {
   const { standIns, setStandIns, vocabulary } = useDesk();
-  const [found, setFound] = useState<readonly StandIn[]>([]);
-  const latest = useRef(0);
-  const search = async (text: string) => {
-    const turn = ++latest.current;
-    const answer = await ask<readonly Member[]>('GET', `members?q=${encodeURIComponent(text)}`);
-    if (!answer.ok || turn !== latest.current) return;
-    const guest: StandIn[] = 'guest'.startsWith(text.trim().toLowerCase()) ? [{ kind: 'guest' }] : [];
-    setFound([...guest, ...answer.value.map((member): StandIn => ({ kind: 'member', member }))]);
-  };
+  const [members, setMembers] = useState<readonly Member[]>([]);
+  const search = useMemberSearch(setMembers);
+  const found: readonly StandIn[] = [
+    { kind: 'guest' },
+    ...members.map((member): StandIn => ({ kind: 'member', member })),
+  ];
   const there = new Set(standIns.map(keyOfStandIn));
   return (
     <th

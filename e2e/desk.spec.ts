@@ -1,0 +1,312 @@
+/** The desk, as Greta works at it. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { browserOf, fillSignIn, signIn } from './people';
+
+const cell = (page: Page, item: RegExp, column: number) =>
+  page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
+const benchTitle = (page: Page) => page.getByRole('complementary').getByRole('heading', { level: 2 });
+const saved = (page: Page) => expect(page.getByTestId('save-state')).toContainText('Draft saved');
+const show = (page: Page, side: 'Live' | 'Draft' | 'Difference') =>
+  page.getByRole('group', { name: 'Policy shown' }).getByRole('radio', { name: side }).click();
+
+/** Brings the draft back to what is live. */
+async function dropDraft(page: Page): Promise<void> {
+  const put = page.getByRole('banner').getByRole('button', { name: /^Put \d+ changes? live$/ });
+  if (!(await put.isVisible())) return;
+  await put.click();
+  await page.getByRole('button', { name: 'Drop the draft' }).click();
+  await saved(page);
+}
+
+/** Puts the draft live from the panel. */
+async function putLive(page: Page): Promise<void> {
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Put .* live$/ })
+    .click();
+  await expect(page.getByText(/Revision \d+ is live\./).last()).toBeVisible();
+}
+
+test('the desk asks guests to sign in, refuses members and lets Greta in', async ({ page, browser }) => {
+  await page.goto('/desk');
+  await expect(page).toHaveURL('/sign-in?next=%2Fdesk');
+  await fillSignIn(page, 'greta');
+  await expect(page).toHaveURL('/desk');
+  await expect(cell(page, /^Home/, 0)).toBeVisible();
+  const priya = await browserOf(browser, 'priya');
+  expect((await priya.page.goto('/desk'))?.status()).toBe(403);
+  await expect(priya.page.getByText('The desk is for administrators')).toBeVisible();
+  expect((await priya.request.get('/desk/api/draft')).status()).toBe(403);
+  expect((await priya.request.put('/desk/api/draft', { data: {} })).status()).toBe(403);
+  await priya.context.close();
+});
+
+test('the board shows what a guest, Marek and Tobin get', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  const row = async (item: RegExp) =>
+    page
+      .getByRole('row', { name: item })
+      .first()
+      .locator('[data-cell]')
+      .evaluateAll((cells) => cells.map((one) => (one as HTMLElement).dataset.outcome));
+  expect(await row(/^Home/)).toEqual(['open', 'open', 'open']);
+  expect(await row(/^Join us/)).toEqual(['open', 'open', 'redirect']);
+  expect(await row(/^Observers’ room/)).toEqual(['redirect', 'teaser', 'open']);
+  expect(await row(/^Rota/)).toEqual(['missing', 'missing', 'missing']);
+  expect(await row(/^Trustees/)).toEqual(['message', 'message', 'message']);
+  expect(await row(/^A sample chart/)).toEqual(['open', 'open', 'open']);
+  expect(await row(/^Sign in/)).toEqual(['open', 'leave out', 'leave out']);
+});
+
+test('the whole story: change a gate, see the difference, put it live, and the guest’s page changes', async ({
+  page,
+  browser,
+}) => {
+  const guest = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  expect((await guest.goto('/trustees'))?.status()).toBe(403);
+
+  await signIn(page, 'greta', '/desk');
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Trustees/ })
+    .click();
+  await expect(benchTitle(page)).toHaveText('Trustees');
+  await page.getByRole('radio', { name: 'Everyone', exact: true }).click();
+  await expect(page.getByTestId('passing')).toContainText('72 of 72 members pass');
+  await expect(page.getByTestId('passing')).toContainText('only in the draft');
+  await saved(page);
+
+  expect((await guest.goto('/trustees'))?.status()).toBe(403);
+  await show(page, 'Difference');
+  await expect(cell(page, /^Trustees/, 0)).toHaveAttribute('data-changes', 'true');
+  await expect(cell(page, /^Trustees/, 0)).toHaveAccessibleName('A guest can open Trustees; now message');
+  await expect(cell(page, /^Home/, 0)).not.toHaveAttribute('data-changes', 'true');
+
+  await page.getByRole('button', { name: 'Put 1 change live' }).first().click();
+  await expect(page.getByTestId('effect')).toContainText(/\+\d+ gain/);
+  await expect(page.getByTestId('effect')).toContainText('0 lose');
+  await expect(page.getByTestId('effect')).toContainText('message');
+  await page.getByLabel('Note for the record').fill('The papers are for everyone now.');
+  await putLive(page);
+  expect((await guest.goto('/trustees'))?.status()).toBe(200);
+  await expect(guest.getByText('For the next meeting.')).toBeVisible();
+
+  await page.reload();
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Trustees/ })
+    .click();
+  await page.getByRole('radio', { name: 'With a role' }).click();
+  await saved(page);
+  await page.getByRole('banner').getByRole('button', { name: 'Put 1 change live' }).click();
+  await expect(page.getByTestId('effect')).toContainText('0 gain');
+  await putLive(page);
+  expect((await guest.goto('/trustees'))?.status()).toBe(403);
+  await guest.context().close();
+});
+
+test('why: the gate that spoke, the test that failed, the value met, what would open it', async ({
+  page,
+}) => {
+  await signIn(page, 'greta', '/desk');
+  await cell(page, /^Charts/, 1).click();
+  const why = page.getByRole('complementary');
+  await expect(benchTitle(page)).toHaveText('Marek Dunmore at Charts');
+  await expect(why.getByText('Marek Dunmore gets a teaser of Charts.')).toBeVisible();
+  await expect(why.getByText('turns away')).toBeVisible();
+  await expect(why.getByText('is at Observer level or above · met: no level')).toBeVisible();
+  await expect(why.getByText('Reach Observer level')).toBeVisible();
+  await expect(why.getByText('This opens to Observers and above.')).toBeVisible();
+});
+
+test('the board by keyboard: arrows, Enter, G, L and W', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await cell(page, /^Home/, 0).focus();
+  for (const key of ['ArrowRight', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'End', 'ArrowLeft'])
+    await page.keyboard.press(key);
+  await expect(cell(page, /^Join us/, 1)).toBeFocused();
+  await expect(page.getByTestId('decision-line')).toHaveText('Marek Dunmore can open Join us.');
+  await page.keyboard.press('Enter');
+  await expect(benchTitle(page)).toHaveText('Marek Dunmore at Join us');
+  await page.keyboard.press('g');
+  await expect(benchTitle(page)).toHaveText('Join us');
+  await page.keyboard.press('l');
+  await expect(page.getByText('Missing: as if nothing were there')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await cell(page, /^Join us/, 1).focus();
+  await page.keyboard.press('w');
+  await expect(page).toHaveURL(/\/desk\/walk\/.+at=%2Fjoin/);
+});
+
+test('a walk shows the site as the stand-in, stays inside, and does nothing', async ({
+  page,
+  context,
+  browser,
+}) => {
+  await signIn(page, 'greta', '/desk');
+  await cell(page, /^Observers’ room/, 1).click();
+  await page.getByRole('button', { name: /^Walk there/ }).click();
+  const site = page.frameLocator('iframe');
+  await expect(site.getByRole('heading', { level: 1 })).toHaveText('Observers’ room');
+  await expect(site.getByText('This opens to Observers and above.')).toBeVisible();
+  await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore gets a teaser of Observers’ room');
+  await site.getByRole('main').getByRole('link', { name: 'Join us' }).click();
+  await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore can open Join us');
+  await expect(site.getByRole('button', { name: 'Sign out', includeHidden: true })).toBeDisabled();
+  await page.getByLabel('Who walks').selectOption({ label: 'Guest' });
+  await expect(page.getByTestId('walk-line')).toContainText('A guest can open Join us');
+  await site.getByRole('link', { name: 'Sign in' }).click();
+  await expect(page.getByTestId('walk-line')).toContainText('The sign-in page');
+  await expect(site.getByText('On a walk, forms are shown and do nothing.')).toBeVisible();
+
+  const address = new URL((await page.locator('iframe').getAttribute('src')) ?? '', page.url()).href;
+  expect((await context.request.get(address)).status()).toBe(200);
+  const stranger = await browserOf(browser, 'greta');
+  expect((await stranger.request.get(address)).status()).toBe(404);
+  await stranger.context.close();
+  expect((await context.request.get(`${address}/crew`)).status()).toBe(404);
+});
+
+test('a new gate by pointing at a row, taken away again with undo', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await page.getByRole('row', { name: /^Visit us/ }).hover();
+  await page.getByRole('button', { name: 'Put a gate on Visit us' }).click();
+  await expect(benchTitle(page)).toHaveText('Visit us');
+  await expect(cell(page, /^Visit us/, 0)).toHaveAttribute('data-outcome', 'redirect');
+  await page.getByRole('row', { name: /^Tonight’s sky/ }).hover();
+  await page.getByRole('button', { name: 'Cover Tonight’s sky' }).click();
+  await expect(benchTitle(page)).toHaveText('Visit us and Tonight’s sky');
+  await expect(cell(page, /^Tonight’s sky/, 0)).toHaveAttribute('data-outcome', 'redirect');
+  await page.getByRole('radio', { name: 'a message' }).click();
+  await expect(cell(page, /^Visit us/, 0)).toHaveAttribute('data-outcome', 'message');
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(cell(page, /^Visit us/, 0)).toHaveAttribute('data-outcome', 'open');
+  await page.getByRole('banner').getByRole('button', { name: 'Undo' }).click();
+  await expect(cell(page, /^Visit us/, 0)).toHaveAttribute('data-outcome', 'message');
+  await dropDraft(page);
+  await expect(cell(page, /^Visit us/, 0)).toHaveAttribute('data-outcome', 'open');
+});
+
+test('conditions of any shape, and an exact level is remarked on', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Dome crew/ })
+    .click();
+  await page.getByRole('button', { name: '+ a test' }).click();
+  const who = page.getByRole('region', { name: 'Who' });
+  await who.getByLabel('Fact').nth(1).selectOption({ label: 'Level' });
+  await who.getByLabel('Level', { exact: true }).selectOption({ label: 'Observer' });
+  await who.getByLabel('Comparison').selectOption({ label: 'only' });
+  await expect(who.getByText('People in Dome crew who are at exactly Observer level')).toBeVisible();
+  await expect(page.getByText('Exactly Observer: Keeper do not pass.')).toBeVisible();
+  await who.getByRole('radio', { name: 'any of these' }).click();
+  await who.getByRole('button', { name: 'not' }).first().click();
+  await expect(who.getByText('are not in Dome crew', { exact: false }).first()).toBeVisible();
+  await dropDraft(page);
+});
+
+test('a member is put on the board by typing, and stays there', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await page.getByRole('button', { name: 'Add a visitor' }).click();
+  await page.getByPlaceholder('Name or mail address').fill('halloran');
+  await page.getByRole('option', { name: /Wren Halloran/ }).click();
+  await expect(cell(page, /^Rota/, 3)).toHaveAttribute('data-outcome', 'open');
+  await page.reload();
+  await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
+  await page.getByRole('button', { name: /Wren Halloran/ }).click();
+  await page.getByRole('menuitem', { name: 'Take off the board' }).click();
+  await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toHaveCount(0);
+});
+
+test('a draft saved from a second tab: both versions are shown and nothing is lost', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'greta', '/desk');
+  const second = await context.newPage();
+  await second.goto('/desk');
+  await expect(cell(second, /^Home/, 0)).toBeVisible();
+
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Trustees/ })
+    .click();
+  await page.getByRole('radio', { name: 'Everyone', exact: true }).click();
+  await saved(page);
+
+  await second
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Dome crew/ })
+    .click();
+  await second.getByRole('radio', { name: 'Members', exact: true }).click();
+  const dialog = second.getByRole('dialog', { name: 'The draft was changed while you were editing' });
+  await expect(dialog).toContainText('Dome crew and everything below it · members');
+  await expect(dialog).toContainText('Trustees · everyone');
+  await dialog.getByRole('button', { name: 'Put my edits on top of theirs' }).click();
+  await saved(second);
+  await expect(second.getByRole('banner').getByRole('button', { name: 'Put 2 changes live' })).toBeVisible();
+  await page.bringToFront();
+  await page.reload();
+  await expect(page.getByRole('banner').getByRole('button', { name: 'Put 2 changes live' })).toBeVisible();
+  await dropDraft(page);
+});
+
+test('when the server can’t be reached, the edit is kept and saved later', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await page.route('**/desk/api/draft', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.fallback(),
+  );
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Trustees/ })
+    .click();
+  await page.getByRole('radio', { name: 'Everyone', exact: true }).click();
+  await expect(page.getByText('Not saved: The server can’t be reached.')).toBeVisible();
+  await expect(cell(page, /^Trustees/, 0)).toHaveAttribute('data-outcome', 'open');
+  await page.unroute('**/desk/api/draft');
+  await saved(page);
+  await dropDraft(page);
+});
+
+test('everything is found by typing', async ({ page }) => {
+  await signIn(page, 'greta', '/desk');
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder(/A page, a person/).fill('keepers evening gate');
+  await expect(page.getByText('Nothing here by that name.')).toBeVisible();
+  await page.getByPlaceholder(/A page, a person/).fill('exactly keeper');
+  await page.keyboard.press('Enter');
+  await expect(benchTitle(page)).toHaveText('Keepers’ evening');
+});
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing at the desk (${colorScheme})`, async ({ browser }) => {
+    const { context, page } = await browserOf(browser, 'greta', { colorScheme });
+    const violations = async () =>
+      (await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [
+        id,
+        nodes.map((node) => node.html),
+      ]);
+    await page.goto('/desk');
+    await expect(cell(page, /^Home/, 0)).toBeVisible();
+    expect(await violations()).toEqual([]);
+    await cell(page, /^Observers’ room/, 1).click();
+    expect(await violations()).toEqual([]);
+    await page
+      .getByRole('complementary')
+      .getByRole('button', { name: /^Observers’ room/ })
+      .click();
+    await expect(page.getByTestId('passing')).toContainText('members pass');
+    expect(await violations()).toEqual([]);
+    await page.getByRole('radio', { name: 'Everyone', exact: true }).click();
+    await page
+      .getByRole('banner')
+      .getByRole('button', { name: /^Put 1 change live/ })
+      .click();
+    await expect(page.getByTestId('effect')).toBeVisible();
+    expect(await violations()).toEqual([]);
+    await dropDraft(page);
+    await context.close();
+  });
+}

@@ -1,0 +1,49 @@
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, expect, it } from 'vitest';
+
+const folder = mkdtempSync(join(tmpdir(), 'trivet-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+/** Starts the server with an environment in which it can't run; answers its exit code and what it said. */
+function start(env: Record<string, string>): Promise<{ code: number | null; said: string }> {
+  return new Promise((resolve) => {
+    const server = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts'], {
+      env: { ...process.env, TRIVET_DATA: join(folder, 'data'), ...env },
+    });
+    let said = '';
+    server.stderr.on('data', (part: Buffer) => {
+      said += part.toString();
+    });
+    server.on('exit', (code) => resolve({ code, said }));
+  });
+}
+
+it('stops at a wrong environment value with a sentence', async () => {
+  const { code, said } = await start({ PORT: 'many' });
+  expect([code, said]).toEqual([1, expect.stringContaining('PORT has to be a number')]);
+});
+
+it('stops at a data folder that can’t be written with a sentence', async () => {
+  writeFileSync(join(folder, 'file'), '');
+  const { code, said } = await start({ TRIVET_DATA: join(folder, 'file', 'data') });
+  expect([code, said]).toEqual([1, expect.stringMatching(/can't be written .* TRIVET_DATA/)]);
+});
+
+it('stops at a port that is taken with a sentence', async () => {
+  const other = createServer();
+  const port = await new Promise<number>((resolve) => {
+    other.listen(0, '127.0.0.1', () => resolve((other.address() as { port: number }).port));
+  });
+  const { code, said } = await start({ PORT: String(port) });
+  other.close();
+  expect([code, said]).toEqual([1, expect.stringContaining(`Port ${port} is taken.`)]);
+});
+
+it('stops at a data folder without a site with a sentence', async () => {
+  const { code, said } = await start({ PORT: '4179' });
+  expect([code, said]).toEqual([1, expect.stringContaining('holds no site yet. Load the demo')]);
+});

@@ -1,0 +1,69 @@
+/**
+ * `npm test`: everything on a fresh machine with only Node. Types, lint, unit tests, build, browser tests; the last line
+ * counts them.
+ */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { binOf, build, install } from './setup.mjs';
+
+let passed = 0;
+let failed = 0;
+
+/** Runs one step of the tests and goes on whatever comes of it. */
+function step(name, args) {
+  console.log(`\n— ${name}`);
+  const { status } = spawnSync(process.execPath, args, {
+    stdio: 'inherit',
+    env: { ...process.env, CI: '1' },
+  });
+  return status === 0;
+}
+
+/** A step that is one test in itself. */
+function check(name, args) {
+  if (step(name, args)) passed += 1;
+  else failed += 1;
+}
+
+function ensureChromium() {
+  const places = [process.env.CHROMIUM, '/usr/bin/chromium'].filter(Boolean);
+  if (places.some((place) => existsSync(place))) return;
+  console.log('\n— Chromium');
+  spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
+  const { status } = spawnSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'inherit' });
+  if (status !== 0)
+    console.error('Chromium could not be installed. Install it, or name it with CHROMIUM=/path.');
+}
+
+/** Adds up what a runner wrote to its report; a runner that wrote none has failed as a whole. */
+function count(file, read, fine) {
+  if (!existsSync(file)) {
+    failed += 1;
+    return;
+  }
+  const [good, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
+  passed += good;
+  failed += bad > 0 || fine ? bad : 1;
+}
+
+rmSync('test-results', { recursive: true, force: true });
+mkdirSync('test-results', { recursive: true });
+install();
+check('Types', [binOf('typescript', 'tsc'), '--noEmit', '-p', '.']);
+check('Types of core, without DOM and Node', [binOf('typescript', 'tsc'), '-p', 'src/core']);
+check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
+const units = step('Unit tests', [
+  binOf('vitest'),
+  'run',
+  '--reporter=dot',
+  '--reporter=json',
+  '--outputFile.json=test-results/units.json',
+]);
+count('test-results/units.json', (report) => [report.numPassedTests, report.numFailedTests], units);
+build();
+ensureChromium();
+const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
+count('test-results/browser.json', ({ stats }) => [stats.expected, stats.unexpected + stats.flaky], browser);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed > 0 ? 1 : 0);
