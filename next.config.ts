@@ -6,7 +6,7 @@ export default {
   typescript: { ignoreBuildErrors: true },
   // Addresses are normalised by Trivet, once; a redirect to another spelling would tell that a page exists.
   skipTrailingSlashRedirect: true,
-  serverExternalPackages: ['@electric-sql/pglite', '@node-rs/argon2', 'pino', 'drizzle-orm'],
+  serverExternalPackages: ['@electric-sql/pglite', '@node-rs/argon2', 'drizzle-orm'],
   headers: async () => [
     {
       source: '/desk/:path*',

@@ -10,9 +10,11 @@ export default defineConfig({
   fullyParallel: false,
   retries: 0,
   timeout: 60_000,
+  expect: { timeout: 8000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     baseURL: `http://localhost:${PORT}`,
+    actionTimeout: 8000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -8,7 +8,7 @@ const cell = (page: Page, item: RegExp, column: number) =>
 const benchTitle = (page: Page) => page.getByRole('complementary').getByRole('heading', { level: 2 });
 const saved = (page: Page) => expect(page.getByTestId('save-state')).toContainText('Draft saved');
 const show = (page: Page, side: 'Live' | 'Draft' | 'Difference') =>
-  page.getByRole('group', { name: 'Policy shown' }).getByRole('radio', { name: side }).click();
+  page.getByLabel('Policy shown').getByText(side, { exact: true }).click();
 
 /** Brings the draft back to what is live. */
 async function dropDraft(page: Page): Promise<void> {
@@ -215,7 +215,10 @@ test('a member is put on the board by typing, and stays there', async ({ page })
   await expect(cell(page, /^Rota/, 3)).toHaveAttribute('data-outcome', 'open');
   await page.reload();
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
-  await page.getByRole('button', { name: /Wren Halloran/ }).click();
+  await page
+    .getByRole('columnheader', { name: /Wren Halloran/ })
+    .getByRole('button')
+    .click();
   await page.getByRole('menuitem', { name: 'Take off the board' }).click();
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toHaveCount(0);
 });
@@ -272,7 +275,11 @@ test('when the server can’t be reached, the edit is kept and saved later', asy
 
 test('everything is found by typing', async ({ page }) => {
   await signIn(page, 'greta', '/desk');
-  await page.keyboard.press('Control+k');
+  // The key works once the page has come to life, which nothing on it shows.
+  await expect(async () => {
+    await page.keyboard.press('Control+k');
+    await expect(page.getByPlaceholder(/A page, a person/)).toBeVisible({ timeout: 500 });
+  }).toPass();
   await page.getByPlaceholder(/A page, a person/).fill('keepers evening gate');
   await expect(page.getByText('Nothing here by that name.')).toBeVisible();
   await page.getByPlaceholder(/A page, a person/).fill('exactly keeper');

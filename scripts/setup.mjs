@@ -24,10 +24,10 @@ export const runBin = (name, args, env = {}) => run(process.execPath, [binOf(nam
 export const runScript = (file, args = [], env = {}) =>
   run(process.execPath, ['--import', 'tsx', file, ...args], env);
 
-function binOf(name) {
+/** The script file behind a package's command. */
+export function binOf(name, command = name) {
   const manifest = JSON.parse(readFileSync(`node_modules/${name}/package.json`, 'utf8'));
-  const bin =
-    typeof manifest.bin === 'string' ? manifest.bin : (manifest.bin[name] ?? Object.values(manifest.bin)[0]);
+  const bin = typeof manifest.bin === 'string' ? manifest.bin : manifest.bin[command];
   return join('node_modules', name, bin);
 }
 

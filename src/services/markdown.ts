@@ -13,12 +13,14 @@ import { unified } from 'unified';
  */
 export const BASE_MARK = '\uE000';
 
-function markBases(node: Root | RootContent): void {
+/** Marks addresses of this site, and makes plain cells of head cells with nothing in them, which head nothing. */
+function finish(node: Root | RootContent): void {
   if (node.type === 'element') {
     const { href } = node.properties;
     if (typeof href === 'string' && /^\/(?!\/)/.test(href)) node.properties.href = BASE_MARK + href;
+    if (node.tagName === 'th' && node.children.length === 0) node.tagName = 'td';
   }
-  if ('children' in node) for (const child of node.children) markBases(child);
+  if ('children' in node) for (const child of node.children) finish(child);
 }
 
 const processor = unified()
@@ -26,7 +28,7 @@ const processor = unified()
   .use(remarkGfm)
   .use(remarkRehype)
   .use(rehypeSanitize)
-  .use(() => (tree: Root) => markBases(tree))
+  .use(() => (tree: Root) => finish(tree))
   .use(rehypeStringify)
   .freeze();
 

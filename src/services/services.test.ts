@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { everyone, type Policy } from '@/core';
+import { everyone, type Policy, type VisitorFacts } from '@/core';
 import { larkfell } from '../../demo/larkfell';
 import { DEMO_PASSWORD } from '../../demo/people';
 import {
@@ -186,6 +186,23 @@ describe('looking at a page', () => {
     expect(await titles(null)).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'Sign in']);
     expect(await titles('marek')).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'My account']);
     expect(await titles('tobin')).toEqual(['Home', 'Visit', 'Field notes', 'Observers', 'My account']);
+  });
+
+  it('asks the database for nothing once it is warm: it works without one', async () => {
+    const closed = await Trivet.open(null);
+    await importSite(closed, larkfell, 'The demo');
+    const answer = await signIn(
+      closed,
+      { email: 'tobin@larkfell.example', password: DEMO_PASSWORD, next: null, from: '10.1.1.1' },
+      now,
+    );
+    await closed.close();
+    const { state } = closed;
+    const view = (facts: VisitorFacts) =>
+      viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/observers').kind;
+    expect(view((await visitorOf(closed, undefined, now)).facts)).toBe('redirect');
+    const token = answer.kind === 'signed in' ? answer.token : '';
+    expect(view((await visitorOf(closed, token, now)).facts)).toBe('page');
   });
 
   it('never answers anything but a page, whatever the path', async () => {

@@ -129,7 +129,7 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
           'rounded-[3px] border px-1.5 py-1 leading-5',
           denied
             ? 'border-copper bg-wash font-semibold text-copper'
-            : 'border-transparent text-faint hover:border-iron',
+            : 'border-transparent text-quiet hover:border-iron',
         )}
       >
         not

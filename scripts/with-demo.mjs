@@ -1,0 +1,22 @@
+/** A demo of its own for a program to work with, on a port and a data folder that nobody else uses. */
+import { spawn } from 'node:child_process';
+
+/** Starts the demo and waits until it is ready. */
+export async function startDemo(port, data) {
+  const server = spawn(process.execPath, ['scripts/demo.mjs'], {
+    env: { ...process.env, PORT: String(port), TRIVET_DATA: data },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise((resolve, reject) => {
+    server.on('exit', (code) => reject(new Error(`The demo stopped with code ${code}.`)));
+    server.stdout.on('data', (part) => String(part).includes('Trivet is ready') && resolve());
+  });
+  return {
+    stop: () =>
+      new Promise((resolve) => {
+        server.removeAllListeners('exit');
+        server.on('exit', resolve);
+        server.kill('SIGTERM');
+      }),
+  };
+}
