@@ -302,7 +302,22 @@ const menu: readonly Item[] = [
 ];
 
 export const items: readonly Item[] = [
-  { kind: 'site', id: 'site', parent: null, title: 'Larkfell Observatory' },
+  {
+    kind: 'site',
+    id: 'site',
+    parent: null,
+    title: 'Larkfell Observatory',
+    body: `**This is a demonstration.** Everybody's password is \`larkfell-demo\`.
+
+| mail address | who |
+|---|---|
+| greta@larkfell.example | runs the [desk](/desk); a Keeper |
+| marek@larkfell.example | signed in, and nothing else |
+| tobin@larkfell.example | an Observer |
+| wren@larkfell.example | an Observer, in the Dome crew |
+| priya@larkfell.example | a Keeper, and a Trustee |
+| basil@larkfell.example | an Observer, suspended |`,
+  },
   ...pages,
   ...menu,
 ];

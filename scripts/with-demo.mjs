@@ -7,6 +7,8 @@ export async function startDemo(port, data) {
     env: { ...process.env, PORT: String(port), TRIVET_DATA: data },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  // However this program ends, the demo ends with it.
+  process.on('exit', () => server.kill('SIGTERM'));
   await new Promise((resolve, reject) => {
     server.on('exit', (code) => reject(new Error(`The demo stopped with code ${code}.`)));
     server.stdout.on('data', (part) => String(part).includes('Trivet is ready') && resolve());

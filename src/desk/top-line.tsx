@@ -83,8 +83,8 @@ function ThemeButton() {
       title="Light or dark"
       className="px-1.5"
     >
-      <Sun size={16} aria-hidden="true" className="hidden [[data-theme=dark]_&]:block" />
-      <Moon size={16} aria-hidden="true" className="[[data-theme=dark]_&]:hidden" />
+      <Sun size={16} aria-hidden="true" className="at-night" />
+      <Moon size={16} aria-hidden="true" className="by-day" />
     </Button>
   );
 }

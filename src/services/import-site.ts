@@ -57,7 +57,8 @@ export const siteFile = z.strictObject({
   ),
   items: z.array(
     z.discriminatedUnion('kind', [
-      z.strictObject({ kind: z.literal('site'), ...itemBase }),
+      /** The site's own text stands beside the sign-in form. */
+      z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
       z.strictObject({
         kind: z.literal('page'),
         ...itemBase,
@@ -147,7 +148,10 @@ function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problem
           content: none,
         };
       case 'site':
-        return { item: { ...base, published: entry.published, kind: 'site' }, content: none };
+        return {
+          item: { ...base, published: entry.published, kind: 'site' },
+          content: { summary: '', body: entry.body },
+        };
       default:
         return entry satisfies never;
     }

@@ -210,6 +210,10 @@ function menuDependsOnVisitor({ state: { outline }, compiled }: Look): boolean {
   );
 }
 
+/** The text that stands beside the sign-in form, as HTML; empty when the site has none. */
+export const signInNote = ({ state, base }: Look): string =>
+  rendered(contentOf(state, state.outline.root)).replaceAll(BASE_MARK, base);
+
 const nothing: Content = { summary: '', body: '' };
 const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? nothing;
 

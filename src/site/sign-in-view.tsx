@@ -11,10 +11,12 @@ interface SignInViewProps {
   readonly problems: SignInProblems;
   /** The name of the person who is signed in already. */
   readonly signedInAs: string | null;
+  /** What the site says beside the form, as sanitised HTML. */
+  readonly note: string;
 }
 
 /** The sign-in page: a plain form that works without scripts. */
-export function SignInView({ frame, delivery, next, email, problems, signedInAs }: SignInViewProps) {
+export function SignInView({ frame, delivery, next, email, problems, signedInAs, note }: SignInViewProps) {
   const somewhere = next !== '/';
   return (
     <Shell frame={frame} delivery={delivery} title="Sign in">
@@ -28,34 +30,38 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs 
       ) : (
         somewhere && <p className="lead">Afterwards you will be back where you were.</p>
       )}
-      <form method="post" action={delivery.walk ? '#main' : '/sign-in'} className="mt-8 grid max-w-sm gap-5">
-        {problems.form && (
-          <p className="problem" role="alert" id="form-problem">
-            {problems.form}
-          </p>
-        )}
-        <input type="hidden" name="next" value={next} />
-        <Field
-          name="email"
-          label="Mail address"
-          type="email"
-          value={email}
-          complete="username"
-          problem={problems.email}
-        />
-        <Field
-          name="password"
-          label="Password"
-          type="password"
-          value=""
-          complete="current-password"
-          problem={problems.password}
-        />
-        <button className="button justify-self-start" type="submit" disabled={delivery.walk}>
-          Sign in
-        </button>
-        {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
-      </form>
+      <div className="mt-8 grid items-start gap-x-16 gap-y-10 md:grid-cols-[minmax(0,24rem)_1fr]">
+        <form method="post" action={delivery.walk ? '#main' : '/sign-in'} className="grid max-w-sm gap-5">
+          {problems.form && (
+            <p className="problem" role="alert" id="form-problem">
+              {problems.form}
+            </p>
+          )}
+          <input type="hidden" name="next" value={next} />
+          <Field
+            name="email"
+            label="Mail address"
+            type="email"
+            value={email}
+            complete="username"
+            problem={problems.email}
+          />
+          <Field
+            name="password"
+            label="Password"
+            type="password"
+            value=""
+            complete="current-password"
+            problem={problems.password}
+          />
+          <button className="button justify-self-start" type="submit" disabled={delivery.walk}>
+            Sign in
+          </button>
+          {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
+        </form>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered */}
+        {note && <aside className="beside prose" dangerouslySetInnerHTML={{ __html: note }} />}
+      </div>
     </Shell>
   );
 }

@@ -1,6 +1,14 @@
 /** Signing in: a plain form, and back to where one was. */
 import { safeNext } from '@/core';
-import { frameFor, SESSION_MS, type SignInProblems, signIn, type Trivet, type Visitor } from '@/services';
+import {
+  frameFor,
+  SESSION_MS,
+  type SignInProblems,
+  signIn,
+  signInNote,
+  type Trivet,
+  type Visitor,
+} from '@/services';
 import { renderSignIn } from '@/site';
 import { addressOf, asking, fromThisSite, readForm } from '../_http/request';
 import { delivery, htmlResponse, seeOther } from '../_http/response';
@@ -53,6 +61,7 @@ async function form(
   const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
   const html = await renderSignIn({
     frame: frameFor(look, null),
+    note: signInNote(look),
     delivery: delivery(visitor.person?.desk ?? false, false),
     next: safeNext(next),
     email,

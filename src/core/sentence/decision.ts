@@ -1,6 +1,6 @@
 /** Decisions and what would change them, as sentences. */
 import type { Condition } from '../condition';
-import type { Change, CompiledPolicy, Decision, Explanation, Step } from '../policy';
+import type { Change, Decision, Explanation, Step } from '../policy';
 import type { Item, Outline, StandIn, VisitorFacts, Vocabulary } from '../site';
 import { describeTest } from './who';
 import { listed, plural } from './words';
@@ -64,7 +64,7 @@ export function describeMet(
   vocabulary: Vocabulary,
 ): string {
   if (fact === 'signed in') return visitor.signedIn ? 'signed in' : 'not signed in';
-  if (!visitor.signedIn) return 'not known: not signed in';
+  if (!visitor.signedIn) return 'not known (not signed in)';
   if (fact === 'level') return nameIn(vocabulary.levels, visitor.level) ?? 'no level';
   const [held, names] =
     fact === 'role' ? [visitor.roles, vocabulary.roles] : [visitor.groups, vocabulary.groups];
@@ -85,11 +85,16 @@ export function describeFacts(standIn: StandIn, visitor: VisitorFacts, vocabular
   return parts.length === 0 ? 'no level, group or role' : parts.join(' · ');
 }
 
-/** One set of changes that would open an item: "be in Dome crew and not in Suspended". */
-export function describeChanges(changes: readonly Change[], compiled: CompiledPolicy): string {
-  const { vocabulary } = compiled;
+/** One set of changes that would open an item to a visitor: "join Dome crew and leave Suspended". */
+export function describeChanges(
+  changes: readonly Change[],
+  visitor: VisitorFacts,
+  vocabulary: Vocabulary,
+): string {
+  // Whatever a guest is to become, they have to sign in for it.
+  const first: Change[] = visitor.signedIn || changes[0]?.kind === 'sign in' ? [] : [{ kind: 'sign in' }];
   return listed(
-    changes.map((change) => {
+    [...first, ...changes].map((change) => {
       switch (change.kind) {
         case 'sign in':
           return 'sign in';

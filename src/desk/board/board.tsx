@@ -121,6 +121,8 @@ export function Board() {
     if (!cells.some((line) => line.some((one) => one.changes))) {
       return 'None of the visitors on the board notices a difference. Put others on it: the panel names some who do.';
     }
+    if (cell.changes && outcomeOf(cell.live) === outcomeOf(cell.draft))
+      return tellSame(cell, nameOf(standIn));
     return cell.changes
       ? `Now: ${tell('live')} In the draft: ${tell('draft')}`
       : `Unchanged. ${tell('draft')}`;
@@ -138,7 +140,7 @@ export function Board() {
             <tr>
               <th
                 scope="col"
-                className="sticky top-0 left-0 z-20 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
+                className="sticky top-0 left-0 z-20 min-w-80 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
               >
                 <span className="flex items-end justify-between gap-3">
                   <span className="note">
@@ -187,6 +189,15 @@ export function Board() {
       </p>
     </section>
   );
+}
+
+/** A change that leaves the kind of answer as it was: what reads differently, as far as there are words for it. */
+function tellSame({ live, draft }: Cell, who: string): string {
+  const kind = OUTCOME_NAMES[outcomeOf(draft)];
+  const [before, after] = [live, draft].map((one) => (one.kind === 'turned away' ? one.reason : null));
+  const words =
+    before !== after ? ` Now: “${before ?? 'no reason'}” In the draft: “${after ?? 'no reason'}”` : '';
+  return `${who} still gets this turn-away (${kind}), but not the same one.${words}`;
 }
 
 interface BoardRowProps {
@@ -395,7 +406,7 @@ function BoardCell({ cell, place, label, chosen, lit, onPoint, onFocusCell, onAs
           <>
             <OutcomeMark outcome={now} size={12} />
             <span aria-hidden="true" className="text-quiet text-xs">
-              ›
+              {now === outcome ? '~' : '›'}
             </span>
           </>
         )}

@@ -29,7 +29,7 @@ import { Panel } from '../panel';
 type GateStep = Extract<Step, { kind: 'gate' }>;
 
 export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
-  const { outline, compiled, side, standIns, walk, setBench, addGate } = useDesk();
+  const { outline, vocabulary, compiled, side, standIns, walk, setBench, addGate } = useDesk();
   const standIn = standIns.find((one) => keyOfStandIn(one) === key);
   const item = outline.items.get(id);
   if (!item || !standIn) return null;
@@ -86,7 +86,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
           ) : (
             <ul className="grid gap-1">
               {ways.slice(0, 4).map((way) => {
-                const text = describeChanges(way, policy);
+                const text = describeChanges(way, facts, vocabulary);
                 return (
                   <li key={text} className="flex gap-2">
                     <span aria-hidden="true" className="text-open">
@@ -98,7 +98,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
               })}
             </ul>
           )}
-          <h3 className="mt-5 mb-2">What {nameOf(standIn)} gets</h3>
+          <h3 className="mt-5 mb-2">What they get</h3>
           <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />
         </>
       )}

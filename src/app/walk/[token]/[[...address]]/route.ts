@@ -1,6 +1,6 @@
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
 import { safeNext } from '@/core';
-import { administratorOf, frameFor, viewPage, walkOf } from '@/services';
+import { administratorOf, frameFor, signInNote, viewPage, walkOf } from '@/services';
 import { renderAnswer, renderSignIn } from '@/site';
 import { asking } from '../../../_http/request';
 import { delivery, htmlResponse, respond } from '../../../_http/response';
@@ -27,6 +27,7 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
   if (path === '/sign-in') {
     const html = await renderSignIn({
       frame: frameFor(walk.look, null),
+      note: signInNote(walk.look),
       delivery: delivery(false, true),
       next: safeNext(url.searchParams.get('next')),
       email: '',

@@ -1,0 +1,14 @@
+/** `npm run screenshots`: takes the pictures in docs/screenshots anew, from fresh demo data. */
+import { build, install, runScript } from './setup.mjs';
+import { startDemo } from './with-demo.mjs';
+
+const PORT = 4174;
+
+install();
+build();
+const demo = await startDemo(PORT, '.data-screenshots');
+try {
+  runScript('scripts/take-screenshots.ts', [String(PORT)]);
+} finally {
+  await demo.stop();
+}

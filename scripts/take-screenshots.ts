@@ -1,0 +1,79 @@
+/** Takes one picture of each main view of a running demo. */
+import { chromium, type Page } from '@playwright/test';
+
+const origin = `http://localhost:${process.argv[2]}`;
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+});
+
+async function pageOf(
+  who: string | null,
+  next: string,
+  colorScheme: 'light' | 'dark' = 'light',
+): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme });
+  const page = await context.newPage();
+  if (who === null) await page.goto(origin + next);
+  else {
+    await page.goto(`${origin}/sign-in?next=${encodeURIComponent(next)}`);
+    await page.getByLabel('Mail address').fill(`${who}@larkfell.example`);
+    await page.getByLabel('Password').fill('larkfell-demo');
+    await page.getByRole('main').getByRole('button', { name: 'Sign in' }).click();
+  }
+  return page;
+}
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForLoadState('networkidle');
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+const cell = (page: Page, item: RegExp, column: number) =>
+  page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
+const bench = (page: Page) => page.getByRole('complementary');
+
+const site = await pageOf('tobin', '/observers');
+await shoot(site, 'site-page');
+await shoot(await pageOf('marek', '/observers'), 'site-teaser');
+await shoot(await pageOf(null, '/observers/charts'), 'sign-in');
+
+const desk = await pageOf('greta', '/desk');
+await desk.getByRole('button', { name: 'Add a visitor' }).click();
+await desk.getByPlaceholder('Name or mail address').fill('wren');
+await desk.getByRole('option', { name: /Wren Halloran/ }).click();
+await cell(desk, /^Rota/, 3).hover();
+await shoot(desk, 'board');
+
+await cell(desk, /^Charts/, 1).click();
+await shoot(desk, 'why');
+
+await bench(desk)
+  .getByRole('button', { name: /^Observers’ room/ })
+  .click();
+await bench(desk).getByLabel('Level', { exact: true }).selectOption({ label: 'Friend' });
+await bench(desk).getByText('only in the draft').waitFor();
+await desk.getByText('Draft saved').waitFor();
+await shoot(desk, 'composer');
+
+await desk.getByRole('banner').getByRole('button', { name: 'Put 1 change live' }).click();
+await desk.getByTestId('effect').waitFor();
+await desk
+  .getByTitle(/^Put .* on the board$/)
+  .first()
+  .click();
+await cell(desk, /^Charts/, 4).hover();
+await shoot(desk, 'difference');
+
+await cell(desk, /^Observers’ room/, 1).click();
+await desk.getByRole('button', { name: /^Walk there/ }).click();
+await desk.frameLocator('iframe').getByRole('heading', { level: 1 }).waitFor();
+await shoot(desk, 'walk');
+
+const night = await pageOf('greta', '/desk', 'dark');
+await cell(night, /^Booking/, 0).click();
+await shoot(night, 'board-dark');
+
+await browser.close();
