@@ -311,12 +311,12 @@ export const items: readonly Item[] = [
 
 | mail address | who |
 |---|---|
-| greta@larkfell.example | runs the [desk](/desk); a Keeper |
-| marek@larkfell.example | signed in, and nothing else |
-| tobin@larkfell.example | an Observer |
-| wren@larkfell.example | an Observer, in the Dome crew |
-| priya@larkfell.example | a Keeper, and a Trustee |
-| basil@larkfell.example | an Observer, suspended |`,
+| \`greta@larkfell.example\` | runs the [desk](/desk); a Keeper |
+| \`marek@larkfell.example\` | signed in, and nothing else |
+| \`tobin@larkfell.example\` | an Observer |
+| \`wren@larkfell.example\` | an Observer, in the Dome crew |
+| \`priya@larkfell.example\` | a Keeper, and a Trustee |
+| \`basil@larkfell.example\` | an Observer, suspended |`,
   },
   ...pages,
   ...menu,

@@ -25,8 +25,7 @@ async function pageOf(
 }
 
 async function shoot(page: Page, name: string): Promise<void> {
-  await page.evaluate(() => document.fonts.ready);
-  await page.waitForLoadState('networkidle');
+  for (const frame of page.frames()) await frame.evaluate(() => document.fonts.ready.then(() => undefined));
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   console.log(`docs/screenshots/${name}.png`);
 }
