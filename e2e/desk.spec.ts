@@ -10,6 +10,16 @@ const saved = (page: Page) => expect(page.getByTestId('save-state')).toContainTe
 const show = (page: Page, side: 'Live' | 'Draft' | 'Difference') =>
   page.getByLabel('Policy shown').getByText(side, { exact: true }).click();
 
+/** Waits until the desk has come to life; before that, what one clicks is lost. */
+const alive = (page: Page) =>
+  page.waitForFunction(() => performance.getEntriesByName('desk answers').length > 0);
+
+/** Greta at the desk. */
+async function openDesk(page: Page): Promise<void> {
+  await signIn(page, 'greta', '/desk');
+  await alive(page);
+}
+
 /** Brings the draft back to what is live. */
 async function dropDraft(page: Page): Promise<void> {
   const put = page.getByRole('banner').getByRole('button', { name: /^Put \d+ changes? live$/ });
@@ -43,13 +53,14 @@ test('the desk asks guests to sign in, refuses members and lets Greta in', async
 });
 
 test('the board shows what a guest, Marek and Tobin get', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   const row = async (item: RegExp) =>
     page
       .getByRole('row', { name: item })
       .first()
       .locator('[data-cell]')
       .evaluateAll((cells) => cells.map((one) => (one as HTMLElement).dataset.outcome));
+  await expect(cell(page, /^Home/, 2)).toBeVisible();
   expect(await row(/^Home/)).toEqual(['open', 'open', 'open']);
   expect(await row(/^Join us/)).toEqual(['open', 'open', 'redirect']);
   expect(await row(/^Observers’ room/)).toEqual(['redirect', 'teaser', 'open']);
@@ -66,7 +77,7 @@ test('the whole story: change a gate, see the difference, put it live, and the g
   const guest = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
   expect((await guest.goto('/trustees'))?.status()).toBe(403);
 
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await page
     .getByRole('complementary')
     .getByRole('button', { name: /^Trustees/ })
@@ -93,6 +104,7 @@ test('the whole story: change a gate, see the difference, put it live, and the g
   await expect(guest.getByText('For the next meeting.')).toBeVisible();
 
   await page.reload();
+  await alive(page);
   await page
     .getByRole('complementary')
     .getByRole('button', { name: /^Trustees/ })
@@ -109,7 +121,7 @@ test('the whole story: change a gate, see the difference, put it live, and the g
 test('why: the gate that spoke, the test that failed, the value met, what would open it', async ({
   page,
 }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await cell(page, /^Charts/, 1).click();
   const why = page.getByRole('complementary');
   await expect(benchTitle(page)).toHaveText('Marek Dunmore at Charts');
@@ -121,7 +133,7 @@ test('why: the gate that spoke, the test that failed, the value met, what would 
 });
 
 test('the board by keyboard: arrows, Enter, G, L and W', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await cell(page, /^Home/, 0).focus();
   for (const key of ['ArrowRight', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'End', 'ArrowLeft'])
     await page.keyboard.press(key);
@@ -144,7 +156,7 @@ test('a walk shows the site as the stand-in, stays inside, and does nothing', as
   context,
   browser,
 }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await cell(page, /^Observers’ room/, 1).click();
   await page.getByRole('button', { name: /^Walk there/ }).click();
   const site = page.frameLocator('iframe');
@@ -160,16 +172,27 @@ test('a walk shows the site as the stand-in, stays inside, and does nothing', as
   await expect(page.getByTestId('walk-line')).toContainText('The sign-in page');
   await expect(site.getByText('On a walk, forms are shown and do nothing.')).toBeVisible();
 
+  await page.getByRole('link', { name: 'Board' }).click();
+  await alive(page);
+  await expect(cell(page, /^Home/, 0)).toBeVisible();
+  await cell(page, /^Charts/, 0).click();
+  await page.getByRole('button', { name: /^Walk there/ }).click();
+  await expect(page.getByTestId('walk-line')).toContainText(
+    'A guest is sent to sign in on the way to Charts',
+  );
+
   const address = new URL((await page.locator('iframe').getAttribute('src')) ?? '', page.url()).href;
   expect((await context.request.get(address)).status()).toBe(200);
+  const root = address.replace(/(\/walk\/[^/]+).*/, '$1');
+  expect((await context.request.get(`${root}/visit`)).status()).toBe(200);
   const stranger = await browserOf(browser, 'greta');
   expect((await stranger.request.get(address)).status()).toBe(404);
   await stranger.context.close();
-  expect((await context.request.get(`${address}/crew`)).status()).toBe(404);
+  expect((await context.request.get(`${root}/crew`)).status()).toBe(404);
 });
 
 test('a new gate by pointing at a row, taken away again with undo', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await page.getByRole('row', { name: /^Visit us/ }).hover();
   await page.getByRole('button', { name: 'Put a gate on Visit us' }).click();
   await expect(benchTitle(page)).toHaveText('Visit us');
@@ -189,7 +212,7 @@ test('a new gate by pointing at a row, taken away again with undo', async ({ pag
 });
 
 test('conditions of any shape, and an exact level is remarked on', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await page
     .getByRole('complementary')
     .getByRole('button', { name: /^Dome crew/ })
@@ -207,13 +230,29 @@ test('conditions of any shape, and an exact level is remarked on', async ({ page
   await dropDraft(page);
 });
 
+test('what is in view stays through reload and Back', async ({ page }) => {
+  await openDesk(page);
+  await cell(page, /^Charts/, 1).click();
+  await expect(page).toHaveURL('/desk?why=charts&as=member%3Amarek');
+  await page.reload();
+  await alive(page);
+  await expect(benchTitle(page)).toHaveText('Marek Dunmore at Charts');
+  await page.getByRole('button', { name: /^Walk there/ }).click();
+  await expect(page.getByTestId('walk-line')).toContainText('gets a teaser of Charts');
+  await page.goBack();
+  await expect(benchTitle(page)).toHaveText('Marek Dunmore at Charts');
+  await page.goto('/desk?gate=no-such-gate');
+  await expect(benchTitle(page)).toHaveText('Gates');
+});
+
 test('a member is put on the board by typing, and stays there', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await page.getByRole('button', { name: 'Add a visitor' }).click();
   await page.getByPlaceholder('Name or mail address').fill('halloran');
   await page.getByRole('option', { name: /Wren Halloran/ }).click();
   await expect(cell(page, /^Rota/, 3)).toHaveAttribute('data-outcome', 'open');
   await page.reload();
+  await alive(page);
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
   await page
     .getByRole('columnheader', { name: /Wren Halloran/ })
@@ -227,9 +266,10 @@ test('a draft saved from a second tab: both versions are shown and nothing is lo
   page,
   context,
 }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   const second = await context.newPage();
   await second.goto('/desk');
+  await alive(second);
   await expect(cell(second, /^Home/, 0)).toBeVisible();
 
   await page
@@ -252,12 +292,13 @@ test('a draft saved from a second tab: both versions are shown and nothing is lo
   await expect(second.getByRole('banner').getByRole('button', { name: 'Put 2 changes live' })).toBeVisible();
   await page.bringToFront();
   await page.reload();
+  await alive(page);
   await expect(page.getByRole('banner').getByRole('button', { name: 'Put 2 changes live' })).toBeVisible();
   await dropDraft(page);
 });
 
 test('when the server can’t be reached, the edit is kept and saved later', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
+  await openDesk(page);
   await page.route('**/desk/api/draft', (route) =>
     route.request().method() === 'PUT' ? route.abort() : route.fallback(),
   );
@@ -274,13 +315,9 @@ test('when the server can’t be reached, the edit is kept and saved later', asy
 });
 
 test('everything is found by typing', async ({ page }) => {
-  await signIn(page, 'greta', '/desk');
-  // The key works once the page has come to life, which nothing on it shows.
-  await expect(async () => {
-    await page.keyboard.press('Control+k');
-    await expect(page.getByPlaceholder(/A page, a person/)).toBeVisible({ timeout: 500 });
-  }).toPass();
-  await page.getByPlaceholder(/A page, a person/).fill('keepers evening gate');
+  await openDesk(page);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder(/A page, a person/).fill('nowhere at all');
   await expect(page.getByText('Nothing here by that name.')).toBeVisible();
   await page.getByPlaceholder(/A page, a person/).fill('exactly keeper');
   await page.keyboard.press('Enter');
@@ -296,6 +333,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
         nodes.map((node) => node.html),
       ]);
     await page.goto('/desk');
+    await alive(page);
     await expect(cell(page, /^Home/, 0)).toBeVisible();
     expect(await violations()).toEqual([]);
     await cell(page, /^Observers’ room/, 1).click();

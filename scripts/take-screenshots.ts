@@ -21,6 +21,9 @@ async function pageOf(
     await page.getByLabel('Password').fill('larkfell-demo');
     await page.getByRole('main').getByRole('button', { name: 'Sign in' }).click();
   }
+  if (next.startsWith('/desk')) {
+    await page.waitForFunction(() => performance.getEntriesByName('desk answers').length > 0);
+  }
   return page;
 }
 

@@ -23,14 +23,21 @@ import { type Bench, DeskContext, type DeskState, type Side } from './context';
 import { DeskPalette } from './desk-palette';
 import { GatesPanel } from './gates-panel';
 import { LivePanel } from './live';
+import { addressOfPlace, type Place } from './place';
 import { ask } from './service';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
 import { WhyPanel } from './why';
 
-export function Desk({ data }: { readonly data: DeskData }) {
-  const state = useDeskState(data);
+interface DeskProps {
+  readonly data: DeskData;
+  /** Where to begin. */
+  readonly place: Place;
+}
+
+export function Desk({ data, place }: DeskProps) {
+  const state = useDeskState(data, place);
   const [palette, setPalette] = useState(false);
   const { draft } = state;
 
@@ -57,6 +64,9 @@ export function Desk({ data }: { readonly data: DeskData }) {
   return (
     <DeskContext.Provider value={state}>
       <div className="flex h-dvh min-w-[1120px] flex-col">
+        <noscript>
+          <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
+        </noscript>
         <TopLine onPalette={() => setPalette(true)} />
         <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
           <Board />
@@ -92,7 +102,7 @@ function Workbench({ bench }: { readonly bench: Bench }) {
   }
 }
 
-function useDeskState(data: DeskData): DeskState {
+function useDeskState(data: DeskData, place: Place): DeskState {
   const router = useRouter();
   const { vocabulary } = data;
   const draft = useDraft(data);
@@ -114,8 +124,8 @@ function useDeskState(data: DeskData): DeskState {
     [compiledDraft, compiledLive],
   );
   const [standIns, setShown] = useState(data.standIns);
-  const [side, setSide] = useState<Side>('draft');
-  const [bench, show] = useState<Bench>({ kind: 'gates' });
+  const [side, setSide] = useState<Side>(place.side);
+  const [bench, show] = useState<Bench>(place.bench);
 
   const setStandIns = useCallback((next: readonly StandIn[]) => {
     setShown(next);
@@ -129,6 +139,12 @@ function useDeskState(data: DeskData): DeskState {
     if (next.kind === 'gate') setSide((now) => (now === 'live' ? 'draft' : now));
     show(next);
   }, []);
+
+  useEffect(() => {
+    const address = addressOfPlace({ side, bench });
+    if (address !== window.location.pathname + window.location.search)
+      window.history.replaceState(null, '', address);
+  }, [side, bench]);
 
   const { policy, edit, undo } = draft;
   const changeGate = useCallback(

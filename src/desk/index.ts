@@ -1,3 +1,4 @@
 /** The administrator's side. */
 export { Desk } from './desk';
+export { readPlace } from './place';
 export { WalkScreen } from './walk/walk-screen';

@@ -9,7 +9,8 @@ const ARGON2ID: Options = { algorithm: ARGON2ID_ALGORITHM, memoryCost: 19_456, t
 /** The argon2id hash of a password, in PHC format. */
 export const hashPassword = (password: string): Promise<string> => hash(password.normalize('NFC'), ARGON2ID);
 
-let decoy: Promise<string> | undefined;
+// Made when the program starts, so that not even the first wrong sign-in takes longer than others.
+const decoy = hashPassword(randomBytes(18).toString('base64'));
 
 /**
  * Whether a password is right. Without a hash to compare with, it compares with a decoy and answers no: the same work,
@@ -19,7 +20,6 @@ export async function passwordIsRight(
   password: string,
   passwordHash: string | null | undefined,
 ): Promise<boolean> {
-  decoy ??= hashPassword(randomBytes(18).toString('base64'));
   const right = await verify(passwordHash ?? (await decoy), password.normalize('NFC'));
   return right && typeof passwordHash === 'string';
 }

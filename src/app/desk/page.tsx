@@ -1,16 +1,20 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { Desk } from '@/desk';
+import { Desk, readPlace } from '@/desk';
 import { administratorOf, readDesk } from '@/services';
 import { asking } from '../_http/request';
 
 export const metadata: Metadata = { title: 'Board' };
 
+interface Props {
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
+}
+
 /** The desk's first screen. */
-export default async function Page() {
+export default async function Page({ searchParams }: Props) {
   const { trivet, visitor } = await asking();
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');
-  return <Desk data={await readDesk(trivet, administrator)} />;
+  return <Desk data={await readDesk(trivet, administrator)} place={readPlace(await searchParams)} />;
 }

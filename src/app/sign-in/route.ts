@@ -6,6 +6,7 @@ import {
   type SignInProblems,
   signIn,
   signInNote,
+  signOut,
   type Trivet,
   type Visitor,
 } from '@/services';
@@ -32,6 +33,7 @@ export async function POST(request: Request): Promise<Response> {
   const { email, password, next } = fields;
   const answer = await signIn(trivet, { email, password, next, from: addressOf(request) }, new Date());
   if (answer.kind === 'signed in') {
+    await signOut(trivet, visitor);
     return seeOther(answer.next, { 'Set-Cookie': sessionCookie(answer.token, SESSION_MS / 1000) });
   }
   const status = answer.kind === 'too many' ? 429 : 422;

@@ -14,13 +14,16 @@ import {
   keyOfStandIn,
   nameOf,
   normaliseAddress,
+  type Outline,
   outcomeOf,
   outlineOf,
+  type Page,
   type StandIn,
 } from '@/core';
 import type { DeskData } from '@/services';
 import { Choice, Pick } from '@/ui';
 import { OutcomeMark } from '../marks';
+import { addressOfPlace } from '../place';
 import { ask } from '../service';
 import { referenceOf } from '../stand-in-reference';
 
@@ -42,6 +45,17 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
     ? data.standIns
     : [standIn, ...data.standIns];
 
+  const outline = useMemo(() => {
+    const made = outlineOf(data.items);
+    return 'problems' in made ? null : made;
+  }, [data.items]);
+  const item = outline ? pageAt(outline, place.split('?')[0] ?? '') : undefined;
+  // Back on the board, one wants to know why of what one has just seen.
+  const board = addressOfPlace({
+    side,
+    bench: item ? { kind: 'why', item: item.id, standIn: keyOfStandIn(standIn) } : { kind: 'gates' },
+  });
+
   const go = async (next: StandIn, through: 'draft' | 'live') => {
     const answer = await ask<{ token: string }>('POST', 'walks', {
       standIn: referenceOf(next),
@@ -54,7 +68,7 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
   return (
     <div className="flex h-dvh min-w-[1120px] flex-col">
       <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
-        <a href="/desk" className="flex items-center gap-1.5 text-quiet hover:text-copper">
+        <a href={board} className="flex items-center gap-1.5 text-quiet hover:text-copper">
           <ArrowLeft size={16} aria-hidden="true" /> Board
         </a>
         <h1 className="text-base">Walking as</h1>
@@ -94,49 +108,61 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
         sandbox="allow-same-origin"
         className="min-h-0 flex-1 bg-white"
         onLoad={(event) => {
-          const path = event.currentTarget.contentWindow?.location.pathname ?? '';
-          if (path.startsWith(base)) setPlace(path.slice(base.length) || '/');
+          const { pathname = '', search = '' } = event.currentTarget.contentWindow?.location ?? {};
+          if (pathname.startsWith(base)) setPlace((pathname.slice(base.length) || '/') + search);
         }}
       />
-      <Strip data={data} standIn={standIn} side={side} place={place} />
+      {outline && (
+        <Strip data={data} outline={outline} standIn={standIn} side={side} place={place} item={item} />
+      )}
     </div>
   );
 }
 
-interface StripProps extends Omit<WalkScreenProps, 'token' | 'at'> {
+interface StripProps {
+  readonly data: DeskData;
+  readonly outline: Outline;
+  readonly standIn: StandIn;
+  readonly side: 'draft' | 'live';
   readonly place: string;
+  readonly item: Page | undefined;
 }
 
 /** What the page in the frame is, said as a decision. */
-function Strip({ data, standIn, side, place }: StripProps) {
-  const outline = useMemo(() => {
-    const made = outlineOf(data.items);
-    return 'problems' in made ? null : made;
-  }, [data.items]);
-  if (!outline) return null;
-  const compiled = compile(data[side].policy, outline, data.vocabulary);
-  const address = normaliseAddress(place);
-  const item = address === null ? undefined : outline.pages.get(address);
+function Strip({ data, outline, standIn, side, place, item }: StripProps) {
+  const compiled = useMemo(() => compile(data[side].policy, outline, data.vocabulary), [data, side, outline]);
   const facts = factsOf(standIn);
-  const decision = item && decide(compiled, item.id, facts);
-  const why = item && describeBecause(explain(compiled, item.id, facts), item, data.vocabulary);
+  const url = new URL(place, 'http://this.site.example');
+  // Whoever was sent to sign in stands at the sign-in page; the question is still about the page they asked for.
+  const asked = url.pathname === '/sign-in' ? pageAt(outline, url.searchParams.get('next') ?? '') : item;
+  const decision = asked && decide(compiled, asked.id, facts);
+  const told = asked && decision && (item || decision.kind !== 'open');
+  const why = told && describeBecause(explain(compiled, asked.id, facts), asked, data.vocabulary);
   return (
     <p
       data-testid="walk-line"
       className="flex min-h-11 items-center gap-2.5 border-iron border-t bg-sunk px-4 py-1.5 text-[0.8125rem]"
     >
-      <code className="rounded-[3px] border border-thin bg-raised px-1.5 py-0.5 font-text">{place}</code>
-      {item && decision ? (
+      <code className="rounded-[3px] border border-thin bg-raised px-1.5 py-0.5 font-text">
+        {url.pathname}
+      </code>
+      {told ? (
         <>
           <OutcomeMark outcome={outcomeOf(decision)} />
-          {describeDecision(decision, nameOf(standIn), item, outline)}
+          {describeDecision(decision, nameOf(standIn), asked, outline)}
           {why && `: ${why}`}.
         </>
-      ) : place.startsWith('/sign-in') ? (
+      ) : url.pathname === '/sign-in' ? (
         'The sign-in page: open to everyone, always.'
       ) : (
         'No page has this address.'
       )}
     </p>
   );
+}
+
+/** The page at a path as it stands in an address, if there is one. */
+function pageAt(outline: Outline, path: string): Page | undefined {
+  const address = normaliseAddress(path);
+  return address === null ? undefined : outline.pages.get(address);
 }
