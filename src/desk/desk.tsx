@@ -46,7 +46,7 @@ export function Desk({ data, place }: DeskProps) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey)) return;
+      if (!(event.ctrlKey || event.getModifierState('Meta'))) return;
       if (event.key === 'k') {
         event.preventDefault();
         setPalette((open) => !open);

@@ -25,6 +25,7 @@ export async function ask<T>(
   signal?: AbortSignal,
 ): Promise<Answer<T>> {
   let response: Response;
+  let value: unknown;
   try {
     response = await fetch(`/desk/api/${path}`, {
       method,
@@ -34,11 +35,12 @@ export async function ask<T>(
       }),
       ...(signal && { signal }),
     });
+    // A refusal may come from something in between that speaks no JSON; an answer that can't be read is no answer.
+    value = response.ok ? await response.json() : await response.json().catch(() => ({}));
   } catch (error) {
     if (signal?.aborted) throw error;
     return UNREACHABLE;
   }
-  const value: unknown = await response.json().catch(() => ({}));
   if (response.ok) return { ok: true, value: value as T };
   const refusal = value as Readonly<Record<string, unknown>>;
   const title =

@@ -4,98 +4,10 @@
  * stops and shows both versions; what could not be saved stays here.
  */
 import { useCallback, useEffect, useReducer, useRef } from 'react';
-import { type Policy, rebase, same } from '@/core';
+import { type Policy, same } from '@/core';
 import type { PolicyProblem } from '@/services';
+import { beginDraft, type DraftState, isSettled, reduceDraft, type Saving, type Theirs } from './draft-state';
 import { ask } from './service';
-
-/** The newer draft that somebody else saved. */
-export interface Theirs {
-  readonly policy: Policy;
-  readonly version: number;
-  readonly by: string;
-}
-
-/** Where the last edit stands. */
-export type Saving =
-  | { readonly kind: 'saved' }
-  | { readonly kind: 'saving' }
-  | Refused
-  | { readonly kind: 'stale'; readonly theirs: Theirs };
-
-interface Refused {
-  readonly kind: 'refused';
-  readonly title: string;
-  /** What is wrong with the draft; none when it could not be sent at all. */
-  readonly problems: readonly PolicyProblem[];
-  /** What was refused, so that it is not sent again as it is. */
-  readonly policy: Policy;
-}
-
-interface State {
-  readonly policy: Policy;
-  /** What the server holds, as far as this tab knows. */
-  readonly base: Policy;
-  readonly version: number;
-  readonly live: { readonly policy: Policy; readonly revision: number };
-  readonly past: readonly Policy[];
-  readonly saving: Saving;
-}
-
-type Action =
-  | { readonly kind: 'edit'; readonly policy: Policy }
-  | { readonly kind: 'undo' }
-  | { readonly kind: 'saving' }
-  | { readonly kind: 'saved'; readonly policy: Policy; readonly version: number }
-  | Refused
-  | { readonly kind: 'stale'; readonly theirs: Theirs }
-  | { readonly kind: 'settle'; readonly take: 'mine' | 'theirs' }
-  | { readonly kind: 'news'; readonly draft: Theirs; readonly live: State['live'] };
-
-const MOST_UNDO = 100;
-
-function reduce(state: State, action: Action): State {
-  switch (action.kind) {
-    case 'edit': {
-      const past = [...state.past, state.policy].slice(-MOST_UNDO);
-      return same(action.policy, state.policy) ? state : { ...state, policy: action.policy, past };
-    }
-    case 'undo': {
-      const previous = state.past.at(-1);
-      return previous ? { ...state, policy: previous, past: state.past.slice(0, -1) } : state;
-    }
-    case 'saving':
-      return { ...state, saving: { kind: 'saving' } };
-    case 'saved':
-      return { ...state, base: action.policy, version: action.version, saving: { kind: 'saved' } };
-    case 'refused':
-      return { ...state, saving: action };
-    case 'stale':
-      return { ...state, saving: action };
-    case 'settle': {
-      if (state.saving.kind !== 'stale') return state;
-      const { theirs } = state.saving;
-      const mine = action.take === 'mine' ? rebase(state.base, state.policy, theirs.policy) : theirs.policy;
-      const past = [...state.past, state.policy];
-      return {
-        ...state,
-        policy: mine,
-        base: theirs.policy,
-        version: theirs.version,
-        past,
-        saving: { kind: 'saved' },
-      };
-    }
-    case 'news': {
-      const { draft, live } = action;
-      const here = { ...state, live };
-      if (draft.version <= state.version || state.saving.kind !== 'saved') return here;
-      if (!same(state.policy, state.base)) return here;
-      return { ...here, policy: draft.policy, base: draft.policy, version: draft.version, past: [] };
-    }
-    default:
-      return action satisfies never;
-  }
-}
 
 const SAVE_PAUSE_MS = 250;
 const RETRY_MS = 4000;
@@ -105,7 +17,7 @@ const NEWS_MS = 15_000;
 export interface DraftDesk {
   readonly policy: Policy;
   readonly version: number;
-  readonly live: State['live'];
+  readonly live: DraftState['live'];
   readonly saving: Saving;
   /** Whether everything here is also on the server. */
   readonly settled: boolean;
@@ -118,18 +30,11 @@ export interface DraftDesk {
 
 export function useDraft(initial: {
   readonly draft: { readonly policy: Policy; readonly version: number };
-  readonly live: State['live'];
+  readonly live: DraftState['live'];
 }): DraftDesk {
-  const [state, dispatch] = useReducer(reduce, {
-    policy: initial.draft.policy,
-    base: initial.draft.policy,
-    version: initial.draft.version,
-    live: initial.live,
-    past: [],
-    saving: { kind: 'saved' },
-  });
+  const [state, dispatch] = useReducer(reduceDraft, null, () => beginDraft(initial.draft, initial.live));
   const { policy, base, version, saving } = state;
-  const settled = saving.kind === 'saved' && same(policy, base);
+  const settled = isSettled(state);
   const busy = useRef(false);
 
   // One save at a time; an edit made meanwhile is saved next, because `base` then differs from it.
@@ -156,7 +61,7 @@ export function useDraft(initial: {
   }, [policy, base, version, saving]);
 
   const refresh = useCallback(async () => {
-    const answer = await ask<{ draft: Theirs; live: State['live'] }>('GET', 'draft');
+    const answer = await ask<{ draft: Theirs; live: DraftState['live'] }>('GET', 'draft');
     if (answer.ok) dispatch({ kind: 'news', ...answer.value });
   }, []);
 

@@ -32,6 +32,12 @@ export function rowsOf(outline: Outline): readonly Row[] {
   return rows;
 }
 
+/** A cell by its place on the board. */
+export interface CellAt {
+  readonly row: number;
+  readonly column: number;
+}
+
 /** What one stand-in gets for one item, in both policies. */
 export interface Cell {
   readonly draft: Decision;

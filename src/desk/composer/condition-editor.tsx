@@ -15,14 +15,16 @@ import {
 import { Button, Choice, Pick } from '@/ui';
 import { useDesk } from '../context';
 
-type Group = Extract<Condition, { kind: 'all' | 'any' }>;
+/** Conditions joined by *all* or *any*. */
+type Joined = Extract<Condition, { kind: 'all' | 'any' }>;
 
-/** A condition as a group, which is how it is edited; a lone test is a group of one. */
-const asGroup = (condition: Condition): Group =>
+/** A condition as joined tests, which is how it is edited; a lone test is joined to nothing. */
+const asJoined = (condition: Condition): Joined =>
   condition.kind === 'all' || condition.kind === 'any' ? condition : { kind: 'all', of: [condition] };
 
 /** The other way round: a group of one is just its part. */
-const asCondition = (group: Group): Condition => (group.of.length === 1 && group.of[0] ? group.of[0] : group);
+const asCondition = (group: Joined): Condition =>
+  group.of.length === 1 && group.of[0] ? group.of[0] : group;
 
 interface EditorProps {
   readonly condition: Condition;
@@ -32,17 +34,17 @@ interface EditorProps {
 /** Edits a whole condition. */
 export function ConditionEditor({ condition, onChange }: EditorProps) {
   return (
-    <GroupEditor group={asGroup(condition)} onChange={(group) => onChange(asCondition(group))} depth={0} />
+    <JoinedEditor group={asJoined(condition)} onChange={(group) => onChange(asCondition(group))} depth={0} />
   );
 }
 
-interface GroupEditorProps {
-  readonly group: Group;
-  readonly onChange: (group: Group) => void;
+interface JoinedEditorProps {
+  readonly group: Joined;
+  readonly onChange: (group: Joined) => void;
   readonly depth: number;
 }
 
-function GroupEditor({ group, onChange, depth }: GroupEditorProps) {
+function JoinedEditor({ group, onChange, depth }: JoinedEditorProps) {
   const { vocabulary } = useDesk();
   const change = (of: readonly Condition[]) => onChange({ ...group, of });
   return (
@@ -138,7 +140,7 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
         {inner.kind === 'test' ? (
           <TestEditor test={inner} onChange={keep} />
         ) : (
-          <GroupEditor group={asGroup(inner)} onChange={keep} depth={depth + 1} />
+          <JoinedEditor group={asJoined(inner)} onChange={keep} depth={depth + 1} />
         )}
       </div>
       <Button

@@ -1,0 +1,98 @@
+'use client';
+import { clsx } from 'clsx';
+import { type CompiledPolicy, capital, describeDecision, keyOfStandIn, nameOf } from '@/core';
+import { useDesk } from '../context';
+import { KindMark } from '../marks';
+import { BoardCell } from './board-cell';
+import { Pointer, RowGates } from './row-gates';
+import type { Cell, CellAt, Row } from './rows';
+
+interface BoardRowProps {
+  readonly row: Row;
+  readonly index: number;
+  readonly cells: readonly Cell[];
+  readonly at: number | null;
+  readonly lit: boolean;
+  readonly litColumn: number | null;
+  /** Whether the gate that is open covers this row; null when none is open. */
+  readonly covered: boolean | null;
+  /** The policy that the board shows. */
+  readonly shown: CompiledPolicy;
+  readonly onPoint: (place: CellAt) => void;
+  readonly onFocusCell: (place: CellAt) => void;
+  readonly onAsk: (row: number, column: number) => void;
+}
+
+/** An item, its gates and what each stand-in gets. */
+export function BoardRow({
+  row,
+  index,
+  cells,
+  at,
+  lit,
+  litColumn,
+  covered,
+  shown,
+  onPoint,
+  onFocusCell,
+  onAsk,
+}: BoardRowProps) {
+  const { side, standIns, outline } = useDesk();
+  const { item, depth } = row;
+  const still = side === 'difference' && !cells.some((cell) => cell.changes);
+  return (
+    <tr
+      className={clsx(
+        'group',
+        lit && 'bg-sunk',
+        item.kind === 'menu' && '[&>*]:border-t-iron [&>*]:border-t',
+      )}
+    >
+      <th
+        scope="row"
+        className={clsx(
+          'sticky left-0 z-10 border-thin border-b py-0 pr-2 text-left font-normal',
+          lit ? 'bg-sunk' : 'bg-paper',
+          covered && 'shadow-[inset_4px_0_0_var(--copper)]',
+        )}
+      >
+        <span
+          className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
+          style={{ paddingLeft: 16 + depth * 18 }}
+        >
+          <KindMark kind={item.kind} />
+          <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
+          {item.kind === 'page' && <span className="truncate text-quiet text-xs">{item.address}</span>}
+          {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
+          <span className="ml-auto flex items-center">
+            {covered === null ? (
+              <RowGates item={item} shown={shown} />
+            ) : (
+              <Pointer item={item} covered={covered} shown={shown} />
+            )}
+          </span>
+        </span>
+      </th>
+      {standIns.map((standIn, column) => {
+        const cell = cells[column];
+        if (!cell) return null;
+        return (
+          <BoardCell
+            key={keyOfStandIn(standIn)}
+            cell={cell}
+            place={{ row: index, column }}
+            label={capital(
+              describeDecision(side === 'live' ? cell.live : cell.draft, nameOf(standIn), item, outline),
+            )}
+            chosen={at === column}
+            lit={litColumn === column}
+            onPoint={onPoint}
+            onFocusCell={onFocusCell}
+            onAsk={onAsk}
+          />
+        );
+      })}
+      <td className="border-thin border-b" />
+    </tr>
+  );
+}

@@ -1,0 +1,81 @@
+'use client';
+/** The gates over a row, and what can be done with gates there. */
+import { clsx } from 'clsx';
+import { type CompiledPolicy, describeGate, type Item, pointAt } from '@/core';
+import { useDesk } from '../context';
+import { GateMark } from '../marks';
+import { standingsOf } from './rows';
+
+interface RowGatesProps {
+  readonly item: Item;
+  /** The policy that the board shows. */
+  readonly shown: CompiledPolicy;
+  readonly withoutNew?: boolean;
+}
+
+/** The marks of the gates over a row; each opens its gate. */
+export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
+  const { bench, setBench, outline, vocabulary, addGate } = useDesk();
+  const standings = standingsOf(shown, item);
+  return (
+    <>
+      {standings.map(({ gate, standing }) => {
+        const legs = describeGate(gate, outline, vocabulary);
+        const label = `Gate, ${standing}: ${legs.what}; ${legs.who}`;
+        const open = bench.kind === 'gate' && bench.gate === gate.id;
+        return (
+          <button
+            key={gate.id}
+            type="button"
+            title={label}
+            aria-label={label}
+            onClick={() => setBench({ kind: 'gate', gate: gate.id })}
+            className={clsx('rounded-[3px] p-1.5 hover:text-copper', open && 'bg-wash text-copper')}
+          >
+            <GateMark standing={standing} />
+          </button>
+        );
+      })}
+      {standings.length === 0 && !withoutNew && (
+        <button
+          type="button"
+          aria-label={`Put a gate on ${item.title}`}
+          title="Put a gate here"
+          onClick={() => addGate(item)}
+          className="rounded-[3px] px-1.5 text-quiet opacity-0 hover:text-copper focus-visible:opacity-100 group-hover:opacity-100"
+        >
+          + gate
+        </button>
+      )}
+    </>
+  );
+}
+
+interface PointerProps {
+  readonly item: Item;
+  readonly covered: boolean;
+  readonly shown: CompiledPolicy;
+}
+
+/** While a gate is open, each row can be pointed at: covered, or left out. */
+export function Pointer({ item, covered, shown }: PointerProps) {
+  const { bench, draft, outline, changeGate } = useDesk();
+  const gate = bench.kind === 'gate' ? draft.policy.gates.find((one) => one.id === bench.gate) : undefined;
+  const label = covered ? `Leave out ${item.title}` : `Cover ${item.title}`;
+  return (
+    <>
+      {gate && (
+        <button
+          type="button"
+          aria-label={label}
+          title={label}
+          onClick={() => changeGate({ ...gate, what: pointAt(gate.what, item.id, outline) })}
+          className="rounded-[3px] px-1.5 text-quiet opacity-0 hover:text-copper focus-visible:opacity-100 group-hover:opacity-100"
+        >
+          {covered ? '− leave out' : '+ cover'}
+        </button>
+      )}
+      <RowGates item={item} shown={shown} withoutNew />
+    </>
+  );
+}
