@@ -1,0 +1,49 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { larkfell } from '../../demo/larkfell';
+import { importSite, Trivet } from '.';
+import { openLarkfell } from './testing';
+
+let trivet: Trivet;
+
+beforeAll(async () => {
+  trivet = await openLarkfell();
+});
+afterAll(() => trivet.close());
+
+describe('loading a site', () => {
+  const load = async (over: object) => {
+    const fresh = await Trivet.open(null);
+    const problems = await importSite(fresh, { ...larkfell, ...over }, 'Somebody');
+    const { hasSite } = fresh;
+    await fresh.close();
+    return { problems, hasSite };
+  };
+
+  it('lists every problem and loads nothing', async () => {
+    const people = [
+      { id: 'a', name: 'A', email: 'a@larkfell.example', level: 'duke' },
+      { id: 'b', name: 'B', email: 'A@larkfell.example', groups: ['nowhere'] },
+    ];
+    expect(await load({ people, board: [] })).toEqual({
+      problems: [
+        'A: there is no level "duke".',
+        'B: there is no group "nowhere".',
+        'B: somebody else has the same mail address.',
+      ],
+      hasSite: false,
+    });
+  });
+
+  it('refuses addresses that are Trivet’s own or not in their normal spelling', async () => {
+    const items = larkfell.items.map((item) => (item.id === 'visit' ? { ...item, address: '/Desk/' } : item));
+    expect((await load({ items })).problems[0]).toMatch(/can't have the address \/Desk\//);
+    const reserved = larkfell.items.map((item) =>
+      item.id === 'visit' ? { ...item, address: '/desk' } : item,
+    );
+    expect((await load({ items: reserved })).problems[0]).toMatch(/belongs to Trivet/);
+  });
+
+  it('does not load over a site that is there', async () => {
+    expect(await importSite(trivet, larkfell, 'Somebody')).toHaveLength(1);
+  });
+});

@@ -1,0 +1,49 @@
+/** A loaded Larkfell in memory for the tests of services, and its people signed in. */
+import { everyone, type Policy } from '@/core';
+import { larkfell } from '../../demo/larkfell';
+import { DEMO_PASSWORD } from '../../demo/people';
+import { type Administrator, administratorOf, importSite, signIn, Trivet, type Visitor, visitorOf } from '.';
+
+/** The moment at which tests happen. */
+export const now = new Date('2026-11-20T20:00:00Z');
+
+export const later = (minutes: number): Date => new Date(now.getTime() + minutes * 60_000);
+
+/** A fresh Larkfell. Close it afterwards. */
+export async function openLarkfell(): Promise<Trivet> {
+  const trivet = await Trivet.open(null);
+  const problems = await importSite(trivet, larkfell, 'The demo');
+  if (problems.length > 0) throw new Error(problems.join('\n'));
+  return trivet;
+}
+
+let addresses = 0;
+
+/** An attempt to sign in, each from a network address of its own unless one is given. */
+export const attemptAt =
+  (trivet: Trivet) =>
+  (email: unknown, password: unknown, over: { next?: unknown; from?: string; at?: Date } = {}) =>
+    signIn(
+      trivet,
+      { email, password, next: over.next, from: over.from ?? `10.0.0.${addresses++}` },
+      over.at ?? now,
+    );
+
+/** Somebody signed in. */
+export async function signedInAt(trivet: Trivet, name: string): Promise<{ token: string; visitor: Visitor }> {
+  const answer = await attemptAt(trivet)(`${name}@larkfell.example`, DEMO_PASSWORD);
+  if (answer.kind !== 'signed in') throw new Error(`${name} can't sign in.`);
+  return { token: answer.token, visitor: await visitorOf(trivet, answer.token, now) };
+}
+
+/** Greta at the desk. */
+export async function gretaAt(trivet: Trivet): Promise<Administrator> {
+  const administrator = administratorOf((await signedInAt(trivet, 'greta')).visitor);
+  if (!administrator) throw new Error('Greta may not use the desk.');
+  return administrator;
+}
+
+/** What is live, with one gate opened to everyone. */
+export const withOpened = (trivet: Trivet, gate: string): Policy => ({
+  gates: trivet.state.live.policy.gates.map((one) => (one.id === gate ? { ...one, who: everyone } : one)),
+});

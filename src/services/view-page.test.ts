@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { compile, openPolicy, type VisitorFacts } from '@/core';
+import { type Trivet, viewPage, visitorOf } from '.';
+import { now, openLarkfell, signedInAt } from './testing';
+
+let trivet: Trivet;
+
+beforeAll(async () => {
+  trivet = await openLarkfell();
+});
+afterAll(() => trivet.close());
+
+describe('looking at a page', () => {
+  const look = async (name: string | null, path: string) => {
+    const facts = (name ? (await signedInAt(trivet, name)).visitor : await visitorOf(trivet, undefined, now))
+      .facts;
+    const { state } = trivet;
+    return viewPage({ state, compiled: state.live.compiled, facts, base: '' }, path);
+  };
+
+  it('gives Tobin the Observers’ room, Marek the teaser and a guest the way to sign in and back', async () => {
+    expect(await look('tobin', '/observers')).toMatchObject({ kind: 'page', title: 'Observers’ room' });
+    expect(await look(null, '/Observers/Charts/')).toEqual({
+      kind: 'redirect',
+      to: '/sign-in?next=%2Fobservers%2Fcharts',
+    });
+    expect(await look('marek', '/observers')).toMatchObject({
+      kind: 'teaser',
+      reason: 'This opens to Observers and above.',
+      step: { kind: 'item', address: '/join' },
+    });
+  });
+
+  it('puts nothing that is withheld into the answer', async () => {
+    const all = [
+      await look('marek', '/observers'),
+      await look('marek', '/trustees'),
+      await look('marek', '/crew'),
+    ];
+    expect(JSON.stringify(all)).not.toMatch(/finder charts|lease|shutter|Suspended|Dome crew/);
+  });
+
+  it('tells Basil nothing of the private group, and offers no step that is closed to him', async () => {
+    expect(await look('basil', '/observers')).toMatchObject({
+      kind: 'teaser',
+      reason: 'This opens to Observers and above.',
+      step: null,
+    });
+  });
+
+  it('answers what is missing exactly like what was never there', async () => {
+    const never = await look('marek', '/never-there');
+    expect(never.kind).toBe('missing');
+    for (const path of [
+      '/crew',
+      '/crew/rota',
+      '/CREW/',
+      '/%63rew',
+      '/observers/../crew',
+      '/%00',
+      '/%zz',
+      `/${'a'.repeat(10_000)}`,
+    ]) {
+      expect(await look('marek', path)).toEqual(never);
+    }
+  });
+
+  it('shows each visitor the menu that is theirs', async () => {
+    const titles = async (name: string | null) => {
+      const answer = await look(name, '/visit');
+      return 'frame' in answer ? answer.frame.menu.map((link) => link.title) : [];
+    };
+    expect(await titles(null)).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'Sign in']);
+    expect(await titles('marek')).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'My account']);
+    expect(await titles('tobin')).toEqual(['Home', 'Visit', 'Field notes', 'Observers', 'My account']);
+  });
+
+  it('asks the database for nothing once it is warm: it works without one', async () => {
+    const closed = await openLarkfell();
+    const { token } = await signedInAt(closed, 'tobin');
+    await closed.close();
+    const { state } = closed;
+    const view = (facts: VisitorFacts) =>
+      viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/observers').kind;
+    expect(view((await visitorOf(closed, undefined, now)).facts)).toBe('redirect');
+    expect(view((await visitorOf(closed, token, now)).facts)).toBe('page');
+  });
+
+  it('never answers anything but a page, whatever the path', async () => {
+    const { state } = trivet;
+    const facts = (await visitorOf(trivet, undefined, now)).facts;
+    fc.assert(
+      fc.property(fc.oneof(fc.webPath(), fc.string()), (path) => {
+        const answer = viewPage({ state, compiled: state.live.compiled, facts, base: '' }, `/${path}`);
+        expect(['page', 'missing', 'redirect', 'message']).toContain(answer.kind);
+      }),
+    );
+  });
+
+  it('tells what is the same for everyone: only pages that nothing about the visitor can change', async () => {
+    const { state } = trivet;
+    const { facts } = await visitorOf(trivet, undefined, now);
+    const under = (policy: typeof openPolicy) =>
+      viewPage(
+        { state, compiled: compile(policy, state.outline, state.vocabulary), facts, base: '' },
+        '/visit',
+      );
+    expect(under(openPolicy)).toMatchObject({ kind: 'page', sameForEveryone: true });
+    // One gate anywhere in the menu makes every page's menu depend on who asks.
+    expect(under(state.live.policy)).toMatchObject({ kind: 'page', sameForEveryone: false });
+  });
+
+  it('puts the walk’s own address before everything that leads on', async () => {
+    const { state } = trivet;
+    const look = (facts: VisitorFacts, path: string) =>
+      viewPage({ state, compiled: state.live.compiled, facts, base: '/walk/t' }, path);
+    const { facts } = await visitorOf(trivet, undefined, now);
+    const home = look(facts, '/');
+    if (home.kind !== 'page') throw new Error(home.kind);
+    expect(home.html).toContain('href="/walk/t/visit"');
+    expect(JSON.stringify(home.frame)).not.toMatch(/"address":"\/(?!walk)/);
+    expect(look(facts, '/observers')).toEqual({ kind: 'redirect', to: '/walk/t/sign-in?next=%2Fobservers' });
+    const { visitor } = await signedInAt(trivet, 'tobin');
+    expect(look(visitor.facts, '/join')).toEqual({ kind: 'redirect', to: '/walk/t/account' });
+  });
+});
