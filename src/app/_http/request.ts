@@ -18,9 +18,8 @@ export function fromThisSite(request: Request): boolean {
   const site = request.headers.get('sec-fetch-site');
   if (site !== null) return site === 'same-origin' || site === 'none';
   const origin = request.headers.get('origin');
-  return origin === null || origin === 'null'
-    ? origin === null
-    : new URL(origin).host === request.headers.get('host');
+  if (origin === null) return true;
+  return URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
 }
 
 /** The network address that the server saw, which the visitor can't choose. */

@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { FALSE, TRUE, UNKNOWN } from '../condition';
 import { describeChanges } from '../sentence';
+import { guest, member, type VisitorFacts } from '../site';
 import { anItem, policies, visitors } from '../testing/arbitraries';
 import { id, observer, outline, people, policy, suspended, vocabulary } from '../testing/larkfell';
-import { compile, decide, explain, openers } from '.';
+import { type Change, compile, decide, explain, openers } from '.';
 
 const compiled = compile(policy, outline, vocabulary);
 const waysIn = (item: string, person: keyof typeof people) =>
@@ -61,3 +62,35 @@ it('offers a way in only where the item is closed', () => {
     }),
   );
 });
+
+it('offers only ways in that work, none of which contains another', () => {
+  fc.assert(
+    fc.property(policies, anItem, visitors, (some, item, visitor) => {
+      const made = compile(some, outline, vocabulary);
+      const ways = openers(made, item.id, visitor);
+      for (const way of ways) {
+        expect(decide(made, item.id, changed(visitor, way)).kind).toBe('open');
+        expect(ways.some((other) => other !== way && other.every((change) => way.includes(change)))).toBe(
+          false,
+        );
+      }
+    }),
+    { numRuns: 500 },
+  );
+});
+
+/** A visitor after some changes, read from the changes alone. */
+function changed(visitor: VisitorFacts, changes: readonly Change[]): VisitorFacts {
+  let facts = visitor;
+  for (const change of changes) {
+    if (change.kind === 'sign out') return guest;
+    if (!facts.signedIn) facts = member();
+    if (change.kind === 'level') facts = { ...facts, level: change.level };
+    if (change.kind === 'gain' || change.kind === 'lose') {
+      const key = change.test.fact === 'role' ? 'roles' : 'groups';
+      const others = ((facts[key] ?? []) as readonly string[]).filter((id) => id !== change.test.value);
+      facts = { ...facts, [key]: change.kind === 'gain' ? [...others, change.test.value] : others };
+    }
+  }
+  return facts;
+}

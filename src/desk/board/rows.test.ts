@@ -1,0 +1,51 @@
+import { expect, it } from 'vitest';
+import { compile, type Item, type ItemId, outlineOf, type Policy } from '@/core';
+import { policy } from '../../../demo/gates';
+import { larkfell } from '../../../demo/larkfell';
+import { cellsOf, rowsOf, standingsOf } from './rows';
+
+const items = larkfell.items.map((item, rank) => ({ published: true, ...item, rank })) as unknown as Item[];
+const outline = outlineOf(items);
+if ('problems' in outline) throw new Error('The demo’s outline is broken.');
+const vocabulary = {
+  levels: larkfell.levels.map((level) => ({ ...level, id: level.id as never })),
+  roles: larkfell.roles.map((role) => ({ ...role, id: role.id as never })),
+  groups: larkfell.groups.map(({ id, name, private: hidden }) => ({
+    id: id as never,
+    name,
+    private: hidden ?? false,
+  })),
+};
+const compiled = (of: Policy) => compile(of, outline, vocabulary);
+const itemOf = (id: string) => outline.items.get(id as ItemId) as Item;
+const guest = { kind: 'guest' } as const;
+
+it('has a row for everything but the site, what stands below being deeper', () => {
+  const rows = rowsOf(outline);
+  expect(rows).toHaveLength(items.length - 1);
+  const depth = (id: string) => rows.find(({ item }) => item.id === id)?.depth;
+  expect([depth('observers'), depth('charts'), depth('sample-chart'), depth('link-charts')]).toEqual([
+    0, 1, 2, 2,
+  ]);
+  const order = rows.map(({ item }) => item.id as string);
+  expect(order.indexOf('charts')).toBe(order.indexOf('observers') + 1);
+  expect(order.indexOf('top')).toBeGreaterThan(order.indexOf('keepers'));
+});
+
+it('tells a gate of the row’s own from one that reaches it, sets others aside, or is set aside', () => {
+  const live = compiled(policy);
+  const standings = (id: string) => standingsOf(live, itemOf(id)).map(({ standing }) => standing);
+  expect(standings('home')).toEqual([]);
+  expect(standings('observers')).toEqual(['own']);
+  expect(standings('charts')).toEqual(['inherited']);
+  expect(standings('sample-chart')).toEqual(['set aside', 'instead']);
+});
+
+it('marks a cell only where the visitor would notice', () => {
+  const without = { gates: policy.gates.filter(({ id }) => id !== 'trustees') };
+  const both = { live: compiled(policy), draft: compiled(without) };
+  expect(cellsOf(itemOf('trustees'), [guest], both)).toMatchObject([
+    { changes: true, draft: { kind: 'open' } },
+  ]);
+  expect(cellsOf(itemOf('crew'), [guest], both)).toMatchObject([{ changes: false }]);
+});
