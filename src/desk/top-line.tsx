@@ -57,6 +57,7 @@ function SaveState() {
       </span>
     );
   }
+  if (saving.kind === 'stale') return <span className="text-alarm text-xs">Two versions: choose one</span>;
   return (
     <span role="status" className="note" data-testid="save-state">
       {settled ? `Draft saved · revision ${live.revision} live` : 'Saving …'}

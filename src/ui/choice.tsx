@@ -30,7 +30,7 @@ export function Choice<T extends string>({ label, value, options, onChoose, apar
           title={option.title}
           className={clsx(
             'inline-flex items-center gap-1.5 px-2.5 py-1 leading-5 hover:text-copper',
-            'data-[state=on]:bg-ink data-[state=on]:text-paper',
+            'data-[state=on]:bg-ink data-[state=on]:text-paper [&[data-state=on]_svg]:text-paper',
             apart
               ? 'rounded-full border border-iron data-[state=on]:border-ink'
               : 'border-iron not-first:border-l',

@@ -31,6 +31,8 @@ it('remarks on a gate that covers nothing, on an exact level and on a case that 
   expect(remarks({})).toEqual([]);
   expect(remarks({ what: { targets: [], except: [] } })).toEqual(['covers nothing']);
   expect(remarks({ stance: 'instead' })).toEqual(['sets aside']);
+  expect(remarks({ who: everyone })).toEqual(['lets everyone by']);
+  expect(remarks({ who: everyone, stance: 'instead' })).toEqual(['sets aside']);
   expect(remarks({ who: level('exactly', observer) })).toEqual(['exact level']);
   expect(remarks({ who: level('exactly', keeper) })).toEqual([]);
   const cases = [{ when: everyone, give: gates.crew.otherwise.last }, ...gates.observers.otherwise.cases];

@@ -1,11 +1,13 @@
 /** What is unusual about a gate and easily overlooked while it is written. */
-import { testsIn } from '../condition';
+import { everyone, testsIn } from '../condition';
+import { same } from '../same';
 import type { Outline, Vocabulary } from '../site';
 import { coverage, type Gate } from './gate';
 
 /** Something about a gate that its author should have meant. */
 export type Remark =
   | { readonly kind: 'covers nothing' }
+  | { readonly kind: 'lets everyone by' }
   | { readonly kind: 'sets aside' }
   | { readonly kind: 'exact level'; readonly level: string; readonly excluded: readonly string[] }
   | { readonly kind: 'shadowed case'; readonly index: number };
@@ -14,6 +16,7 @@ export type Remark =
 export function remarksOn(gate: Gate, outline: Outline, vocabulary: Vocabulary): readonly Remark[] {
   const remarks: Remark[] = [];
   if (coverage(gate.what, outline).size === 0) remarks.push({ kind: 'covers nothing' });
+  if (gate.stance === 'also' && same(gate.who, everyone)) remarks.push({ kind: 'lets everyone by' });
   if (gate.stance === 'instead') remarks.push({ kind: 'sets aside' });
   for (const test of testsIn(gate.who)) {
     if (test.fact !== 'level' || test.op !== 'exactly') continue;

@@ -131,6 +131,8 @@ function remarkText(remark: Remark): string {
   switch (remark.kind) {
     case 'covers nothing':
       return 'This gate covers nothing yet, so it changes nothing. Add an item above.';
+    case 'lets everyone by':
+      return 'Everyone passes this gate and it adds to the others, so it changes nothing.';
     case 'sets aside':
       return 'This gate says “instead”: where it covers an item, the gates above it no longer count there.';
     case 'exact level':
