@@ -30,7 +30,7 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs,
       ) : (
         somewhere && <p className="lead">Afterwards you will be back where you were.</p>
       )}
-      <div className="mt-8 grid items-start gap-x-16 gap-y-10 md:grid-cols-[minmax(0,24rem)_1fr]">
+      <div className="mt-8 grid items-start gap-x-16 gap-y-10 md:grid-cols-[minmax(0,21rem)_1fr]">
         <form method="post" action={delivery.walk ? '#main' : '/sign-in'} className="grid max-w-sm gap-5">
           {problems.form && (
             <p className="problem" role="alert" id="form-problem">

@@ -62,7 +62,9 @@ export function BoardRow({
         >
           <KindMark kind={item.kind} />
           <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
-          {item.kind === 'page' && <span className="truncate text-quiet text-xs">{item.address}</span>}
+          {item.kind === 'page' && (
+            <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
+          )}
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
           <span className="ml-auto flex items-center">
             {covered === null ? (

@@ -31,6 +31,11 @@ const MOVES: Readonly<Record<string, (at: CellAt, last: CellAt) => CellAt>> = {
   PageDown: ({ row, column }) => ({ row: row + 10, column }),
 };
 
+/** Widths in pixels; the first column takes what is left, and below its least the board scrolls sideways. */
+const FIRST_COLUMN = 300;
+const COLUMN = 90;
+const LAST_COLUMN = 44;
+
 export function Board() {
   const { outline, standIns, compiled, side, bench, setBench, draft, walk, vocabulary, addGate } = useDesk();
   const rows = useMemo(() => rowsOf(outline), [outline]);
@@ -123,16 +128,28 @@ export function Board() {
   return (
     <section aria-label="Board" className="flex min-h-0 min-w-0 flex-col">
       <div className="min-h-0 flex-1 overflow-auto">
-        <table ref={grid} className="w-full border-separate border-spacing-0" onKeyDown={onKeyDown}>
+        <table
+          ref={grid}
+          className="w-full table-fixed border-separate border-spacing-0"
+          style={{ minWidth: FIRST_COLUMN + columnCount * COLUMN + LAST_COLUMN }}
+          onKeyDown={onKeyDown}
+        >
           <caption className="sr-only">
             Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, L shows the
             legend.
           </caption>
+          <colgroup>
+            <col />
+            {standIns.map((standIn) => (
+              <col key={keyOfStandIn(standIn)} style={{ width: COLUMN }} />
+            ))}
+            <col style={{ width: LAST_COLUMN }} />
+          </colgroup>
           <thead>
             <tr>
               <th
                 scope="col"
-                className="sticky top-0 left-0 z-20 min-w-80 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
+                className="sticky top-0 left-0 z-20 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
               >
                 <span className="flex items-end justify-between gap-3">
                   <span className="note">

@@ -23,7 +23,7 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
     <th
       scope="col"
       className={clsx(
-        'sticky top-0 z-10 w-[104px] min-w-[88px] border-iron border-b p-0 align-bottom font-normal',
+        'sticky top-0 z-10 border-iron border-b p-0 align-bottom font-normal',
         lit ? 'bg-sunk' : 'bg-paper',
       )}
     >

@@ -22,7 +22,7 @@ export function FinderColumn() {
   return (
     <th
       scope="col"
-      className="sticky top-0 z-10 w-12 border-iron border-b bg-paper px-1 py-2 align-bottom font-normal"
+      className="sticky top-0 z-10 border-iron border-b bg-paper px-1 py-2 align-bottom font-normal"
     >
       <Finder<FoundStandIn>
         label="Members"
