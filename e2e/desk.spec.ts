@@ -230,6 +230,19 @@ test('conditions of any shape, and an exact level is remarked on', async ({ page
   await dropDraft(page);
 });
 
+test('taking the last test out of a gate closes it to all, and never opens it', async ({ page }) => {
+  await openDesk(page);
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Dome crew/ })
+    .click();
+  await page.getByRole('button', { name: 'Take this test out' }).click();
+  await expect(page.getByText('No tests: nobody passes.')).toBeVisible();
+  await expect(page.getByText('Nobody passes: whatever this gate covers is closed to all.')).toBeVisible();
+  await expect(cell(page, /^Rota/, 0)).toHaveAttribute('data-outcome', 'missing');
+  await dropDraft(page);
+});
+
 test('what is in view stays through reload and Back', async ({ page }) => {
   await openDesk(page);
   await cell(page, /^Charts/, 1).click();

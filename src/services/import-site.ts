@@ -37,7 +37,7 @@ const target = z.discriminatedUnion('kind', [
 ]);
 
 /** A site as a file. Items stand in rank order among their siblings. */
-export const siteFile = z.strictObject({
+const siteFile = z.strictObject({
   format: z.literal('trivet site'),
   version: z.literal(1),
   levels: z.array(named),

@@ -138,7 +138,7 @@ function turnedAway(look: Look, item: Page, { turnAway, reason }: TurnedAway): P
 }
 
 /** The address of the sign-in page that leads back to another. */
-export const signInAddress = ({ base }: Look, back: string | null): string =>
+const signInAddress = ({ base }: Look, back: string | null): string =>
   `${base}/sign-in${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
 function stepFor(look: Look, next: NextStep, from: Page): Step | null {

@@ -12,7 +12,7 @@ export interface Visitor {
   readonly session: string | null;
 }
 
-export const guestVisitor: Visitor = { person: null, facts: guest, session: null };
+const guestVisitor: Visitor = { person: null, facts: guest, session: null };
 
 /** The visitor whose cookie this is. A token that is unknown, ended or expired makes a guest. */
 export async function visitorOf(trivet: Trivet, token: string | undefined, now: Date): Promise<Visitor> {

@@ -33,8 +33,6 @@ export interface Fact {
   readonly name: FactName;
   /** How the composer names it. */
   readonly label: string;
-  /** Whether a visitor could pretend to it. Such facts are for presentation, not protection. */
-  readonly fakeable: boolean;
   readonly operators: readonly Operator[];
   /** The values that a test of this fact can have on this site. */
   readonly choices: (vocabulary: Vocabulary) => readonly Choice[];
@@ -63,7 +61,6 @@ export const catalogue: readonly Fact[] = [
   {
     name: 'signed in',
     label: 'Signed in',
-    fakeable: false,
     operators: [
       { op: 'is', takesValue: false, label: 'is signed in', evaluate: (visitor) => known(visitor.signedIn) },
     ],
@@ -72,7 +69,6 @@ export const catalogue: readonly Fact[] = [
   {
     name: 'level',
     label: 'Level',
-    fakeable: false,
     operators: [
       {
         op: 'at least',
@@ -100,7 +96,6 @@ export const catalogue: readonly Fact[] = [
   {
     name: 'group',
     label: 'Group',
-    fakeable: false,
     operators: [
       {
         op: 'includes',
@@ -117,7 +112,6 @@ export const catalogue: readonly Fact[] = [
   {
     name: 'role',
     label: 'Role',
-    fakeable: false,
     operators: [
       {
         op: 'includes',

@@ -87,9 +87,6 @@ export function testsIn(condition: Condition): readonly Test[] {
   }
 }
 
-/** Whether two conditions are written the same (not: whether they mean the same). */
-export const sameCondition = (a: Condition, b: Condition): boolean => keyOf(a) === keyOf(b);
-
 /** A text that is equal for equal conditions, for sharing and comparing. */
 export function keyOf(condition: Condition): string {
   switch (condition.kind) {

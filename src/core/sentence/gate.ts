@@ -27,7 +27,7 @@ export function describeWhat(what: What, outline: Outline): string {
   return `${targets}, except ${listed(what.except.map((target) => describeTarget(target, outline)))}`;
 }
 
-export function describeTarget(target: Target, outline: Outline): string {
+function describeTarget(target: Target, outline: Outline): string {
   if (target.kind === 'branch' && target.item === outline.root) return 'the whole site';
   const title = titleOf(target.item, outline);
   return target.kind === 'branch' ? `${title} and everything below it` : title;
@@ -37,7 +37,7 @@ const titleOf = (id: ItemId, outline: Outline): string =>
   outline.items.get(id)?.title ?? 'an item that no longer exists';
 
 /** What everyone else gets: "guests are sent to sign in and back; everyone else gets a teaser". */
-export function describeOtherwise(otherwise: Otherwise, outline: Outline, vocabulary: Vocabulary): string {
+function describeOtherwise(otherwise: Otherwise, outline: Outline, vocabulary: Vocabulary): string {
   const cases = otherwise.cases.map((entry) => {
     return `${describeWho(entry.when, vocabulary)} ${describeTurnAway(entry.give, outline, 'many')}`;
   });

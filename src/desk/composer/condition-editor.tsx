@@ -14,17 +14,7 @@ import {
 } from '@/core';
 import { Button, Choice, Pick } from '@/ui';
 import { useDesk } from '../context';
-
-/** Conditions joined by *all* or *any*. */
-type Joined = Extract<Condition, { kind: 'all' | 'any' }>;
-
-/** A condition as joined tests, which is how it is edited; a lone test is joined to nothing. */
-const asJoined = (condition: Condition): Joined =>
-  condition.kind === 'all' || condition.kind === 'any' ? condition : { kind: 'all', of: [condition] };
-
-/** The other way round: a group of one is just its part. */
-const asCondition = (group: Joined): Condition =>
-  group.of.length === 1 && group.of[0] ? group.of[0] : group;
+import { asCondition, asJoined, type Joined, joinedTests } from './joined';
 
 interface EditorProps {
   readonly condition: Condition;
@@ -33,20 +23,17 @@ interface EditorProps {
 
 /** Edits a whole condition. */
 export function ConditionEditor({ condition, onChange }: EditorProps) {
-  return (
-    <JoinedEditor group={asJoined(condition)} onChange={(group) => onChange(asCondition(group))} depth={0} />
-  );
+  return <JoinedEditor group={asJoined(condition)} onChange={(joined) => onChange(asCondition(joined))} />;
 }
 
 interface JoinedEditorProps {
   readonly group: Joined;
   readonly onChange: (group: Joined) => void;
-  readonly depth: number;
 }
 
-function JoinedEditor({ group, onChange, depth }: JoinedEditorProps) {
+function JoinedEditor({ group, onChange }: JoinedEditorProps) {
   const { vocabulary } = useDesk();
-  const change = (of: readonly Condition[]) => onChange({ ...group, of });
+  const change = (of: readonly Condition[]) => onChange(joinedTests(group.kind, of));
   return (
     <div className="grid gap-2">
       {group.of.length > 1 && (
@@ -75,7 +62,6 @@ function JoinedEditor({ group, onChange, depth }: JoinedEditorProps) {
               part={part}
               onChange={(next) => change(group.of.map((one, at) => (at === index ? next : one)))}
               onRemove={() => change(group.of.filter((_, at) => at !== index))}
-              depth={depth}
             />
           </li>
         ))}
@@ -107,10 +93,9 @@ interface PartEditorProps {
   readonly part: Condition;
   readonly onChange: (part: Condition) => void;
   readonly onRemove: () => void;
-  readonly depth: number;
 }
 
-function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
+function PartEditor({ part, onChange, onRemove }: PartEditorProps) {
   const denied = part.kind === 'not';
   const inner = part.kind === 'not' ? part.of : part;
   const keep = (next: Condition) => onChange(denied ? { kind: 'not', of: next } : next);
@@ -140,7 +125,10 @@ function PartEditor({ part, onChange, onRemove, depth }: PartEditorProps) {
         {inner.kind === 'test' ? (
           <TestEditor test={inner} onChange={keep} />
         ) : (
-          <JoinedEditor group={asJoined(inner)} onChange={keep} depth={depth + 1} />
+          <JoinedEditor
+            group={asJoined(inner)}
+            onChange={(joined) => (joined.of.length === 0 ? onRemove() : keep(joined))}
+          />
         )}
       </div>
       <Button
