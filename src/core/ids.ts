@@ -7,10 +7,16 @@ type Id<Name extends string> = string & { readonly [brand]: Name };
 
 export type ItemId = Id<'item'>;
 export type GateId = Id<'gate'>;
+export type AudienceId = Id<'audience'>;
 export type PersonId = Id<'person'>;
 export type RoleId = Id<'role'>;
 export type GroupId = Id<'group'>;
 export type LevelId = Id<'level'>;
+export type ProductId = Id<'product'>;
+export type FieldId = Id<'field'>;
+export type CourseId = Id<'course'>;
+export type ActivityId = Id<'activity'>;
+export type PassphraseId = Id<'passphrase'>;
 
 /** Takes a string that is known to be an id of the wanted kind (from the database, a parsed form, a test). */
 export const asId = <T extends Id<string>>(text: string): T => text as T;

@@ -1,4 +1,5 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
+export * from './columns';
 export * from './condition';
 export * from './gate';
 export * from './ids';
@@ -6,3 +7,4 @@ export * from './policy';
 export * from './same';
 export * from './sentence';
 export * from './site';
+export * from './text';

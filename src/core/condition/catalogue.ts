@@ -1,151 +1,366 @@
 /**
- * The catalogue: every fact that a condition can test, declared once. Checking a condition, the composer's
- * choices, the sentences and evaluation all work from these entries; the site's own roles, groups and levels
- * extend them through the {@link Vocabulary}.
+ * The catalogue: every fact that a condition can test, declared once. Checking a condition, the composer's choices, the
+ * text form, the sentences and evaluation all work from these entries; the site's own names extend them through the
+ * {@link Vocabulary}.
  */
-import type { VisitorFacts } from '../site/visitor';
-import type { Vocabulary } from '../site/vocabulary';
+import type { Item } from '../site/item';
+import { DEVICES, ENGINES, type RequestFacts, WEEKDAYS } from '../site/request';
+import type { Purchase, VisitorFacts } from '../site/visitor';
+import { type Named, type NameKind, namesOf, type Vocabulary } from '../site/vocabulary';
 import type { Test } from './condition';
-import { known, not, type Truth, UNKNOWN } from './truth';
+import type { FactName } from './fact-names';
+import { type FactType, type Met, OPERATORS, type Operator, type OperatorName } from './operators';
 
-/** The facts there are. */
-export type FactName = Test['fact'];
-
-/** A value that a test can be made with: an id and the name people know it by. */
-export interface Choice {
-  readonly id: string;
-  readonly name: string;
-}
-
-/** One way to test a fact. */
-export interface Operator {
-  readonly op: Test['op'];
-  /** Whether the test needs a value from the fact's choices. */
-  readonly takesValue: boolean;
-  /** How the composer words it, before the value. */
-  readonly label: string;
-  /** The truth of the test for a visitor. Unknown when the fact is missing or the value no longer exists. */
-  readonly evaluate: (visitor: VisitorFacts, value: string, vocabulary: Vocabulary) => Truth;
-}
+/** Reads a fact, or null where it is missing. */
+export type Reader = (visitor: VisitorFacts, item: Item | null, request: RequestFacts) => Met | null;
 
 /** One fact of the catalogue. */
 export interface Fact {
   readonly name: FactName;
   /** How the composer names it. */
   readonly label: string;
-  readonly operators: readonly Operator[];
-  /** The values that a test of this fact can have on this site. */
-  readonly choices: (vocabulary: Vocabulary) => readonly Choice[];
+  /** How it begins in the text form. */
+  readonly phrase: string;
+  readonly of: 'visitor' | 'item' | 'request';
+  /** What it is a fact of, where that needs saying: a thing with a name, or any text (`'text'`). */
+  readonly subject: NameKind | 'text' | null;
+  /** Its type; null for profile fields, which have their own. */
+  readonly type: FactType | null;
+  /** The kind of thing that its values are, for sets and ranks. */
+  readonly values: NameKind | null;
+  /** The values there are, for choices that are the same on every site. */
+  readonly choices: readonly string[];
+  /** Whether visitors can make it up, so that it is fit for presentation and not for protection. */
+  readonly fakeable: boolean;
+  /** Never named in a reason that visitors read. */
+  readonly private: boolean;
+  readonly read: (subject: string, vocabulary: Vocabulary) => Reader;
 }
 
-const membership =
-  (read: (visitor: VisitorFacts) => readonly string[] | null, names: (v: Vocabulary) => readonly Choice[]) =>
-  (visitor: VisitorFacts, value: string, vocabulary: Vocabulary): Truth => {
-    const held = read(visitor);
-    if (held === null || !names(vocabulary).some((choice) => choice.id === value)) return UNKNOWN;
-    return known(held.includes(value));
-  };
+const fact = (
+  name: FactName,
+  type: FactType | null,
+  of: Fact['of'],
+  label: string,
+  read: Fact['read'],
+  more: Partial<Omit<Fact, 'name' | 'type' | 'of' | 'label' | 'read'>> = {},
+): Fact => ({
+  name,
+  type,
+  of,
+  label,
+  read,
+  phrase: name,
+  subject: null,
+  values: null,
+  choices: [],
+  fakeable: false,
+  private: false,
+  ...more,
+});
 
-const ranked =
-  (compare: (rank: number, wanted: number) => boolean) =>
-  (visitor: VisitorFacts, value: string, vocabulary: Vocabulary): Truth => {
-    const rank = vocabulary.levels.findIndex((level) => level.id === visitor.level);
-    const wanted = vocabulary.levels.findIndex((level) => level.id === value);
-    return rank < 0 || wanted < 0 ? UNKNOWN : known(compare(rank, wanted));
-  };
+const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
+  purchase.product === product &&
+  purchase.state === 'paid' &&
+  (purchase.until === null || purchase.until >= request.today);
 
-const hasLevel = (visitor: VisitorFacts): Truth => known(visitor.level !== null);
+/** The latest day in a list; null for none. */
+const latest = (days: readonly string[]): string | null =>
+  days.reduce<string | null>((last, day) => (last === null || day > last ? day : last), null);
+
+const domainOf = (email: string): string => email.slice(email.lastIndexOf('@') + 1);
 
 /** The entries, in the order in which the composer offers them. */
 export const catalogue: readonly Fact[] = [
-  {
-    name: 'signed in',
-    label: 'Signed in',
-    operators: [
-      { op: 'is', takesValue: false, label: 'is signed in', evaluate: (visitor) => known(visitor.signedIn) },
-    ],
-    choices: () => [],
-  },
-  {
-    name: 'level',
-    label: 'Level',
-    operators: [
-      {
-        op: 'at least',
-        takesValue: true,
-        label: 'or above',
-        evaluate: ranked((rank, wanted) => rank >= wanted),
-      },
-      { op: 'exactly', takesValue: true, label: 'only', evaluate: ranked((rank, wanted) => rank === wanted) },
-      {
-        op: 'at most',
-        takesValue: true,
-        label: 'or below',
-        evaluate: ranked((rank, wanted) => rank <= wanted),
-      },
-      { op: 'is set', takesValue: false, label: 'any level at all', evaluate: hasLevel },
-      {
-        op: 'is not set',
-        takesValue: false,
-        label: 'no level',
-        evaluate: (visitor) => not(hasLevel(visitor)),
-      },
-    ],
-    choices: (vocabulary) => vocabulary.levels,
-  },
-  {
-    name: 'group',
-    label: 'Group',
-    operators: [
-      {
-        op: 'includes',
-        takesValue: true,
-        label: 'in',
-        evaluate: membership(
-          (visitor) => visitor.groups,
-          (vocabulary) => vocabulary.groups,
+  fact('signed in', 'truth', 'visitor', 'Signed in', () => (visitor) => visitor.signedIn),
+  fact('level', 'rank', 'visitor', 'Level', () => (visitor) => visitor.level, { values: 'level' }),
+  fact('group', 'set', 'visitor', 'In group', () => (visitor) => visitor.groups, {
+    phrase: 'in group',
+    values: 'group',
+  }),
+  fact('role', 'set', 'visitor', 'Role', () => (visitor) => visitor.roles, { values: 'role' }),
+  fact(
+    'profile',
+    null,
+    'visitor',
+    'Profile field',
+    (field) => (visitor) => {
+      const { profile } = visitor;
+      return profile !== null && Object.hasOwn(profile, field) ? (profile[field] ?? null) : null;
+    },
+    { subject: 'field' },
+  ),
+  fact(
+    'owns',
+    'truth',
+    'visitor',
+    'Owns',
+    (product) =>
+      ({ purchases }, _item, request) =>
+        purchases === null ? null : purchases.some((one) => running(one, product, request)),
+    { subject: 'product' },
+  ),
+  fact(
+    'subscribed',
+    'truth',
+    'visitor',
+    'Active subscription to',
+    (product, { products }) => {
+      const subscription = products.some(({ id, kind }) => id === product && kind === 'subscription');
+      return ({ purchases }, _item, request) =>
+        purchases === null ? null : subscription && purchases.some((one) => running(one, product, request));
+    },
+    { phrase: 'subscribed to', subject: 'product' },
+  ),
+  fact(
+    'purchase',
+    'date',
+    'visitor',
+    'Bought on',
+    (product) =>
+      ({ purchases }) =>
+        latest(
+          (purchases ?? [])
+            .filter((one) => one.product === product && one.state === 'paid')
+            .map(({ on }) => on),
         ),
-      },
-    ],
-    choices: (vocabulary) => vocabulary.groups,
-  },
-  {
-    name: 'role',
-    label: 'Role',
-    operators: [
-      {
-        op: 'includes',
-        takesValue: true,
-        label: 'is a',
-        evaluate: membership(
-          (visitor) => visitor.roles,
-          (vocabulary) => vocabulary.roles,
-        ),
-      },
-    ],
-    choices: (vocabulary) => vocabulary.roles,
-  },
+    { phrase: 'purchase of', subject: 'product' },
+  ),
+  fact(
+    'refunded',
+    'truth',
+    'visitor',
+    'Bought and was refunded',
+    (product) =>
+      ({ purchases }) =>
+        purchases === null
+          ? null
+          : purchases.some((one) => one.product === product && one.state === 'refunded'),
+    { subject: 'product' },
+  ),
+  fact('joined', 'date', 'visitor', 'Joined', () => (visitor) => visitor.joined),
+  fact(
+    'enrolled',
+    'truth',
+    'visitor',
+    'Enrolled in',
+    (course) =>
+      ({ enrolments }) =>
+        enrolments === null ? null : enrolments.some((one) => one.course === course),
+    { phrase: 'enrolled in', subject: 'course' },
+  ),
+  fact(
+    'enrolment',
+    'date',
+    'visitor',
+    'Enrolled on',
+    (course) =>
+      ({ enrolments }) =>
+        latest((enrolments ?? []).filter((one) => one.course === course).map(({ on }) => on)),
+    { phrase: 'enrolment in', subject: 'course' },
+  ),
+  fact(
+    'completed',
+    'truth',
+    'visitor',
+    'Completed',
+    (activity) =>
+      ({ completions }) =>
+        completions === null ? null : completions.some((one) => one.activity === activity),
+    { subject: 'activity' },
+  ),
+  fact(
+    'score',
+    'number',
+    'visitor',
+    'Score in',
+    (activity) =>
+      ({ completions }) =>
+        completions?.find((one) => one.activity === activity)?.score ?? null,
+    { phrase: 'score in', subject: 'activity' },
+  ),
+  fact('person', 'text', 'visitor', 'One person', () => (visitor) => visitor.email, { private: true }),
+  fact(
+    'mail domain',
+    'text',
+    'visitor',
+    'Mail domain',
+    () =>
+      ({ email }) =>
+        email === null ? null : domainOf(email),
+  ),
+  fact('passphrase', 'set', 'visitor', 'Knows the passphrase', () => (visitor) => visitor.passphrases, {
+    phrase: 'knows passphrase',
+    values: 'passphrase',
+  }),
+  fact('share', 'share', 'visitor', 'A stable share of members', () => (visitor) => visitor.share, {
+    private: true,
+  }),
+  fact('visitor owns item', 'truth', 'item', 'Owns the item', () => (visitor, item) => {
+    const owner = item?.facts?.owner;
+    return owner === undefined || visitor.id === null ? null : owner === visitor.id;
+  }),
+  fact('visitor in item group', 'truth', 'item', 'In the item’s group', () => (visitor, item) => {
+    const group = item?.facts?.group;
+    return group === undefined || visitor.groups === null ? null : visitor.groups.includes(group);
+  }),
+  fact('item kind', 'choice', 'item', 'Kind of the item', () => (_visitor, item) => item?.kind ?? null, {
+    choices: ['site', 'page', 'menu', 'link'],
+  }),
+  fact(
+    'item address',
+    'text',
+    'item',
+    'Address of the item',
+    () => (_visitor, item) => (item?.kind === 'page' ? item.address : null),
+  ),
+  fact('item category', 'text', 'item', 'Category of the item', () => (_visitor, item) => {
+    return item?.facts?.category ?? null;
+  }),
+  fact('item tag', 'words', 'item', 'Tag of the item', () => (_visitor, item) => item?.facts?.tags ?? null),
+  fact('item author', 'text', 'item', 'Author of the item', () => (_visitor, item) => {
+    return item?.facts?.author ?? null;
+  }),
+  fact('item owner', 'presence', 'item', 'Owner of the item', () => (_visitor, item) => {
+    return item?.facts?.owner ?? null;
+  }),
+  fact(
+    'item group',
+    'set',
+    'item',
+    'Group of the item',
+    () => (_visitor, item) => {
+      const group = item?.facts?.group;
+      return group === undefined ? null : [group];
+    },
+    { values: 'group' },
+  ),
+  fact('item date', 'date', 'item', 'Date of the item', () => (_visitor, item) => item?.facts?.date ?? null),
+  fact('item picture', 'presence', 'item', 'Picture of the item', () => (_visitor, item) => {
+    return item?.facts?.picture ?? null;
+  }),
+  fact('date', 'date', 'request', 'Date', () => (_visitor, _item, request) => request.today),
+  fact('time', 'time', 'request', 'Time of day', () => (_visitor, _item, request) => request.minute),
+  fact('weekday', 'choice', 'request', 'Weekday', () => (_visitor, _item, request) => request.weekday, {
+    choices: WEEKDAYS,
+  }),
+  fact(
+    'parameter',
+    'text',
+    'request',
+    'Address parameter',
+    (name) =>
+      (_visitor, _item, { parameters }) =>
+        Object.hasOwn(parameters, name) ? (parameters[name] ?? null) : null,
+    { subject: 'text', fakeable: true, private: true },
+  ),
+  fact(
+    'referrer',
+    'text',
+    'request',
+    'Referring host',
+    () => (_visitor, _item, request) => request.referrer,
+    {
+      fakeable: true,
+      private: true,
+    },
+  ),
+  fact('device', 'choice', 'request', 'Device', () => (_visitor, _item, request) => request.device, {
+    choices: DEVICES,
+    fakeable: true,
+  }),
+  fact(
+    'browser',
+    'choice',
+    'request',
+    'Browser family',
+    () => (_visitor, _item, request) => request.browser,
+    {
+      choices: ENGINES,
+      fakeable: true,
+      private: true,
+    },
+  ),
+  fact('language', 'language', 'request', 'Language', () => (_visitor, _item, request) => request.languages, {
+    fakeable: true,
+  }),
+  fact(
+    'network',
+    'network',
+    'request',
+    'Network address',
+    () => (_visitor, _item, request) => request.network,
+    { private: true },
+  ),
 ];
+
+const byName = new Map(catalogue.map((entry) => [entry.name, entry]));
 
 /** The catalogue's entry for a fact. */
 export function factNamed(name: FactName): Fact {
-  const fact = catalogue.find((entry) => entry.name === name);
-  if (!fact) throw new Error(`The catalogue has no fact "${name}".`);
-  return fact;
+  const found = byName.get(name);
+  if (!found) throw new Error(`The catalogue has no fact "${name}".`);
+  return found;
 }
 
-/** The operator a test uses. */
-export function operatorOf(test: Test): Operator {
-  const operator = factNamed(test.fact).operators.find((entry) => entry.op === test.op);
-  if (!operator) throw new Error(`The fact "${test.fact}" has no operator "${test.op}".`);
-  return operator;
+/** The type of what a test compares on this site, or null when the profile field is gone. */
+export function typeOf(test: Pick<Test, 'fact' | 'subject'>, vocabulary: Vocabulary): FactType | null {
+  const { type } = factNamed(test.fact);
+  return type ?? vocabulary.fields.find((field) => field.id === test.subject)?.type ?? null;
 }
 
-/** The value of a test, or an empty text for a test that takes none. */
-export const testValue = (test: Test): string => ('value' in test ? test.value : '');
+/** The operators that a fact of a subject has on this site; for a field that is gone, those of every type. */
+export function operatorsFor(
+  test: Pick<Test, 'fact' | 'subject'>,
+  vocabulary: Vocabulary,
+): readonly Operator[] {
+  const type = typeOf(test, vocabulary);
+  if (type !== null) return withoutNeedless(test.fact, OPERATORS[type]);
+  return ANY_FIELD;
+}
 
-/** The name of a test's value on this site, or null when it no longer exists. */
-export const nameOfValue = (test: Test, vocabulary: Vocabulary): string | null =>
-  factNamed(test.fact)
-    .choices(vocabulary)
-    .find((choice) => choice.id === testValue(test))?.name ?? null;
+const ANY_FIELD = (['number', 'date', 'text', 'choice', 'yes/no'] as const).flatMap(
+  (type) => OPERATORS[type],
+);
+
+// What is always there can't be asked for.
+const ALWAYS: readonly FactName[] = ['date', 'weekday', 'item kind'];
+const withoutNeedless = (name: FactName, operators: readonly Operator[]): readonly Operator[] =>
+  ALWAYS.includes(name) ? operators.filter(({ op }) => op !== 'is set' && op !== 'is not set') : operators;
+
+/** The operator that a test uses, or null when its fact has none of that name. */
+export const operatorOf = (test: Test, vocabulary: Vocabulary): Operator | null =>
+  operatorsFor(test, vocabulary).find((entry) => entry.op === test.op) ?? null;
+
+/** The texts that can be chosen from, for choices. */
+export const choicesFor = (
+  test: Pick<Test, 'fact' | 'subject'>,
+  vocabulary: Vocabulary,
+): readonly string[] =>
+  test.fact === 'profile'
+    ? (vocabulary.fields.find((field) => field.id === test.subject)?.choices ?? [])
+    : factNamed(test.fact).choices;
+
+/** The things a test's value can be on this site; none for tests whose values have no ids. */
+export function thingsFor(name: FactName, vocabulary: Vocabulary): readonly Named[] {
+  const { values } = factNamed(name);
+  return values === null ? [] : namesOf(vocabulary, values);
+}
+
+/** Whether visitors can make up what a test asks: what their browser says, and fields they fill in themselves. */
+export const isFakeable = (test: Test, vocabulary: Vocabulary): boolean =>
+  factNamed(test.fact).fakeable ||
+  (test.fact === 'profile' && vocabulary.fields.some((field) => field.id === test.subject && field.editable));
+
+/** Whether a test must not be named to visitors. */
+export function isPrivate(test: Test, vocabulary: Vocabulary): boolean {
+  if (factNamed(test.fact).private) return true;
+  if (test.fact === 'profile')
+    return vocabulary.fields.some((field) => field.id === test.subject && field.private);
+  return (
+    factNamed(test.fact).values === 'group' &&
+    vocabulary.groups.some((group) => group.id === test.value && group.private)
+  );
+}
+
+export type { OperatorName };

@@ -1,78 +1,88 @@
-import type { GroupId, LevelId, RoleId } from '../ids';
+import type {
+  AudienceId,
+  CourseId,
+  FieldId,
+  GroupId,
+  LevelId,
+  PassphraseId,
+  ProductId,
+  RoleId,
+} from '../ids';
+import type { FactName } from './fact-names';
+import type { OperatorName } from './operators';
 
-/** A test of whether the visitor is signed in. */
-export interface SignedInTest {
+/**
+ * What a test compares with: a text (also the id of a thing, a day, a time), a number, or several of one kind.
+ * Which of them, the operator says.
+ */
+export type TestValue = string | number | readonly string[] | readonly number[];
+
+/**
+ * One comparison of one fact. The catalogue says which subjects, operators and values go together;
+ * `checkTest` tells whether they do.
+ */
+export interface Test {
   readonly kind: 'test';
-  readonly fact: 'signed in';
-  readonly op: 'is';
+  readonly fact: FactName;
+  /** What the fact is of, for facts that need saying: the id of a field, product, course or activity, a parameter's name. */
+  readonly subject?: string;
+  readonly op: OperatorName;
+  readonly value?: TestValue;
 }
 
-/** A test of whether the visitor has a role. */
-export interface RoleTest {
-  readonly kind: 'test';
-  readonly fact: 'role';
-  readonly op: 'includes';
-  readonly value: RoleId;
+/** A condition that has a name and is kept in one place. */
+export interface AudienceUse {
+  readonly kind: 'audience';
+  readonly audience: AudienceId;
 }
-
-/** A test of whether the visitor is in a group. */
-export interface GroupTest {
-  readonly kind: 'test';
-  readonly fact: 'group';
-  readonly op: 'includes';
-  readonly value: GroupId;
-}
-
-/** A comparison of the visitor's level by rank. *At least* and *exactly* are different questions. */
-export interface LevelComparison {
-  readonly kind: 'test';
-  readonly fact: 'level';
-  readonly op: 'at least' | 'exactly' | 'at most';
-  readonly value: LevelId;
-}
-
-/** A test of whether the visitor has any level at all: never unknown. */
-export interface LevelPresence {
-  readonly kind: 'test';
-  readonly fact: 'level';
-  readonly op: 'is set' | 'is not set';
-}
-
-/** One comparison of one fact. */
-export type Test = SignedInTest | RoleTest | GroupTest | LevelComparison | LevelPresence;
 
 /** Tests joined by and, or, not. `all` of nothing is everyone; `any` of nothing is nobody. */
 export type Condition =
   | { readonly kind: 'all'; readonly of: readonly Condition[] }
   | { readonly kind: 'any'; readonly of: readonly Condition[] }
   | { readonly kind: 'not'; readonly of: Condition }
+  | AudienceUse
   | Test;
 
 export const all = (...of: readonly Condition[]): Condition => ({ kind: 'all', of });
 export const any = (...of: readonly Condition[]): Condition => ({ kind: 'any', of });
 export const not = (of: Condition): Condition => ({ kind: 'not', of });
+export const inAudience = (audience: AudienceId): Condition => ({ kind: 'audience', audience });
+
+/** A test of a fact that needs no subject. */
+export const test = (fact: FactName, op: OperatorName, value?: TestValue): Test => ({
+  kind: 'test',
+  fact,
+  op,
+  ...(value !== undefined && { value }),
+});
+
+/** A test of a fact of something: of a profile field, a product, a course, an activity, an address parameter. */
+export const testOf = (fact: FactName, subject: string, op: OperatorName, value?: TestValue): Test => ({
+  kind: 'test',
+  fact,
+  subject,
+  op,
+  ...(value !== undefined && { value }),
+});
 
 export const everyone: Condition = all();
 export const nobody: Condition = any();
-export const signedIn: Condition = { kind: 'test', fact: 'signed in', op: 'is' };
+export const signedIn: Test = test('signed in', 'is');
 export const guests: Condition = not(signedIn);
-export const hasRole = (value: RoleId): Condition => ({ kind: 'test', fact: 'role', op: 'includes', value });
-export const inGroup = (value: GroupId): Condition => ({
-  kind: 'test',
-  fact: 'group',
-  op: 'includes',
-  value,
-});
-export const level = (op: LevelComparison['op'], value: LevelId): Condition => ({
-  kind: 'test',
-  fact: 'level',
-  op,
-  value,
-});
-export const hasLevel: Condition = { kind: 'test', fact: 'level', op: 'is set' };
-export const hasNoLevel: Condition = { kind: 'test', fact: 'level', op: 'is not set' };
+export const hasRole = (role: RoleId): Test => test('role', 'includes', role);
+export const inGroup = (group: GroupId): Test => test('group', 'includes', group);
+export const level = (op: 'at least' | 'exactly' | 'at most', value: LevelId): Test =>
+  test('level', op, value);
+export const hasLevel: Test = test('level', 'is set');
+export const hasNoLevel: Test = test('level', 'is not set');
+export const owns = (product: ProductId): Test => testOf('owns', product, 'is');
+export const enrolledIn = (course: CourseId): Test => testOf('enrolled', course, 'is');
+export const knows = (passphrase: PassphraseId): Test => test('passphrase', 'includes', passphrase);
+export const profile = (field: FieldId, op: OperatorName, value?: TestValue): Test =>
+  testOf('profile', field, op, value);
 
-/** Every test in a condition, in reading order, repeats included. */
+/** Every test that is written in a condition, in reading order, repeats included. Audiences are not looked into. */
 export function testsIn(condition: Condition): readonly Test[] {
   switch (condition.kind) {
     case 'all':
@@ -80,8 +90,27 @@ export function testsIn(condition: Condition): readonly Test[] {
       return condition.of.flatMap(testsIn);
     case 'not':
       return testsIn(condition.of);
+    case 'audience':
+      return [];
     case 'test':
       return [condition];
+    default:
+      return condition satisfies never;
+  }
+}
+
+/** Every audience that a condition names, repeats included. */
+export function audiencesIn(condition: Condition): readonly AudienceId[] {
+  switch (condition.kind) {
+    case 'all':
+    case 'any':
+      return condition.of.flatMap(audiencesIn);
+    case 'not':
+      return audiencesIn(condition.of);
+    case 'audience':
+      return [condition.audience];
+    case 'test':
+      return [];
     default:
       return condition satisfies never;
   }
@@ -95,8 +124,15 @@ export function keyOf(condition: Condition): string {
       return `${condition.kind}(${condition.of.map(keyOf).join(',')})`;
     case 'not':
       return `not(${keyOf(condition.of)})`;
+    case 'audience':
+      return `audience${JSON.stringify(condition.audience)}`;
     case 'test':
-      return JSON.stringify([condition.fact, condition.op, 'value' in condition ? condition.value : null]);
+      return JSON.stringify([
+        condition.fact,
+        condition.subject ?? null,
+        condition.op,
+        condition.value ?? null,
+      ]);
     default:
       return condition satisfies never;
   }

@@ -1,44 +1,77 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { asId } from '../ids';
-import { conditions, visitors } from '../testing/arbitraries';
-import { crew, observer, people, suspended, vocabulary } from '../testing/larkfell';
+import { columnsOf, placesIn } from '../columns';
+import { type AudienceId, asId } from '../ids';
+import type { VisitorFacts } from '../site';
+import { conditions, itemsOrNone, requests, visitors } from '../testing/arbitraries';
+import {
+  certificate,
+  crew,
+  expires,
+  hours,
+  nightCrew,
+  observer,
+  pass,
+  people,
+  request,
+  suspended,
+  team,
+  valley,
+  vocabulary,
+} from '../testing/larkfell';
 import { holds } from '../testing/naive';
 import {
   all,
   any,
+  type Condition,
   conditionCompiler,
   everyone,
   FALSE,
   hasNoLevel,
+  inAudience,
   inGroup,
   level,
   nobody,
   not,
+  owns,
+  profile,
   TRUE,
+  test,
+  testOf,
   trace,
   UNKNOWN,
 } from '.';
 
-const truthOf = (condition: Parameters<typeof trace>[0], visitor: Parameters<typeof trace>[1]) =>
-  trace(condition, visitor, vocabulary).truth;
+const truthOf = (condition: Condition, visitor: VisitorFacts, over: Partial<typeof request> = {}) =>
+  trace(condition, { visitor, item: null, request: { ...request, ...over } }, vocabulary).truth;
 
-it('agrees in all three forms: closure, trace and the naive reading', () => {
+// TRIVET_CASES=100000 runs it over as many; each case asks about ten visitors.
+const cases = Number(process.env.TRIVET_CASES ?? 2000);
+
+it('agrees in all four forms: closure, trace, columns and the naive reading', { timeout: 1_000_000 }, () => {
+  const crowds = fc.array(visitors, { minLength: 1, maxLength: 10 });
   fc.assert(
-    fc.property(conditions, visitors, (condition, visitor) => {
-      const naive = holds(condition, visitor, vocabulary);
-      expect(truthOf(condition, visitor)).toBe(naive === undefined ? UNKNOWN : naive ? TRUE : FALSE);
-      expect(conditionCompiler(vocabulary)(condition)(visitor)).toBe(naive === true);
+    fc.property(conditions, crowds, itemsOrNone, requests, (condition, crowd, item, at) => {
+      const compiled = conditionCompiler(vocabulary)(condition);
+      const selected = new Set(placesIn(columnsOf(crowd, vocabulary, at).select(condition, item).bits));
+      crowd.forEach((visitor, place) => {
+        const scene = { visitor, item, request: at };
+        const naive = holds(condition, scene, vocabulary);
+        const truth = naive === undefined ? UNKNOWN : naive ? TRUE : FALSE;
+        expect(trace(condition, scene, vocabulary).truth).toBe(truth);
+        expect(compiled(visitor, item, at)).toBe(naive === true);
+        expect(selected.has(place)).toBe(naive === true);
+      });
     }),
-    { numRuns: 3000 },
+    { numRuns: cases },
   );
 });
 
 it('never turns an unknown into an opening by denying it', () => {
   fc.assert(
-    fc.property(conditions, visitors, (condition, visitor) => {
+    fc.property(conditions, visitors, itemsOrNone, requests, (condition, visitor, item, at) => {
       const compile = conditionCompiler(vocabulary);
-      expect(compile(condition)(visitor) && compile(not(condition))(visitor)).toBe(false);
+      expect(compile(condition)(visitor, item, at) && compile(not(condition))(visitor, item, at)).toBe(false);
     }),
   );
 });
@@ -68,6 +101,8 @@ it('makes a test unknown when what it names no longer exists, even for somebody 
   const visitor = { ...people.ines, groups: [gone] };
   expect(truthOf(inGroup(gone), visitor)).toBe(UNKNOWN);
   expect(truthOf(not(inGroup(gone)), visitor)).toBe(UNKNOWN);
+  expect(truthOf(testOf('purchase', 'gone', 'is not set'), visitor)).toBe(UNKNOWN);
+  expect(truthOf(not(inAudience(asId<AudienceId>('gone'))), visitor)).toBe(UNKNOWN);
 });
 
 it('reads "all of nothing" as everyone and "any of nothing" as nobody', () => {
@@ -79,4 +114,84 @@ it('reads "all of nothing" as everyone and "any of nothing" as nobody', () => {
 it('shares one closure between equal conditions', () => {
   const compile = conditionCompiler(vocabulary);
   expect(compile(inGroup(crew))).toBe(compile(inGroup(crew)));
+});
+
+it('compares profile fields by their type; a field nobody filled in is neither', () => {
+  const ines = {
+    ...people.ines,
+    profile: { team: 'Optics', certificate: true, 'certificate-expires': '2027-06-08', hours: 140 },
+  };
+  const holdsOf = (condition: Condition) => truthOf(condition, ines);
+  expect(holdsOf(profile(team, 'is', 'optics'))).toBe(TRUE);
+  expect(holdsOf(profile(team, 'is not', 'Grounds'))).toBe(TRUE);
+  expect(holdsOf(profile(certificate, 'is yes'))).toBe(TRUE);
+  expect(holdsOf(profile(expires, 'after', 'today'))).toBe(TRUE);
+  expect(holdsOf(profile(hours, 'at least', 100))).toBe(TRUE);
+  expect(holdsOf(profile(valley, 'is not', 'Fell'))).toBe(UNKNOWN);
+  expect(holdsOf(not(profile(valley, 'contains', 'Fell')))).toBe(UNKNOWN);
+  expect(holdsOf(profile(valley, 'is not set'))).toBe(TRUE);
+});
+
+it('takes a text that is not a number for unknown, not for zero', () => {
+  const odd = {
+    ...people.ines,
+    profile: { hours: 'many', 'certificate-expires': 'soon', certificate: 'yes' },
+  };
+  expect(truthOf(profile(hours, 'at least', 0), odd)).toBe(UNKNOWN);
+  expect(truthOf(not(profile(hours, 'at least', 0)), odd)).toBe(UNKNOWN);
+  expect(truthOf(profile(expires, 'after', '2000-01-01'), odd)).toBe(UNKNOWN);
+  expect(truthOf(profile(certificate, 'is no'), odd)).toBe(UNKNOWN);
+});
+
+it('does not take what objects inherit for a profile or a parameter', () => {
+  for (const name of ['__proto__', 'constructor', 'toString']) {
+    expect(truthOf(testOf('parameter', name, 'is set'), people.guest)).toBe(FALSE);
+    const odd = { ...vocabulary, fields: [{ ...vocabulary.fields[0], id: name }] } as never;
+    const asked = testOf('profile', name, 'is set');
+    expect(trace(asked, { visitor: people.ines, item: null, request }, odd).truth).toBe(FALSE);
+  }
+});
+
+it('compares texts whatever their case and composition', () => {
+  const from = (town: string) => ({ ...people.ines, profile: { valley: town } });
+  expect(truthOf(profile(valley, 'is', 'ÉTAGE'), from('e\u0301tage'))).toBe(TRUE);
+  expect(truthOf(profile(valley, 'starts with', 'strass'), from('Straße'))).toBe(TRUE);
+});
+
+it('asks purchases for what is owned now: not what failed, ended or was refunded', () => {
+  const bought = (state: 'paid' | 'failed' | 'refunded', until: string | null) => ({
+    ...people.marek,
+    purchases: [{ product: pass, on: '2026-11-01', until, state }],
+  });
+  expect(truthOf(owns(pass), bought('paid', null))).toBe(TRUE);
+  expect(truthOf(owns(pass), bought('paid', '2026-11-20'))).toBe(TRUE);
+  expect(truthOf(owns(pass), bought('paid', '2026-11-19'))).toBe(FALSE);
+  expect(truthOf(owns(pass), bought('failed', null))).toBe(FALSE);
+  expect(truthOf(testOf('refunded', pass, 'is'), bought('refunded', null))).toBe(TRUE);
+  expect(truthOf(testOf('subscribed', 'atlas', 'is'), bought('paid', null))).toBe(FALSE);
+  expect(truthOf(testOf('purchase', pass, 'within the last', 19), bought('paid', null))).toBe(TRUE);
+  expect(truthOf(testOf('purchase', pass, 'within the last', 18), bought('paid', null))).toBe(FALSE);
+  expect(truthOf(testOf('purchase', pass, 'at least ago', 19), bought('paid', null))).toBe(TRUE);
+  expect(truthOf(owns(pass), people.guest)).toBe(UNKNOWN);
+});
+
+it('asks the request: what is not there is unknown', () => {
+  const at = (over: Partial<typeof request>) => (condition: Condition) =>
+    truthOf(condition, people.guest, over);
+  expect(at({ minute: 30 })(test('time', 'between', ['22:00', '06:00']))).toBe(TRUE);
+  expect(at({ minute: 360 })(test('time', 'between', ['22:00', '06:00']))).toBe(FALSE);
+  expect(at({})(not(testOf('parameter', 'ref', 'is', 'x')))).toBe(UNKNOWN);
+  expect(at({ network: '10.9.9.9' })(test('network', 'one of', ['10.0.0.0/8']))).toBe(TRUE);
+  expect(at({ network: '::ffff:10.9.9.9' })(test('network', 'one of', ['10.0.0.0/8']))).toBe(TRUE);
+  expect(at({ network: '11.0.0.1' })(test('network', 'one of', ['10.0.0.0/8', '2001:db8::/32']))).toBe(FALSE);
+  expect(at({ network: 'nonsense' })(test('network', 'one of', ['0.0.0.0/0']))).toBe(UNKNOWN);
+  expect(at({ languages: ['en-GB', 'de'] })(test('language', 'one of', ['en']))).toBe(TRUE);
+  expect(at({ languages: ['enx'] })(test('language', 'one of', ['en']))).toBe(FALSE);
+  expect(at({})(test('weekday', 'one of', ['Friday', 'Saturday']))).toBe(TRUE);
+});
+
+it('asks an audience what it stands for', () => {
+  expect(truthOf(inAudience(nightCrew), people.ines)).toBe(TRUE);
+  expect(truthOf(inAudience(nightCrew), people.marek)).toBe(FALSE);
+  expect(truthOf(inAudience(nightCrew), people.guest)).toBe(UNKNOWN);
 });

@@ -1,15 +1,23 @@
 /**
  * Evaluation in two forms: a compiled closure for deciding, and a trace for explaining. They answer alike;
- * the tests hold them against each other.
+ * the tests hold them against each other and against a naive reading.
  */
+import type { AudienceId } from '../ids';
+import type { Item } from '../site/item';
+import type { RequestFacts } from '../site/request';
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
-import { operatorOf, testValue } from './catalogue';
+import { choicesFor, factNamed, operatorOf, typeOf } from './catalogue';
 import { type Condition, keyOf, type Test } from './condition';
-import { and, FALSE, not, or, TRUE, type Truth } from './truth';
+import { fold } from './folding';
+import { listOf } from './operators';
+import { and, FALSE, known, not, or, TRUE, type Truth, UNKNOWN } from './truth';
 
-/** Answers whether a condition is true of a visitor. Unknown is not true. */
-export type Predicate = (visitor: VisitorFacts) => boolean;
+/** Answers whether a condition is true of a visitor, an item and a request. Unknown is not true. */
+export type Predicate = (visitor: VisitorFacts, item: Item | null, request: RequestFacts) => boolean;
+
+/** Answers what a test comes to. */
+export type Evaluator = (visitor: VisitorFacts, item: Item | null, request: RequestFacts) => Truth;
 
 /** Compiles conditions against one vocabulary; equal conditions get the same closure. */
 export type ConditionCompiler = (condition: Condition) => Predicate;
@@ -21,7 +29,10 @@ export type ConditionCompiler = (condition: Condition) => Predicate;
  */
 export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
   const shared = new Map<string, Predicate>();
+  const inside = new Set<AudienceId>();
   const build = (condition: Condition, wanted: boolean): Predicate => {
+    // Within an audience that comes back to itself the answer depends on where one came from.
+    if (inside.size > 0 && condition.kind !== 'test') return make(condition, wanted);
     const key = `${wanted}${keyOf(condition)}`;
     const found = shared.get(key);
     if (found) return found;
@@ -37,6 +48,14 @@ export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
         return (wanted ? some : every)(condition.of.map((part) => build(part, wanted)));
       case 'not':
         return build(condition.of, !wanted);
+      case 'audience': {
+        const audience = vocabulary.audiences.find(({ id }) => id === condition.audience);
+        if (!audience || inside.has(audience.id)) return never;
+        inside.add(audience.id);
+        const made = build(audience.who, wanted);
+        inside.delete(audience.id);
+        return made;
+      }
       case 'test':
         return compileTest(condition, wanted, vocabulary);
       default:
@@ -53,10 +72,12 @@ function every(parts: readonly Predicate[]): Predicate {
   const [a, b, c] = parts;
   if (!a) return () => true;
   if (!b) return a;
-  if (!c) return (visitor) => a(visitor) && b(visitor);
-  if (parts.length === 3) return (visitor) => a(visitor) && b(visitor) && c(visitor);
-  return (visitor) => {
-    for (const part of parts) if (!part(visitor)) return false;
+  if (!c) return (visitor, item, request) => a(visitor, item, request) && b(visitor, item, request);
+  if (parts.length === 3)
+    return (visitor, item, request) =>
+      a(visitor, item, request) && b(visitor, item, request) && c(visitor, item, request);
+  return (visitor, item, request) => {
+    for (const part of parts) if (!part(visitor, item, request)) return false;
     return true;
   };
 }
@@ -65,74 +86,153 @@ function some(parts: readonly Predicate[]): Predicate {
   const [a, b, c] = parts;
   if (!a) return never;
   if (!b) return a;
-  if (!c) return (visitor) => a(visitor) || b(visitor);
-  if (parts.length === 3) return (visitor) => a(visitor) || b(visitor) || c(visitor);
-  return (visitor) => {
-    for (const part of parts) if (part(visitor)) return true;
+  if (!c) return (visitor, item, request) => a(visitor, item, request) || b(visitor, item, request);
+  if (parts.length === 3)
+    return (visitor, item, request) =>
+      a(visitor, item, request) || b(visitor, item, request) || c(visitor, item, request);
+  return (visitor, item, request) => {
+    for (const part of parts) if (part(visitor, item, request)) return true;
     return false;
   };
 }
 
-/** The fast form of one test. The catalogue's `evaluate` says what it means; the tests compare the two. */
+/** The fast forms of the tests that most gates are made of; the others go through {@link evaluatorOf}. */
 function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predicate {
+  const value = test.value as never;
   switch (test.fact) {
     case 'signed in':
       return (visitor) => visitor.signedIn === wanted;
-    case 'role': {
-      const { value } = test;
+    case 'role':
       if (!vocabulary.roles.some((role) => role.id === value)) return never;
       return (visitor) => visitor.roles !== null && visitor.roles.includes(value) === wanted;
-    }
-    case 'group': {
-      const { value } = test;
+    case 'group':
       if (!vocabulary.groups.some((group) => group.id === value)) return never;
       return (visitor) => visitor.groups !== null && visitor.groups.includes(value) === wanted;
-    }
     case 'level': {
+      const evaluate = evaluatorOf(test, vocabulary);
+      const truth = wanted ? TRUE : FALSE;
+      const levels = [null, ...vocabulary.levels.map(({ id }) => id)].filter(
+        (id) => evaluate({ level: id } as VisitorFacts, null, null as never) === truth,
+      );
       if (test.op === 'is set' || test.op === 'is not set') {
         const set = (test.op === 'is set') === wanted;
         return (visitor) => (visitor.level !== null) === set;
       }
-      const { evaluate } = operatorOf(test);
-      const value = testValue(test);
-      const truth = wanted ? TRUE : FALSE;
-      const levels = vocabulary.levels
-        .map((level) => level.id)
-        .filter(
-          (id) => evaluate({ signedIn: true, roles: [], groups: [], level: id }, value, vocabulary) === truth,
-        );
       return (visitor) => visitor.level !== null && levels.includes(visitor.level);
     }
-    default:
-      return test satisfies never;
+    default: {
+      const evaluate = evaluatorOf(test, vocabulary);
+      const truth = wanted ? TRUE : FALSE;
+      return (visitor, item, request) => evaluate(visitor, item, request) === truth;
+    }
   }
 }
 
-/** A condition with the truth of each of its parts for one visitor. */
+const unknown: Evaluator = () => UNKNOWN;
+
+/**
+ * What a test means, in three values. Unknown when the fact is missing or of another type, or when the test is not one
+ * of this site's: an operator the fact does not have, a name that is gone.
+ */
+export function evaluatorOf(test: Test, vocabulary: Vocabulary): Evaluator {
+  const fact = factNamed(test.fact);
+  const operator = operatorOf(test, vocabulary);
+  const type = typeOf(test, vocabulary);
+  if (!operator || type === null) return unknown;
+  const read = fact.read(test.subject ?? '', vocabulary);
+  if (!namesAreThere(test, vocabulary)) return unknown;
+  if (test.op === 'is set') return (visitor, item, request) => known(read(visitor, item, request) !== null);
+  if (test.op === 'is not set')
+    return (visitor, item, request) => known(read(visitor, item, request) === null);
+  if (type === 'set') {
+    const value = String(test.value);
+    return (visitor, item, request) => {
+      const met = read(visitor, item, request);
+      return met === null ? UNKNOWN : known((met as readonly string[]).includes(value));
+    };
+  }
+  if (type === 'rank') {
+    const ranks = new Map<string, number>(vocabulary.levels.map((level, rank) => [level.id, rank]));
+    const wanted = ranks.get(String(test.value)) ?? Number.NaN;
+    const holds = RANKED[test.op as keyof typeof RANKED];
+    return (visitor, item, request) => {
+      const rank = ranks.get(read(visitor, item, request) as string);
+      return rank === undefined ? UNKNOWN : known(holds(rank, wanted));
+    };
+  }
+  const compare = operator.compare(test.value);
+  return (visitor, item, request) => {
+    const met = read(visitor, item, request);
+    const held = met === null ? null : compare(met, request);
+    return held === null ? UNKNOWN : known(held);
+  };
+}
+
+const RANKED = {
+  'at least': (rank: number, wanted: number) => rank >= wanted,
+  exactly: (rank: number, wanted: number) => rank === wanted,
+  'at most': (rank: number, wanted: number) => rank <= wanted,
+};
+
+/** Whether everything that a test names exists: what it is of, the things and the choices it compares with. */
+function namesAreThere(test: Test, vocabulary: Vocabulary): boolean {
+  const { subject, values } = factNamed(test.fact);
+  const has = (names: readonly { readonly id: string }[], id: unknown) => names.some((one) => one.id === id);
+  if (subject === 'product' && !has(vocabulary.products, test.subject)) return false;
+  if (subject === 'course' && !has(vocabulary.courses, test.subject)) return false;
+  if (subject === 'activity' && !has(vocabulary.activities, test.subject)) return false;
+  if (values === 'group' && !has(vocabulary.groups, test.value)) return false;
+  if (values === 'role' && !has(vocabulary.roles, test.value)) return false;
+  if (values === 'level' && test.value !== undefined && !has(vocabulary.levels, test.value)) return false;
+  if (values === 'passphrase' && !has(vocabulary.passphrases, test.value)) return false;
+  if (typeOf(test, vocabulary) !== 'choice') return true;
+  const choices = new Set(choicesFor(test, vocabulary).map(fold));
+  return listOf(test.value).every((one) => choices.has(fold(String(one))));
+}
+
+/** A condition with the truth of each of its parts. */
 export interface Trace {
   readonly condition: Condition;
   readonly truth: Truth;
   readonly parts: readonly Trace[];
 }
 
-/** Evaluates a condition for one visitor and keeps the truth of every part, skipping none. */
-export function trace(condition: Condition, visitor: VisitorFacts, vocabulary: Vocabulary): Trace {
+/** What a condition is asked about. */
+export interface Scene {
+  readonly visitor: VisitorFacts;
+  readonly item: Item | null;
+  readonly request: RequestFacts;
+}
+
+/** Evaluates a condition and keeps the truth of every part, skipping none. */
+export function trace(
+  condition: Condition,
+  scene: Scene,
+  vocabulary: Vocabulary,
+  within: readonly AudienceId[] = [],
+): Trace {
   switch (condition.kind) {
     case 'all':
     case 'any': {
-      const parts = condition.of.map((part) => trace(part, visitor, vocabulary));
+      const parts = condition.of.map((part) => trace(part, scene, vocabulary, within));
       const truths = parts.map((part) => part.truth);
       return { condition, parts, truth: condition.kind === 'all' ? and(truths) : or(truths) };
     }
     case 'not': {
-      const part = trace(condition.of, visitor, vocabulary);
+      const part = trace(condition.of, scene, vocabulary, within);
       return { condition, parts: [part], truth: not(part.truth) };
+    }
+    case 'audience': {
+      const audience = vocabulary.audiences.find(({ id }) => id === condition.audience);
+      if (!audience || within.includes(audience.id)) return { condition, parts: [], truth: UNKNOWN };
+      const part = trace(audience.who, scene, vocabulary, [...within, audience.id]);
+      return { condition, parts: [part], truth: part.truth };
     }
     case 'test':
       return {
         condition,
         parts: [],
-        truth: operatorOf(condition).evaluate(visitor, testValue(condition), vocabulary),
+        truth: evaluatorOf(condition, vocabulary)(scene.visitor, scene.item, scene.request),
       };
     default:
       return condition satisfies never;

@@ -1,5 +1,10 @@
 /** Conditions: what they are, what they can test, and whether they hold. */
+export * from './audience';
 export * from './catalogue';
+export * from './check';
 export * from './condition';
 export * from './evaluate';
+export { FACT_NAMES, type FactName } from './fact-names';
+export { fold } from './folding';
+export { type FactType, listOf, type Operator, type Takes, TODAY } from './operators';
 export { FALSE, TRUE, type Truth, UNKNOWN } from './truth';

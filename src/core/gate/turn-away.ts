@@ -11,6 +11,7 @@ export type Reason =
 export type NextStep =
   | { readonly kind: 'none' }
   | { readonly kind: 'sign in' }
+  | { readonly kind: 'passphrase' }
   | { readonly kind: 'item'; readonly item: ItemId };
 
 /** The item's title and summary, with a reason and a next step. */
@@ -22,10 +23,13 @@ export interface Teaser {
   readonly next: NextStep;
 }
 
-/** Off to another page: sign-in and back again, or an item. */
+/** Off to another page: sign-in or the passphrase page and back again, or an item. */
 export interface Redirect {
   readonly kind: 'redirect';
-  readonly to: { readonly kind: 'sign in' } | { readonly kind: 'item'; readonly item: ItemId };
+  readonly to:
+    | { readonly kind: 'sign in' }
+    | { readonly kind: 'passphrase' }
+    | { readonly kind: 'item'; readonly item: ItemId };
 }
 
 /** A page that says no, and nothing of the item. */
@@ -50,6 +54,7 @@ export type TurnAway = Teaser | Redirect | Message | Missing | LeaveOut;
 
 export const missing: Missing = { kind: 'missing' };
 export const leaveOut: LeaveOut = { kind: 'leave out' };
+export const redirectToPassphrase: Redirect = { kind: 'redirect', to: { kind: 'passphrase' } };
 export const redirectToSignIn: Redirect = { kind: 'redirect', to: { kind: 'sign in' } };
 
 /** The turn-aways that make sense for each kind of item. */

@@ -5,9 +5,17 @@
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
 import { coverage, type Gate } from '../gate';
 import type { ItemId } from '../ids';
-import { containerOf, type Item, type Outline, type VisitorFacts, type Vocabulary } from '../site';
+import {
+  containerOf,
+  type Item,
+  type Outline,
+  type RequestFacts,
+  type SiteNames,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
 import type { TurnedAway } from './decision';
-import type { Policy } from './policy';
+import { type Policy, vocabularyOf } from './policy';
 import { turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** A gate over one item, with its stance already taken into account. */
@@ -19,14 +27,17 @@ export interface CoveringGate {
 
 /** One thing that can turn a visitor away from an item. */
 export interface Hurdle {
+  /** Where it stands: over the item itself, a container of it or its target. Facts of the item are this one's. */
+  readonly at: Item;
   readonly passes: Predicate;
-  readonly away: (visitor: VisitorFacts) => TurnedAway;
+  readonly away: (visitor: VisitorFacts, request: RequestFacts) => TurnedAway;
 }
 
 /** A policy made ready for deciding, together with the site and the names it was compiled for. */
 export interface CompiledPolicy {
   readonly policy: Policy;
   readonly outline: Outline;
+  /** The site's names and the policy's audiences. */
   readonly vocabulary: Vocabulary;
   /** The gates over each item in order; those set aside are kept for explaining. */
   readonly covering: ReadonlyMap<ItemId, readonly CoveringGate[]>;
@@ -34,7 +45,8 @@ export interface CompiledPolicy {
 }
 
 /** Compiles a policy. Do it once per revision and keep the result. */
-export function compile(policy: Policy, outline: Outline, vocabulary: Vocabulary): CompiledPolicy {
+export function compile(policy: Policy, outline: Outline, names: SiteNames): CompiledPolicy {
+  const vocabulary = vocabularyOf(names, policy);
   const covering = gatesByItem(policy, outline);
   const closures = conditionCompiler(vocabulary);
   const hurdleFor = hurdleMaker(closures, vocabulary);
@@ -44,7 +56,7 @@ export function compile(policy: Policy, outline: Outline, vocabulary: Vocabulary
       ...(item.published ? [] : [unpublished(item, kind)]),
       ...(covering.get(item.id) ?? [])
         .filter(({ setAside }) => !setAside)
-        .map(({ gate }) => hurdleFor(gate, item.id, kind)),
+        .map(({ gate }) => hurdleFor(gate, item, kind)),
     ];
     return own.concat(restsOn(outline, item).flatMap((other) => collect(other, kind)));
   };
@@ -74,20 +86,21 @@ function gatesByItem(policy: Policy, outline: Outline): ReadonlyMap<ItemId, read
 
 const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
   const away = unpublishedAt(item.id, kind);
-  return { passes: () => false, away: () => away };
+  return { at: item, passes: () => false, away: () => away };
 };
 
 function hurdleMaker(closures: ConditionCompiler, vocabulary: Vocabulary) {
-  return (gate: Gate, at: ItemId, kind: Item['kind']): Hurdle => {
+  return (gate: Gate, at: Item, kind: Item['kind']): Hurdle => {
     const cases = gate.otherwise.cases.map((entry) => ({
       applies: closures(entry.when),
-      away: turnedAwayBy(gate, entry.give, at, kind, vocabulary),
+      away: turnedAwayBy(gate, entry.give, at.id, kind, vocabulary),
     }));
-    const last = turnedAwayBy(gate, gate.otherwise.last, at, kind, vocabulary);
+    const last = turnedAwayBy(gate, gate.otherwise.last, at.id, kind, vocabulary);
     return {
+      at,
       passes: closures(gate.who),
-      away: (visitor) => {
-        for (const entry of cases) if (entry.applies(visitor)) return entry.away;
+      away: (visitor, request) => {
+        for (const entry of cases) if (entry.applies(visitor, at, request)) return entry.away;
         return last;
       },
     };

@@ -1,17 +1,24 @@
 import type { ItemId } from '../ids';
-import type { VisitorFacts } from '../site';
+import type { RequestFacts, VisitorFacts } from '../site';
 import type { CompiledPolicy } from './compile';
 import { type Decision, open } from './decision';
 import { noSuchItem } from './turn-away-at';
 
 /**
- * What a visitor gets for an item. Pure: no clock, no database, no I/O. An item that no gate covers is open; an id the
+ * What a visitor gets for an item. Pure: no clock, no database, no I/O; the time is part of the request. An item that no gate covers is open; an id the
  * site does not have is missing.
  */
-export function decide(compiled: CompiledPolicy, item: ItemId, visitor: VisitorFacts): Decision {
+export function decide(
+  compiled: CompiledPolicy,
+  item: ItemId,
+  visitor: VisitorFacts,
+  request: RequestFacts,
+): Decision {
   const hurdles = compiled.hurdles.get(item);
   if (!hurdles) return noSuchItem;
-  for (const hurdle of hurdles) if (!hurdle.passes(visitor)) return hurdle.away(visitor);
+  for (const hurdle of hurdles) {
+    if (!hurdle.passes(visitor, hurdle.at, request)) return hurdle.away(visitor, request);
+  }
   return open;
 }
 

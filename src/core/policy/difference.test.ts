@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { all, everyone, hasRole, inGroup, nobody, not } from '../condition';
+import { all, everyone, hasRole, inGroup, nobody, not, signedIn } from '../condition';
+import { type AudienceId, asId } from '../ids';
+import { same } from '../same';
 import { gates as anyGate, policies } from '../testing/arbitraries';
 import {
   gates,
@@ -8,15 +10,19 @@ import {
   members,
   outline,
   policy,
+  request,
   school,
   suspended,
   trustee,
   vocabulary,
 } from '../testing/larkfell';
-import { compile, difference, effectOf, type Policy, rebase, sameGate } from '.';
+import { compile, difference, effectOf, type Policy, rebase } from '.';
 
 const kinds = (before: Policy, after: Policy) => difference(before, after).map((change) => change.kind);
-const without = (name: string): Policy => ({ gates: policy.gates.filter((gate) => gate.id !== name) });
+const without = (name: string): Policy => ({
+  ...policy,
+  gates: policy.gates.filter((gate) => gate.id !== name),
+});
 
 it('finds nothing between a policy and itself, and something between any two that differ', () => {
   fc.assert(
@@ -30,20 +36,21 @@ it('finds nothing between a policy and itself, and something between any two tha
 it('counts one gate moved across many as one move', () => {
   const [first, ...rest] = policy.gates;
   if (!first) throw new Error('no gates');
-  expect(kinds(policy, { gates: [...rest, first] })).toEqual(['moved']);
+  expect(kinds(policy, { ...policy, gates: [...rest, first] })).toEqual(['moved']);
 });
 
 it('tells added, changed and removed apart', () => {
   const changed = { ...gates.crew, who: everyone };
   expect(kinds(without('crew'), policy)).toEqual(['added']);
   expect(kinds(policy, without('crew'))).toEqual(['removed']);
-  expect(kinds(policy, { gates: policy.gates.map((gate) => (gate.id === 'crew' ? changed : gate)) })).toEqual(
-    ['changed'],
-  );
+  expect(
+    kinds(policy, { ...policy, gates: policy.gates.map((gate) => (gate.id === 'crew' ? changed : gate)) }),
+  ).toEqual(['changed']);
 });
 
 it('brings edits of different gates together, and lets mine stand where both changed one', () => {
   const edit = (name: string, who = everyone): Policy => ({
+    ...policy,
     gates: policy.gates.map((gate) => (gate.id === name ? { ...gate, who } : gate)),
   });
   const merged = rebase(policy, edit('crew'), edit('join', nobody));
@@ -58,11 +65,11 @@ it('loses none of my edits when it brings two drafts together', () => {
     fc.property(policies, anyGate, policies, (base, mine, theirs) => {
       const merged = rebase(
         base,
-        { gates: [...base.gates, mine] },
-        { gates: [...base.gates, ...theirs.gates] },
+        { ...base, gates: [...base.gates, mine] },
+        { ...base, gates: [...base.gates, ...theirs.gates] },
       );
       for (const gate of [...base.gates, mine, ...theirs.gates]) {
-        expect(merged.gates.some((kept) => sameGate(kept, gate))).toBe(true);
+        expect(merged.gates.some((kept) => same(kept, gate))).toBe(true);
       }
     }),
   );
@@ -70,6 +77,7 @@ it('loses none of my edits when it brings two drafts together', () => {
 
 it('names who gains, who loses and what guests notice', () => {
   const opened: Policy = {
+    ...policy,
     gates: policy.gates.map((gate) =>
       gate.id === 'crew'
         ? { ...gate, who: inGroup(school) }
@@ -82,6 +90,7 @@ it('names who gains, who loses and what guests notice', () => {
     compile(policy, outline, vocabulary),
     compile(opened, outline, vocabulary),
     members,
+    request,
   );
   expect(effect.gains.map((person) => person.name)).toEqual(['sunniva']);
   expect(effect.loses.map((person) => person.name)).toEqual(['ines', 'wren']);
@@ -92,7 +101,7 @@ it('names who gains, who loses and what guests notice', () => {
 
 it('has no effect when nothing changes', () => {
   const compiled = compile(policy, outline, vocabulary);
-  expect(effectOf(compiled, compile(policy, outline, vocabulary), members)).toEqual({
+  expect(effectOf(compiled, compile(policy, outline, vocabulary), members, request)).toEqual({
     items: [],
     gains: [],
     loses: [],
@@ -100,10 +109,32 @@ it('has no effect when nothing changes', () => {
 });
 
 it('notices that a reason reads differently, and not that a private test was added', () => {
-  const withWho = (who: (typeof gates.school)['who']): Policy => ({ gates: [{ ...gates.school, who }] });
+  const withWho = (who: (typeof gates.school)['who']): Policy => ({
+    ...policy,
+    gates: [{ ...gates.school, who }],
+  });
   const touched = (before: Policy, after: Policy) =>
-    effectOf(compile(before, outline, vocabulary), compile(after, outline, vocabulary), members).items.length;
+    effectOf(compile(before, outline, vocabulary), compile(after, outline, vocabulary), members, request)
+      .items.length;
   expect(touched(withWho(inGroup(school)), withWho(all(inGroup(school), hasRole(trustee))))).toBe(1);
   const quiet = all(nobody, inGroup(school));
   expect(touched(withWho(quiet), withWho(all(nobody, inGroup(school), not(inGroup(suspended)))))).toBe(0);
+});
+
+it('tells audiences apart as well, and brings edits of different ones together', () => {
+  const [first, second] = policy.audiences;
+  if (!first || !second) throw new Error('no audiences');
+  const renamed = { ...policy, audiences: [{ ...first, name: 'Renamed' }, second] };
+  const added = {
+    ...policy,
+    audiences: [...policy.audiences, { id: asId<AudienceId>('new'), name: 'New', who: signedIn }],
+  };
+  expect(difference(policy, renamed)).toMatchObject([{ kind: 'changed', of: 'audience' }]);
+  expect(difference(policy, added)).toMatchObject([{ kind: 'added', of: 'audience' }]);
+  expect(difference(added, policy)).toMatchObject([{ kind: 'removed', of: 'audience' }]);
+  expect(rebase(policy, renamed, added).audiences.map(({ name }) => name)).toEqual([
+    'Renamed',
+    second.name,
+    'New',
+  ]);
 });

@@ -1,6 +1,6 @@
 /** Who gains and who loses between two policies, over the whole membership and for guests. */
 import type { ItemId } from '../ids';
-import { guest, type Item, type Member } from '../site';
+import { guest, type Item, type Member, type RequestFacts } from '../site';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
@@ -24,13 +24,21 @@ export interface Effect {
   readonly loses: readonly Member[];
 }
 
-/** Compares two compiled policies of one site for all its members. Items at which nothing changes are left out. */
-export function effectOf(before: CompiledPolicy, after: CompiledPolicy, members: readonly Member[]): Effect {
+/**
+ * Compares two compiled policies of one site for all its members, at a moment. Items at which nothing changes are left
+ * out.
+ */
+export function effectOf(
+  before: CompiledPolicy,
+  after: CompiledPolicy,
+  members: readonly Member[],
+  request: RequestFacts,
+): Effect {
   const items: ItemEffect[] = [];
   const gains = new Set<Member>();
   const loses = new Set<Member>();
   const compare = (id: ItemId, facts: Member['facts']) => {
-    const pair = { before: decide(before, id, facts), after: decide(after, id, facts) };
+    const pair = { before: decide(before, id, facts, request), after: decide(after, id, facts, request) };
     return sameToVisitor(pair.before, pair.after) ? null : pair;
   };
   for (const item of after.outline.items.values()) {

@@ -5,7 +5,7 @@
 import { TRUE, type Trace, trace } from '../condition';
 import type { Gate } from '../gate';
 import type { ItemId } from '../ids';
-import type { Item, VisitorFacts } from '../site';
+import type { Item, RequestFacts, VisitorFacts } from '../site';
 import { type CompiledPolicy, restsOn } from './compile';
 import { type Decision, open, type TurnedAway } from './decision';
 import { noSuchItem, turnedAwayBy, unpublishedAt } from './turn-away-at';
@@ -32,7 +32,12 @@ export interface Explanation {
 }
 
 /** The same answer as {@link decide}, with the whole trace. */
-export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFacts): Explanation {
+export function explain(
+  compiled: CompiledPolicy,
+  id: ItemId,
+  visitor: VisitorFacts,
+  request: RequestFacts,
+): Explanation {
   const { outline, vocabulary, covering } = compiled;
   const item = outline.items.get(id);
   if (!item) return { decision: noSuchItem, steps: [] };
@@ -48,7 +53,7 @@ export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFa
       steps.push({ kind: 'unpublished', at, verdict: speak(unpublishedAt(at.id, item.kind)) });
     }
     for (const { gate, setAside } of covering.get(at.id) ?? []) {
-      const result = trace(gate.who, visitor, vocabulary);
+      const result = trace(gate.who, { visitor, item: at, request }, vocabulary);
       steps.push({ kind: 'gate', at, gate, trace: result, verdict: verdictOf(gate, at, setAside, result) });
     }
     for (const other of restsOn(outline, at)) visit(other);
@@ -57,7 +62,7 @@ export function explain(compiled: CompiledPolicy, id: ItemId, visitor: VisitorFa
     if (setAside) return 'set aside';
     if (result.truth === TRUE) return 'passed';
     const chosen = gate.otherwise.cases.find(
-      (entry) => trace(entry.when, visitor, vocabulary).truth === TRUE,
+      (entry) => trace(entry.when, { visitor, item: at, request }, vocabulary).truth === TRUE,
     );
     return speak(turnedAwayBy(gate, chosen?.give ?? gate.otherwise.last, at.id, item.kind, vocabulary));
   };

@@ -1,4 +1,5 @@
 /** Policies: deciding, explaining, and comparing before anything is live. */
+export { assume, canBeAssumed } from './assume';
 export * from './compile';
 export * from './decide';
 export * from './decision';
@@ -7,3 +8,4 @@ export * from './effect';
 export * from './explain';
 export * from './openers';
 export * from './policy';
+export * from './uses';

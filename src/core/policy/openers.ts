@@ -3,18 +3,30 @@
  * of up to {@link LARGEST} changes drawn from the tests of the gates that have a say, smallest first, so what is listed
  * is exactly what `decide` would answer.
  */
-import { type Condition, type GroupTest, type RoleTest, testsIn } from '../condition';
+import {
+  type Condition,
+  evaluatorOf,
+  expanded,
+  FALSE,
+  keyOf,
+  problemOf,
+  type Test,
+  TRUE,
+  testsIn,
+} from '../condition';
 import type { ItemId, LevelId } from '../ids';
-import { guest, member, type VisitorFacts, type Vocabulary } from '../site';
+import { guest, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
+import { assume, canBeAssumed } from './assume';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { explain } from './explain';
 
-/** A change of one fact. Every change but the first two also means being signed in. */
+/** A change of one fact. Every change but signing out and learning a passphrase also means being signed in. */
 export type Change =
   | { readonly kind: 'sign in' }
   | { readonly kind: 'sign out' }
-  | { readonly kind: 'gain' | 'lose'; readonly test: RoleTest | GroupTest }
+  /** A test is to come out true, or false. */
+  | { readonly kind: 'make'; readonly test: Test; readonly holds: boolean }
   | { readonly kind: 'level'; readonly level: LevelId | null };
 
 const LARGEST = 3;
@@ -28,18 +40,23 @@ export function openers(
   compiled: CompiledPolicy,
   item: ItemId,
   visitor: VisitorFacts,
+  request: RequestFacts,
 ): readonly (readonly Change[])[] {
-  if (decide(compiled, item, visitor).kind === 'open') return [];
-  const conditions = explain(compiled, item, visitor).steps.flatMap((step) =>
-    step.kind === 'gate' && step.verdict !== 'set aside' ? [step.gate.who] : [],
+  const { vocabulary } = compiled;
+  const opens = (facts: VisitorFacts) => decide(compiled, item, facts, request).kind === 'open';
+  if (opens(visitor)) return [];
+  const conditions = explain(compiled, item, visitor, request).steps.flatMap((step) =>
+    step.kind === 'gate' && step.verdict !== 'set aside'
+      ? [expanded(step.gate.who, vocabulary.audiences)]
+      : [],
   );
-  const candidates = candidatesFor(conditions, visitor, compiled.vocabulary);
+  const candidates = candidatesFor(conditions, visitor, request, vocabulary);
   const found: (readonly Change[])[] = [];
   for (let size = 1; size <= LARGEST; size++) {
     for (const set of subsets(candidates, size)) {
       if (!compatible(set) || found.some((smaller) => makesNeedless(smaller, set))) continue;
-      const changed = set.reduce(apply, visitor);
-      if (decide(compiled, item, changed).kind === 'open') found.push(set);
+      if (opens(set.reduce((facts, change) => apply(facts, change, request, vocabulary), visitor)))
+        found.push(set);
     }
   }
   return found;
@@ -48,14 +65,19 @@ export function openers(
 function candidatesFor(
   conditions: readonly Condition[],
   visitor: VisitorFacts,
+  request: RequestFacts,
   vocabulary: Vocabulary,
 ): Change[] {
   const tests = conditions.flatMap(testsIn);
   const found = new Map<string, Change>();
   for (const test of tests) {
-    if (test.fact !== 'role' && test.fact !== 'group') continue;
-    const held: readonly string[] = (test.fact === 'role' ? visitor.roles : visitor.groups) ?? [];
-    found.set(`${test.fact} ${test.value}`, { kind: held.includes(test.value) ? 'lose' : 'gain', test });
+    // What names something that is gone can't be fulfilled by anybody.
+    if (!canBeAssumed(test) || problemOf(test, vocabulary) !== null) continue;
+    const truth = evaluatorOf(test, vocabulary)(visitor, null, request);
+    // What is not known could be wanted either way.
+    if (truth !== TRUE) found.set(`yes ${keyOf(test)}`, { kind: 'make', test, holds: true });
+    if (truth === TRUE || (truth !== FALSE && test.fact !== 'role' && test.fact !== 'group'))
+      found.set(`no ${keyOf(test)}`, { kind: 'make', test, holds: false });
   }
   const rungs = tests.some((test) => test.fact === 'level')
     ? [null, ...vocabulary.levels.map(({ id }) => id)]
@@ -76,22 +98,21 @@ const makesNeedless = (smaller: readonly Change[], set: readonly Change[]): bool
     (change) => set.includes(change) || (change.kind === 'level' && set.some(({ kind }) => kind === 'level')),
   );
 
-function apply(visitor: VisitorFacts, change: Change): VisitorFacts {
-  if (change.kind === 'sign out') return guest;
-  const facts = visitor.signedIn ? visitor : member();
+function apply(
+  visitor: VisitorFacts,
+  change: Change,
+  request: RequestFacts,
+  vocabulary: Vocabulary,
+): VisitorFacts {
   switch (change.kind) {
+    case 'sign out':
+      return guest;
     case 'sign in':
-      return facts;
+      return visitor.signedIn ? visitor : member();
     case 'level':
-      return { ...facts, level: change.level };
-    case 'gain':
-    case 'lose': {
-      const update = <T extends string>(held: readonly T[] | null, value: T): readonly T[] =>
-        change.kind === 'gain' ? [...(held ?? []), value] : (held ?? []).filter((id) => id !== value);
-      return change.test.fact === 'role'
-        ? { ...facts, roles: update(facts.roles, change.test.value) }
-        : { ...facts, groups: update(facts.groups, change.test.value) };
-    }
+      return { ...(visitor.signedIn ? visitor : member()), level: change.level };
+    case 'make':
+      return assume(visitor, change.test, change.holds, request.today, vocabulary);
     default:
       return change satisfies never;
   }

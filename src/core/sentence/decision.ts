@@ -1,8 +1,18 @@
 /** Decisions and what would change them, as sentences. */
-import type { Condition } from '../condition';
+import { factNamed, type Scene, type Test } from '../condition';
 import type { Change, Decision, Explanation, Step } from '../policy';
-import type { Item, Outline, StandIn, VisitorFacts, Vocabulary } from '../site';
-import { describeTest } from './who';
+import {
+  dayInWords,
+  type Item,
+  isDay,
+  nameOfId,
+  type Outline,
+  type StandIn,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
+import { imperativeOf } from './test';
+import { describeThose } from './who';
 import { listed, plural } from './words';
 
 /** A cell of the board as a sentence: "Marek Dunmore gets a teaser of Observers' room". */
@@ -18,9 +28,16 @@ export function describeDecision(decision: Decision, who: string, item: Item, ou
     case 'message':
       return `${subject} gets a message instead of ${thing}`;
     case 'redirect':
-      return turnAway.to.kind === 'sign in'
-        ? `${subject} is sent to sign in on the way to ${thing}`
-        : `${subject} is sent to ${outline.items.get(turnAway.to.item)?.title ?? 'nowhere'} instead of ${thing}`;
+      switch (turnAway.to.kind) {
+        case 'sign in':
+          return `${subject} is sent to sign in on the way to ${thing}`;
+        case 'passphrase':
+          return `${subject} is asked for a passphrase on the way to ${thing}`;
+        case 'item':
+          return `${subject} is sent to ${outline.items.get(turnAway.to.item)?.title ?? 'nowhere'} instead of ${thing}`;
+        default:
+          return turnAway.to satisfies never;
+      }
     case 'missing':
       return `${subject} finds nothing at ${thing}`;
     case 'leave out':
@@ -36,51 +53,40 @@ export function describeBecause(explanation: Explanation, item: Item, vocabulary
   if (!step) return null;
   const place = step.at.id === item.id ? '' : ` (through ${step.at.title})`;
   if (step.kind === 'unpublished') return `${step.at.title} is not published${place}`;
-  return `it opens only to those who ${whoFails(step.gate.who, vocabulary)}${place}`;
+  return `it opens only to those ${describeThose(step.gate.who, vocabulary)}${place}`;
 }
 
-function whoFails(condition: Condition, vocabulary: Vocabulary, holds = true): string {
-  switch (condition.kind) {
-    case 'test':
-      return describeTest(condition, vocabulary, holds);
-    case 'not':
-      return whoFails(condition.of, vocabulary, !holds);
-    case 'all':
-    case 'any': {
-      if (condition.of.length === 0)
-        return (condition.kind === 'all') === holds ? 'are anyone' : 'are nobody';
-      const parts = condition.of.map((part) => whoFails(part, vocabulary, holds));
-      return listed(parts, (condition.kind === 'all') === holds ? 'and' : 'or');
-    }
-    default:
-      return condition satisfies never;
+/** What a test met: what is known of the visitor, the item or the request about its fact. */
+export function describeMet(test: Test, scene: Scene, vocabulary: Vocabulary): string {
+  const { visitor, item, request } = scene;
+  if (test.fact === 'signed in') return visitor.signedIn ? 'signed in' : 'not signed in';
+  const { of, read, values } = factNamed(test.fact);
+  const met = read(test.subject ?? '', vocabulary)(visitor, item, request);
+  if (met === null) {
+    if (of === 'visitor' && !visitor.signedIn) return 'not known (not signed in)';
+    if (test.fact === 'level') return 'no level';
+    if (test.fact === 'profile') return 'not filled in';
+    if (test.fact === 'purchase') return 'not bought';
+    return test.fact === 'score' || test.fact === 'enrolment' ? 'none' : 'not known';
   }
+  if (typeof met === 'boolean') return met ? 'yes' : 'no';
+  if (typeof met === 'number') return test.fact === 'time' ? timeInWords(met) : String(met);
+  const known = typeof met === 'string' ? [met] : met;
+  if (known.length === 0) return values === null ? 'none' : `no ${plural(values)}`;
+  if (values === null) return listed(known.map((one) => (isDay(one) ? dayInWords(one) : one)));
+  return listed(known.map((id) => nameOfId(vocabulary, values, id) ?? `a ${values} that no longer exists`));
 }
 
-/** The value that a test met: what is known of the visitor about its fact. */
-export function describeMet(
-  fact: 'signed in' | 'role' | 'group' | 'level',
-  visitor: VisitorFacts,
-  vocabulary: Vocabulary,
-): string {
-  if (fact === 'signed in') return visitor.signedIn ? 'signed in' : 'not signed in';
-  if (!visitor.signedIn) return 'not known (not signed in)';
-  if (fact === 'level') return nameIn(vocabulary.levels, visitor.level) ?? 'no level';
-  const [held, names] =
-    fact === 'role' ? [visitor.roles, vocabulary.roles] : [visitor.groups, vocabulary.groups];
-  if (held === null) return 'not known';
-  return held.length === 0
-    ? `no ${plural(fact)}`
-    : listed(held.map((id) => nameIn<string>(names, id) ?? `a ${fact} that no longer exists`));
-}
+const timeInWords = (minute: number): string =>
+  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 
 /** What is known of a visitor, in a few words: "Observer · Dome crew · Volunteer". */
 export function describeFacts(standIn: StandIn, visitor: VisitorFacts, vocabulary: Vocabulary): string {
   if (standIn.kind === 'guest') return 'not signed in';
   const parts = [
-    nameIn(vocabulary.levels, visitor.level),
-    ...(visitor.groups ?? []).map((id) => nameIn(vocabulary.groups, id)),
-    ...(visitor.roles ?? []).map((id) => nameIn(vocabulary.roles, id)),
+    visitor.level && nameOfId(vocabulary, 'level', visitor.level),
+    ...(visitor.groups ?? []).map((id) => nameOfId(vocabulary, 'group', id)),
+    ...(visitor.roles ?? []).map((id) => nameOfId(vocabulary, 'role', id)),
   ].filter((name) => name !== null);
   return parts.length === 0 ? 'no level, group or role' : parts.join(' · ');
 }
@@ -91,8 +97,10 @@ export function describeChanges(
   visitor: VisitorFacts,
   vocabulary: Vocabulary,
 ): string {
-  // Whatever a guest is to become, they have to sign in for it.
-  const first: Change[] = visitor.signedIn || changes[0]?.kind === 'sign in' ? [] : [{ kind: 'sign in' }];
+  // Whatever a guest is to become, they have to sign in for it; a passphrase can be learnt by anybody.
+  const asGuest = changes.every((change) => change.kind === 'make' && change.test.fact === 'passphrase');
+  const first: Change[] =
+    visitor.signedIn || changes[0]?.kind === 'sign in' || asGuest ? [] : [{ kind: 'sign in' }];
   return listed(
     [...first, ...changes].map((change) => {
       switch (change.kind) {
@@ -103,26 +111,12 @@ export function describeChanges(
         case 'level':
           return change.level === null
             ? 'have no level'
-            : `reach ${nameIn(vocabulary.levels, change.level)} level`;
-        case 'gain':
-        case 'lose': {
-          const { test } = change;
-          const name =
-            test.fact === 'role'
-              ? nameIn(vocabulary.roles, test.value)
-              : nameIn(vocabulary.groups, test.value);
-          if (test.fact === 'role')
-            return change.kind === 'gain' ? `become a ${name}` : `no longer be a ${name}`;
-          return change.kind === 'gain' ? `join ${name}` : `leave ${name}`;
-        }
+            : `reach ${nameOfId(vocabulary, 'level', change.level)} level`;
+        case 'make':
+          return imperativeOf(change.test, vocabulary, change.holds);
         default:
           return change satisfies never;
       }
     }),
   );
 }
-
-const nameIn = <T extends string>(
-  names: readonly { readonly id: T; readonly name: string }[],
-  id: T | null,
-): string | null => names.find((entry) => entry.id === id)?.name ?? null;

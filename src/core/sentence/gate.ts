@@ -51,9 +51,9 @@ export function describeTurnAway(turnAway: TurnAway, outline: Outline, number: '
     case 'teaser':
       return `${gets} a teaser${offering(turnAway.next, outline)}`;
     case 'redirect':
-      return turnAway.to.kind === 'sign in'
-        ? `${is} sent to sign in and back`
-        : `${is} sent to ${titleOf(turnAway.to.item, outline)}`;
+      if (turnAway.to.kind === 'sign in') return `${is} sent to sign in and back`;
+      if (turnAway.to.kind === 'passphrase') return `${is} asked for a passphrase`;
+      return `${is} sent to ${titleOf(turnAway.to.item, outline)}`;
     case 'message':
       return `${gets} a message${offering(turnAway.next, outline)}`;
     case 'missing':
@@ -71,6 +71,8 @@ function offering(next: NextStep, outline: Outline): string {
       return '';
     case 'sign in':
       return ' with the way to sign in';
+    case 'passphrase':
+      return ' with the way to type a passphrase';
     case 'item':
       return ` with the way to ${titleOf(next.item, outline)}`;
     default:

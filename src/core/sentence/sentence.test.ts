@@ -7,6 +7,7 @@ import {
   guests,
   hasNoLevel,
   hasRole,
+  inAudience,
   inGroup,
   level,
   nobody,
@@ -21,15 +22,18 @@ import {
   gates,
   id,
   keeper,
+  nightCrew,
   observer,
   outline,
   people,
   policy,
+  request,
   school,
   suspended,
   trustee,
   vocabulary,
 } from '../testing/larkfell';
+import { parseCondition } from '../text';
 import { describeBecause, describeDecision, describeGate, describeWho, reasonFor } from '.';
 
 const who = (condition: Parameters<typeof describeWho>[0]) => describeWho(condition, vocabulary);
@@ -112,10 +116,87 @@ it('reads a cell as a sentence, with the reason', () => {
   const charts = outline.items.get(id('charts'));
   if (!charts) throw new Error('no charts');
   const say = (person: keyof typeof people) =>
-    describeDecision(decide(compiled, charts.id, people[person]), person, charts, outline);
+    describeDecision(decide(compiled, charts.id, people[person], request), person, charts, outline);
   expect(say('tobin')).toBe('tobin can open Charts');
   expect(say('marek')).toBe('marek gets a teaser of Charts');
-  expect(describeBecause(explain(compiled, charts.id, people.marek), charts, vocabulary)).toBe(
+  expect(describeBecause(explain(compiled, charts.id, people.marek, request), charts, vocabulary)).toBe(
     'it opens only to those who are at Observer level or above and are not in Suspended',
   );
+});
+
+describe('the whole catalogue in words', () => {
+  const read = (text: string) => {
+    const parsed = parseCondition(text, vocabulary);
+    if (!parsed.ok) throw new Error(parsed.error.message);
+    return parsed.condition;
+  };
+
+  it.each([
+    ['profile team is "Optics"', 'people whose team is Optics'],
+    ['not profile team is "Optics"', 'people whose team is not Optics'],
+    ['profile "hours logged" at least 100', 'people whose “hours logged” is at least 100'],
+    ['profile "dome certificate" is yes', 'people whose “dome certificate” is yes'],
+    ['profile "certificate expires" after today', 'people whose “certificate expires” is after today'],
+    ['profile valley is not set', 'people whose valley is not filled in'],
+    ['profile valley is one of "Fell", "Tarn"', 'people whose valley is “Fell” or “Tarn”'],
+    ['owns "Winter atlas"', 'owners of Winter atlas'],
+    ['not owns "Winter atlas"', 'people who do not own Winter atlas'],
+    ['subscribed to "Keeper’s pass"', 'people who have an active subscription to Keeper’s pass'],
+    [
+      'purchase of "Winter atlas" within the last 30 days',
+      'people who bought Winter atlas within the last 30 days',
+    ],
+    [
+      'not purchase of "Winter atlas" before 2026-12-01',
+      'people who did not buy Winter atlas before 1 December 2026',
+    ],
+    ['refunded "Winter atlas"', 'people who were refunded Winter atlas'],
+    ['joined at least 1 days ago', 'people who joined at least 1 day ago'],
+    ['enrolled in "Dome operator induction"', 'people who are enrolled in Dome operator induction'],
+    ['completed "Ladder safety"', 'people who have completed Ladder safety'],
+    ['score in "Ladder safety" at least 80', 'people whose score in Ladder safety is at least 80'],
+    ['person is "ines@larkfell.example"', 'people who are ines@larkfell.example'],
+    ['mail domain is "hollin.example"', 'people whose mail domain is “hollin.example”'],
+    ['knows passphrase "Open night"', 'people who know the passphrase Open night'],
+    ['share 20', 'people who are in a stable 20 % of all members'],
+    ['visitor owns item', 'people who own the item'],
+    ['item kind is "page"', 'people who look at something that is a page'],
+    ['item tag is "comet"', 'people who look at something tagged “comet”'],
+    ['date after 2026-12-01', 'people who visit after 1 December 2026'],
+    ['time between 18:00 and 06:00', 'people who visit between 18:00 and 06:00'],
+    ['weekday is one of "Saturday", "Sunday"', 'people who visit on Saturdays or Sundays'],
+    ['not device is "phone"', 'people who do not use a phone'],
+    ['parameter ref is "news"', 'people whose address parameter ref is “news”'],
+    ['network in "10.0.0.0/8"', 'people whose network address is in 10.0.0.0/8'],
+    ['audience "Night crew"', 'people in the audience Night crew'],
+    [
+      'in group "Dome crew" and profile team is "Optics" and not in group "Suspended"',
+      'people in Dome crew whose team is Optics and who are not in Suspended',
+    ],
+    [
+      'signed in and (in group "Dome crew" or profile team is "Optics")',
+      'members who are in Dome crew or whose team is Optics',
+    ],
+    [
+      '(in group "Dome crew" or owns "Keeper’s pass") and profile team is "Optics"',
+      'people who either are in Dome crew or own Keeper’s pass, and whose team is Optics',
+    ],
+  ])('reads %s', (text, sentence) => {
+    expect(who(read(text))).toBe(sentence);
+  });
+
+  it('tells visitors what an audience stands for, not its name', () => {
+    expect(reason(inAudience(nightCrew))).toBe('This opens to people in Dome crew.');
+  });
+
+  it('tells visitors nothing that would help them make it up, nor whom it is about', () => {
+    for (const text of [
+      'parameter key is "lark"',
+      'network in "10.0.0.0/8"',
+      'person is "ines@larkfell.example"',
+      'profile "birth year" at least 2000',
+      'share 20',
+    ])
+      expect(reason(read(text))).toBe('This isn’t open to everyone.');
+  });
 });

@@ -2,8 +2,9 @@
  * Conditions as plain language: for administrators ("members who are at Observer level or above and are not in
  * Suspended") and as a reason for visitors ("This opens to Observers and above."), from which private facts are left out.
  */
-import { type Condition, nameOfValue, type Test } from '../condition';
-import type { Vocabulary } from '../site';
+import { type Condition, expanded, isPrivate, problemOf, type Test } from '../condition';
+import { nameOfId, type Vocabulary } from '../site';
+import { clauseOf, pronounOf } from './test';
 import { listed, plural } from './words';
 
 type Voice = 'administrator' | 'visitor';
@@ -12,26 +13,29 @@ type Voice = 'administrator' | 'visitor';
 export const describeWho = (condition: Condition, vocabulary: Vocabulary): string =>
   people(simplify(condition), vocabulary, 'administrator');
 
-/** One test, or a test denied, as a phrase that follows "who" ("are in Dome crew"). */
+/** One test, or a test denied, as a phrase that follows "those" ("who are in Dome crew", "whose team is Optics"). */
 export const describeTest = (test: Test, vocabulary: Vocabulary, holds = true): string =>
-  verb(test, holds, vocabulary);
+  `${pronounOf(test)} ${clauseOf(test, vocabulary, holds)}`;
 
-/** The same for one visitor ("is in Dome crew"). */
+/** The same for one visitor ("is in Dome crew", "team is Optics"). */
 export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = true): string =>
-  test.fact === 'role'
-    ? `${holds ? 'is' : 'is not'} a ${nameOfValue(test, vocabulary) ?? 'role that no longer exists'}`
-    : verb(test, holds, vocabulary)
-        .replace(/^are\b/, 'is')
-        .replace(/^have\b/, 'has');
+  clauseOf(test, vocabulary, holds, 'one');
 
 /**
  * Why something is closed, as a sentence for visitors. What is private is left out; if nothing else remains, the
- * sentence says only that it isn't open to everyone.
+ * sentence says only that it isn't open to everyone. Audiences are told as what they stand for: their names are the
+ * administrator's.
  */
 export function reasonFor(condition: Condition, vocabulary: Vocabulary): string {
-  const told = withoutPrivate(simplify(condition), vocabulary);
+  const told = withoutPrivate(simplify(expanded(condition, vocabulary.audiences)), vocabulary);
   if (told === null || isEveryone(told) || isNobody(told)) return 'This isn’t open to everyone.';
   return `This opens to ${people(told, vocabulary, 'visitor')}.`;
+}
+
+/** A condition as what follows "those": "who are at Observer level or above and are not in Suspended". */
+export function describeThose(condition: Condition, vocabulary: Vocabulary): string {
+  const simple = simplify(condition);
+  return relative(simple.kind === 'all' && simple.of.length > 0 ? simple.of : [simple], vocabulary);
 }
 
 const isEveryone = (condition: Condition) => condition.kind === 'all' && condition.of.length === 0;
@@ -43,6 +47,7 @@ function simplify(condition: Condition, holds = true): Condition {
     case 'not':
       return simplify(condition.of, !holds);
     case 'test':
+    case 'audience':
       return holds ? condition : { kind: 'not', of: condition };
     case 'all':
     case 'any': {
@@ -62,10 +67,9 @@ function withoutPrivate(condition: Condition, vocabulary: Vocabulary): Condition
     const of = condition.of.map((part) => withoutPrivate(part, vocabulary)).filter((part) => part !== null);
     return of.length === 0 && condition.of.length > 0 ? null : simplify({ kind: condition.kind, of });
   }
-  const test = condition.kind === 'not' ? (condition.of as Test) : condition;
-  const hidden =
-    test.fact === 'group' && vocabulary.groups.some((group) => group.id === test.value && group.private);
-  return hidden || ('value' in test && nameOfValue(test, vocabulary) === null) ? null : condition;
+  const atom = condition.kind === 'not' ? condition.of : condition;
+  if (atom.kind !== 'test') return null;
+  return isPrivate(atom, vocabulary) || problemOf(atom, vocabulary) !== null ? null : condition;
 }
 
 function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): string {
@@ -81,86 +85,109 @@ function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): str
   const head = parts.find((part) => noun(part, vocabulary, voice) !== null);
   const rest = parts.filter((part) => part !== head && !(head && impliedBy(part)));
   const who = (head && noun(head, vocabulary, voice)) ?? 'people';
-  if (rest.length === 0) return who;
-  const phrases = rest.map((part) => clause(part, vocabulary));
-  return `${who} who ${phrases.length > 1 && rest.some((part) => part.kind === 'any') ? phrases.join(', and who ') : listed(phrases)}`;
+  return rest.length === 0 ? who : `${who} ${relative(rest, vocabulary)}`;
 }
 
 /** Having a level or a role means being signed in, so saying both is noise. */
 const impliedBy = (part: Condition): boolean => part.kind === 'test' && part.fact === 'signed in';
 
+/** Clauses joined, each with its pronoun where that changes: "who are in A and are not in B and whose team is C". */
+function relative(parts: readonly Condition[], vocabulary: Vocabulary): string {
+  const clauses = parts.map((part) => clause(part, vocabulary));
+  if (parts.some((part) => part.kind === 'any') && clauses.length > 1)
+    return clauses.map(({ pronoun, text }) => `${pronoun} ${text}`).join(', and ');
+  const [first] = clauses;
+  // "who are in A and are not in B" shares its pronoun; otherwise each clause brings its own.
+  return clauses.every(({ pronoun }) => pronoun === 'who')
+    ? `who ${listed(clauses.map(({ text }) => text))}`
+    : clauses.length === 1 && first
+      ? `${first.pronoun} ${first.text}`
+      : listed(clauses.map(({ pronoun, text }) => `${pronoun} ${text}`));
+}
+
 /** Conditions that read best as a noun of their own. */
 function noun(condition: Condition, vocabulary: Vocabulary, voice: Voice): string | null {
-  if (condition.kind === 'not') {
+  if (condition.kind === 'not')
     return condition.of.kind === 'test' && condition.of.fact === 'signed in' ? 'guests' : null;
+  if (condition.kind === 'audience') {
+    const name = nameOfId(vocabulary, 'audience', condition.audience);
+    return name === null ? 'people in an audience that no longer exists' : `people in the audience ${name}`;
   }
   if (condition.kind !== 'test') return null;
-  const name = nameOfValue(condition, vocabulary);
+  const value = String(condition.value);
   switch (condition.fact) {
     case 'signed in':
       return 'members';
-    case 'role':
+    case 'role': {
+      const name = nameOfId(vocabulary, 'role', value);
       return name === null ? null : plural(name);
+    }
     case 'group':
-      return `people in ${name ?? 'a group that no longer exists'}`;
+      return `people in ${nameOfId(vocabulary, 'group', value) ?? 'a group that no longer exists'}`;
+    case 'owns':
+      return `owners of ${nameOfId(vocabulary, 'product', condition.subject ?? '') ?? 'a product that no longer exists'}`;
     case 'level':
-      if (condition.op === 'is set') return 'members with a level';
-      if (condition.op === 'is not set') return voice === 'visitor' ? 'people without a level' : null;
-      if (name === null) return null;
-      if (voice === 'visitor') {
-        return {
-          'at least': `${plural(name)} and above`,
-          exactly: `${plural(name)} only`,
-          'at most': `${plural(name)} and below`,
-        }[condition.op];
-      }
-      return {
-        'at least': `people at ${name} level or above`,
-        exactly: `people at exactly ${name} level`,
-        'at most': `people at ${name} level or below`,
-      }[condition.op];
+      return levelNoun(condition, vocabulary, voice);
     default:
-      return condition satisfies never;
+      return null;
   }
 }
 
-function clause(condition: Condition, vocabulary: Vocabulary): string {
-  if (condition.kind === 'test') return verb(condition, true, vocabulary);
-  if (condition.kind === 'not' && condition.of.kind === 'test') return verb(condition.of, false, vocabulary);
-  if (condition.kind === 'not') return `are not (${clause(condition.of, vocabulary)})`;
-  if (isNobody(condition)) return 'don’t exist';
-  const parts = condition.of.map((part) =>
-    part.kind === 'all' || part.kind === 'any' ? `(${clause(part, vocabulary)})` : clause(part, vocabulary),
-  );
-  return condition.kind === 'any' ? `either ${listed(parts, 'or')}` : listed(parts);
+function levelNoun(test: Test, vocabulary: Vocabulary, voice: Voice): string | null {
+  if (test.op === 'is set') return 'members with a level';
+  if (test.op === 'is not set') return voice === 'visitor' ? 'people without a level' : null;
+  const name = nameOfId(vocabulary, 'level', String(test.value));
+  if (name === null) return null;
+  const op = test.op as 'at least' | 'exactly' | 'at most';
+  if (voice === 'visitor') {
+    return {
+      'at least': `${plural(name)} and above`,
+      exactly: `${plural(name)} only`,
+      'at most': `${plural(name)} and below`,
+    }[op];
+  }
+  return {
+    'at least': `people at ${name} level or above`,
+    exactly: `people at exactly ${name} level`,
+    'at most': `people at ${name} level or below`,
+  }[op];
 }
 
-function verb(test: Test, holds: boolean, vocabulary: Vocabulary): string {
-  const are = holds ? 'are' : 'are not';
-  const name = nameOfValue(test, vocabulary) ?? `a ${test.fact} that no longer exists`;
-  switch (test.fact) {
-    case 'signed in':
-      return `${are} signed in`;
-    case 'role':
-      return `${are} ${plural(name)}`;
-    case 'group':
-      return `${are} in ${name}`;
-    case 'level':
-      switch (test.op) {
-        case 'is set':
-          return holds ? 'have a level' : 'have no level';
-        case 'is not set':
-          return holds ? 'have no level' : 'have a level';
-        case 'at least':
-          return holds ? `are at ${name} level or above` : `are at a level below ${name}`;
-        case 'exactly':
-          return holds ? `are at exactly ${name} level` : `are at a level other than ${name}`;
-        case 'at most':
-          return holds ? `are at ${name} level or below` : `are at a level above ${name}`;
-        default:
-          return test satisfies never;
+interface Clause {
+  readonly pronoun: 'who' | 'whose';
+  readonly text: string;
+}
+
+function clause(condition: Condition, vocabulary: Vocabulary, holds = true): Clause {
+  switch (condition.kind) {
+    case 'test':
+      return { pronoun: pronounOf(condition), text: clauseOf(condition, vocabulary, holds) };
+    case 'not':
+      return clause(condition.of, vocabulary, !holds);
+    case 'audience': {
+      const name = nameOfId(vocabulary, 'audience', condition.audience);
+      const what = name === null ? 'an audience that no longer exists' : `the audience ${name}`;
+      return { pronoun: 'who', text: `${holds ? 'are' : 'are not'} in ${what}` };
+    }
+    case 'all':
+    case 'any': {
+      if (condition.of.length === 0)
+        return { pronoun: 'who', text: (condition.kind === 'all') === holds ? 'are anyone' : 'don’t exist' };
+      const parts = condition.of.map((part) => {
+        const made = clause(part, vocabulary, holds);
+        const nested = part.kind === 'all' || part.kind === 'any';
+        return nested ? { ...made, text: `(${made.text})` } : made;
+      });
+      const word = (condition.kind === 'any') === holds ? 'or' : 'and';
+      const [first] = parts;
+      if (first && parts.some(({ pronoun }) => pronoun === 'whose')) {
+        const texts = parts.map(({ pronoun, text }, at) => (at === 0 ? text : `${pronoun} ${text}`));
+        return { pronoun: first.pronoun, text: listed(texts, word) };
       }
+      const texts = parts.map(({ text }) => text);
+      return { pronoun: 'who', text: word === 'or' ? `either ${listed(texts, 'or')}` : listed(texts) };
+    }
     default:
-      return test satisfies never;
+      return condition satisfies never;
   }
 }

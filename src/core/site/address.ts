@@ -40,6 +40,7 @@ const RESERVED = [
   'sign-in',
   'sign-out',
   'sign-up',
+  'passphrase',
   'assets',
   '_next',
   'feed.xml',
@@ -62,7 +63,7 @@ export function safeNext(next: string | null | undefined): string {
   const [path = '', query] = splitOnce(next, '?');
   const address = normaliseAddress(path);
   if (address === null || path.startsWith('//')) return '/';
-  if (['sign-in', 'sign-out', 'sign-up'].includes(address.split('/')[1] ?? '')) return '/';
+  if (['sign-in', 'sign-out', 'sign-up', 'passphrase'].includes(address.split('/')[1] ?? '')) return '/';
   const clean = encodeURI(address).replace(/[?#]/g, encodeURIComponent);
   return query && /^[\w\-.~%&=+*!'(),:@/?]*$/.test(query) ? `${clean}?${query}` : clean;
 }

@@ -1,7 +1,9 @@
 /** A site as gates see it: its items, its addresses, its names, its visitors. */
 export * from './address';
+export * from './day';
 export * from './item';
 export * from './outline';
+export * from './request';
 export * from './stand-in';
 export * from './visitor';
 export * from './vocabulary';

@@ -1,5 +1,19 @@
-import type { ItemId } from '../ids';
+import type { GroupId, ItemId, PersonId } from '../ids';
 import type { Address } from './address';
+import type { Day } from './day';
+
+/** What an item is about, as far as conditions can ask. What is not given is not known. */
+export interface ItemFacts {
+  readonly category?: string;
+  readonly tags?: readonly string[];
+  /** The author's name as it stands by the item. */
+  readonly author?: string;
+  readonly owner?: PersonId;
+  readonly group?: GroupId;
+  readonly date?: Day;
+  /** The address of a picture. */
+  readonly picture?: string;
+}
 
 interface ItemBase {
   readonly id: ItemId;
@@ -10,6 +24,7 @@ interface ItemBase {
   readonly title: string;
   /** An unpublished item is missing for everyone on the site. */
   readonly published: boolean;
+  readonly facts?: ItemFacts;
 }
 
 /** The root of the tree. */

@@ -1,24 +1,94 @@
-import type { GroupId, LevelId, RoleId } from '../ids';
+import type {
+  ActivityId,
+  CourseId,
+  GroupId,
+  LevelId,
+  PassphraseId,
+  PersonId,
+  ProductId,
+  RoleId,
+} from '../ids';
+import type { Day } from './day';
+
+/** What a profile field holds: a text or choice, a number, a day as text, or yes and no. */
+export type FieldValue = string | number | boolean;
+
+/** A record of something bought. */
+export interface Purchase {
+  readonly product: ProductId;
+  readonly on: Day;
+  /** The last day it is good for; null when it does not end. */
+  readonly until: Day | null;
+  /** *Failed* is a payment that did not come through, *refunded* one that was given back. */
+  readonly state: 'paid' | 'failed' | 'refunded';
+}
+
+export interface Enrolment {
+  readonly course: CourseId;
+  readonly on: Day;
+}
+
+export interface Completion {
+  readonly activity: ActivityId;
+  readonly on: Day;
+  readonly score: number | null;
+}
 
 /**
  * What is known of a visitor. `null` means *not known*, which is not the same as *none*: a guest may well be
- * in a group, but nobody knows, so a test on a guest's groups is unknown. A member's roles and groups are
- * always known, if only as empty lists. A member's level is `null` when they have none.
+ * in a group, but nobody knows, so a test on a guest's groups is unknown. A member's roles, groups, purchases,
+ * enrolments and completions are always known, if only as empty lists. A member's level is `null` when they have none.
  */
 export interface VisitorFacts {
   readonly signedIn: boolean;
+  readonly id: PersonId | null;
+  /** In lower case. */
+  readonly email: string | null;
   readonly roles: readonly RoleId[] | null;
   readonly groups: readonly GroupId[] | null;
   readonly level: LevelId | null;
+  /** By field id. A field that nobody filled in has no entry. */
+  readonly profile: Readonly<Record<string, FieldValue>> | null;
+  readonly purchases: readonly Purchase[] | null;
+  readonly joined: Day | null;
+  readonly enrolments: readonly Enrolment[] | null;
+  readonly completions: readonly Completion[] | null;
+  /** Those typed in this session: known of guests as well. */
+  readonly passphrases: readonly PassphraseId[];
+  /** Where the visitor falls in the keyed hash that shares are cut from: at least 0, below 100. */
+  readonly share: number | null;
 }
 
 /** Somebody who is not signed in: nothing else is known of them. */
-export const guest: VisitorFacts = { signedIn: false, roles: null, groups: null, level: null };
+export const guest: VisitorFacts = {
+  signedIn: false,
+  id: null,
+  email: null,
+  roles: null,
+  groups: null,
+  level: null,
+  profile: null,
+  purchases: null,
+  joined: null,
+  enrolments: null,
+  completions: null,
+  passphrases: [],
+  share: null,
+};
+
+const nothingKnown: VisitorFacts = {
+  ...guest,
+  signedIn: true,
+  roles: [],
+  groups: [],
+  profile: {},
+  purchases: [],
+  enrolments: [],
+  completions: [],
+};
 
 /** A signed-in member with the given facts; what is left out is known to be none. */
 export const member = (facts: Partial<Omit<VisitorFacts, 'signedIn'>> = {}): VisitorFacts => ({
-  signedIn: true,
-  roles: facts.roles ?? [],
-  groups: facts.groups ?? [],
-  level: facts.level ?? null,
+  ...nothingKnown,
+  ...facts,
 });

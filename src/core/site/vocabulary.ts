@@ -1,6 +1,17 @@
-import type { GroupId, LevelId, RoleId } from '../ids';
+import type { Condition } from '../condition/condition';
+import type {
+  ActivityId,
+  AudienceId,
+  CourseId,
+  FieldId,
+  GroupId,
+  LevelId,
+  PassphraseId,
+  ProductId,
+  RoleId,
+} from '../ids';
 
-interface Named<T> {
+export interface Named<T extends string = string> {
   readonly id: T;
   readonly name: string;
 }
@@ -13,12 +24,88 @@ export interface Group extends Named<GroupId> {
   readonly private: boolean;
 }
 
-/** A membership level. Its place in {@link Vocabulary.levels} is its rank. */
+/** A membership level. Its place in {@link SiteNames.levels} is its rank. */
 export type Level = Named<LevelId>;
 
-/** The site's own names, which extend the catalogue. Levels stand in rank order, lowest first. */
-export interface Vocabulary {
+/** Something for sale. A subscription is good until it ends; a ticket and a one-off stay owned. */
+export interface Product extends Named<ProductId> {
+  readonly kind: 'one-off' | 'subscription' | 'ticket';
+}
+
+export const FIELD_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;
+export type FieldType = (typeof FIELD_TYPES)[number];
+
+/** A field of the members' profiles. */
+export interface Field extends Named<FieldId> {
+  readonly type: FieldType;
+  /** What can be chosen, for a field of that type; empty for others. */
+  readonly choices: readonly string[];
+  /** A private one is never named in a reason that visitors read. */
+  readonly private: boolean;
+  /** Whether members fill it in themselves. What they do can't be relied on for protection. */
+  readonly editable: boolean;
+}
+
+/** A condition with a name, which other conditions can use. */
+export interface Audience extends Named<AudienceId> {
+  readonly who: Condition;
+}
+
+/** The site's own names, apart from the policy's. Levels stand in rank order, lowest first. */
+export interface SiteNames {
   readonly roles: readonly Role[];
   readonly groups: readonly Group[];
   readonly levels: readonly Level[];
+  readonly products: readonly Product[];
+  readonly fields: readonly Field[];
+  readonly courses: readonly Named<CourseId>[];
+  readonly activities: readonly Named<ActivityId>[];
+  readonly passphrases: readonly Named<PassphraseId>[];
 }
+
+/** Every name that a condition can use: the site's, and the audiences of the policy it belongs to. */
+export interface Vocabulary extends SiteNames {
+  readonly audiences: readonly Audience[];
+}
+
+export const noNames: SiteNames = {
+  roles: [],
+  groups: [],
+  levels: [],
+  products: [],
+  fields: [],
+  courses: [],
+  activities: [],
+  passphrases: [],
+};
+
+/** The kinds of things that conditions name. */
+export type NameKind =
+  | 'role'
+  | 'group'
+  | 'level'
+  | 'product'
+  | 'field'
+  | 'course'
+  | 'activity'
+  | 'passphrase'
+  | 'audience';
+
+const LISTS = {
+  role: 'roles',
+  group: 'groups',
+  level: 'levels',
+  product: 'products',
+  field: 'fields',
+  course: 'courses',
+  activity: 'activities',
+  passphrase: 'passphrases',
+  audience: 'audiences',
+} as const satisfies Record<NameKind, keyof Vocabulary>;
+
+/** All things of a kind. */
+export const namesOf = (vocabulary: Vocabulary, kind: NameKind): readonly Named[] => vocabulary[LISTS[kind]];
+
+/** The name of a thing, or null when it no longer exists. */
+export const nameOfId = (vocabulary: Vocabulary, kind: NameKind, id: string): string | null =>
+  namesOf(vocabulary, kind).find((entry) => entry.id === id)?.name ?? null;

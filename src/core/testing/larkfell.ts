@@ -1,24 +1,44 @@
 /** A small Larkfell for tests of the core: its names, a few of its people, its pages and its gates. */
-import { all, any, everyone, guests, hasNoLevel, hasRole, inGroup, level, not, signedIn } from '../condition';
+import {
+  all,
+  any,
+  everyone,
+  guests,
+  hasNoLevel,
+  hasRole,
+  inAudience,
+  inGroup,
+  level,
+  not,
+  signedIn,
+} from '../condition';
 import { type Gate, leaveOut, missing, redirectToSignIn } from '../gate';
 import {
+  type AudienceId,
   asId,
+  type FieldId,
   type GateId,
   type GroupId,
   type ItemId,
   type LevelId,
+  type PassphraseId,
   type PersonId,
+  type ProductId,
   type RoleId,
 } from '../ids';
 import type { Policy } from '../policy';
 import {
   type Address,
+  type Field,
   guest,
   type Item,
   type Member,
   member,
+  noNames,
   type Outline,
   outlineOf,
+  type RequestFacts,
+  requestAt,
   type VisitorFacts,
   type Vocabulary,
 } from '../site';
@@ -33,7 +53,27 @@ export const crew = asId<GroupId>('dome-crew');
 export const school = asId<GroupId>('hollin-school');
 export const suspended = asId<GroupId>('suspended');
 
+export const pass = asId<ProductId>('keeper-pass');
+export const team = asId<FieldId>('team');
+export const hours = asId<FieldId>('hours');
+export const certificate = asId<FieldId>('certificate');
+export const expires = asId<FieldId>('certificate-expires');
+export const valley = asId<FieldId>('valley');
+export const night = asId<PassphraseId>('open-night');
+export const nightCrew = asId<AudienceId>('night-crew');
+
+const field = (id: FieldId, name: string, type: Field['type'], more: Partial<Field> = {}): Field => ({
+  id,
+  name,
+  type,
+  choices: [],
+  private: false,
+  editable: false,
+  ...more,
+});
+
 export const vocabulary: Vocabulary = {
+  ...noNames,
   roles: [
     { id: trustee, name: 'Trustee' },
     { id: asId('volunteer'), name: 'Volunteer' },
@@ -48,7 +88,33 @@ export const vocabulary: Vocabulary = {
     { id: observer, name: 'Observer' },
     { id: keeper, name: 'Keeper' },
   ],
+  products: [
+    { id: pass, name: 'Keeper’s pass', kind: 'subscription' },
+    { id: asId('atlas'), name: 'Winter atlas', kind: 'one-off' },
+  ],
+  fields: [
+    field(team, 'team', 'choice', { choices: ['Optics', 'Grounds', 'Visits'] }),
+    field(certificate, 'dome certificate', 'yes/no'),
+    field(expires, 'certificate expires', 'date'),
+    field(hours, 'hours logged', 'number'),
+    field(valley, 'valley', 'text', { editable: true }),
+    field(asId('birth-year'), 'birth year', 'number', { private: true }),
+  ],
+  courses: [{ id: asId('induction'), name: 'Dome operator induction' }],
+  activities: [{ id: asId('ladder'), name: 'Ladder safety' }],
+  passphrases: [{ id: night, name: 'Open night' }],
+  audiences: [
+    { id: nightCrew, name: 'Night crew', who: all(inGroup(crew), not(inGroup(suspended))) },
+    {
+      id: asId('keepers-or-night'),
+      name: 'Keepers or night',
+      who: any(level('at least', keeper), inAudience(nightCrew)),
+    },
+  ],
 };
+
+/** The moment of the tests: a Friday evening. */
+export const request: RequestFacts = requestAt({ today: '2026-11-20', minute: 20 * 60, weekday: 'Friday' });
 
 export const people = {
   guest,
@@ -169,4 +235,4 @@ export const gates = {
   }),
 };
 
-export const policy: Policy = { gates: Object.values(gates) };
+export const policy: Policy = { gates: Object.values(gates), audiences: vocabulary.audiences };

@@ -2,55 +2,295 @@
  * A second, slow and obvious reading of the model, written only to be compared with the real one. It shares no code
  * with `compile`, `decide` or `explain` beyond the types.
  */
-import type { Condition } from '../condition';
+import type { Condition, Scene, Test } from '../condition';
 import type { Gate, Target } from '../gate';
 import type { ItemId } from '../ids';
 import type { Policy } from '../policy';
-import type { Item, Outline, VisitorFacts, Vocabulary } from '../site';
+import type { Item, Outline, RequestFacts, VisitorFacts, Vocabulary } from '../site';
 
 /** True, false, or undefined for unknown. */
 export function holds(
   condition: Condition,
-  visitor: VisitorFacts,
+  scene: Scene,
   vocabulary: Vocabulary,
+  inside: readonly string[] = [],
 ): boolean | undefined {
   switch (condition.kind) {
     case 'all': {
-      const values = condition.of.map((part) => holds(part, visitor, vocabulary));
+      const values = condition.of.map((part) => holds(part, scene, vocabulary, inside));
       return values.includes(false) ? false : values.includes(undefined) ? undefined : true;
     }
     case 'any': {
-      const values = condition.of.map((part) => holds(part, visitor, vocabulary));
+      const values = condition.of.map((part) => holds(part, scene, vocabulary, inside));
       return values.includes(true) ? true : values.includes(undefined) ? undefined : false;
     }
     case 'not': {
-      const value = holds(condition.of, visitor, vocabulary);
+      const value = holds(condition.of, scene, vocabulary, inside);
       return value === undefined ? undefined : !value;
     }
+    case 'audience': {
+      const audience = vocabulary.audiences.find((one) => one.id === condition.audience);
+      if (!audience || inside.includes(audience.id)) return undefined;
+      return holds(audience.who, scene, vocabulary, [...inside, audience.id]);
+    }
     case 'test':
-      break;
+      return testHolds(condition, scene, vocabulary);
+    default:
+      return condition satisfies never;
   }
-  if (condition.fact === 'signed in') return visitor.signedIn;
-  if (condition.fact === 'role') {
-    return visitor.roles && vocabulary.roles.some((role) => role.id === condition.value)
-      ? visitor.roles.includes(condition.value)
-      : undefined;
+}
+
+type Plain = string | number | boolean | readonly string[] | undefined;
+
+/** One test, spelt out. */
+function testHolds(
+  test: Test,
+  { visitor, item, request }: Scene,
+  vocabulary: Vocabulary,
+): boolean | undefined {
+  const { op, value } = test;
+  const about = test.subject ?? '';
+  const is = (list: readonly { readonly id: string }[], id: unknown) => list.some((one) => one.id === id);
+  const asked = (list: readonly { readonly id: string }[], held: readonly string[] | null | undefined) =>
+    !held || !is(list, value) ? undefined : held.includes(String(value));
+  const bought = visitor.purchases?.filter((one) => one.product === about);
+  const good = (one: { readonly state: string; readonly until: string | null }) =>
+    one.state === 'paid' && !(one.until !== null && one.until < request.today);
+  const last = (days: readonly string[] | undefined): string | undefined => days?.toSorted().at(-1);
+  switch (test.fact) {
+    case 'signed in':
+      return visitor.signedIn;
+    case 'role':
+      return asked(vocabulary.roles, visitor.roles);
+    case 'group':
+      return asked(vocabulary.groups, visitor.groups);
+    case 'passphrase':
+      return asked(vocabulary.passphrases, visitor.passphrases);
+    case 'item group':
+      return asked(vocabulary.groups, item?.facts?.group === undefined ? undefined : [item.facts.group]);
+    case 'level': {
+      if (op === 'is set' || op === 'is not set') return (visitor.level !== null) === (op === 'is set');
+      const order: readonly string[] = vocabulary.levels.map((level) => level.id);
+      if (visitor.level === null || !order.includes(visitor.level) || !order.includes(String(value)))
+        return undefined;
+      const difference = order.indexOf(visitor.level) - order.indexOf(String(value));
+      return op === 'at least' ? difference >= 0 : op === 'exactly' ? difference === 0 : difference <= 0;
+    }
+    case 'owns':
+      return is(vocabulary.products, about) ? bought?.some(good) : undefined;
+    case 'subscribed': {
+      const product = vocabulary.products.find((one) => one.id === about);
+      return product && bought ? product.kind === 'subscription' && bought.some(good) : undefined;
+    }
+    case 'refunded':
+      return is(vocabulary.products, about) ? bought?.some((one) => one.state === 'refunded') : undefined;
+    case 'enrolled':
+      return is(vocabulary.courses, about)
+        ? visitor.enrolments?.some((one) => one.course === about)
+        : undefined;
+    case 'completed':
+      return is(vocabulary.activities, about)
+        ? visitor.completions?.some((one) => one.activity === about)
+        : undefined;
+    case 'purchase':
+      if (!is(vocabulary.products, about)) return undefined;
+      return compared(
+        'date',
+        test,
+        last(bought?.filter((one) => one.state === 'paid').map(({ on }) => on)),
+        request,
+      );
+    case 'enrolment':
+      if (!is(vocabulary.courses, about)) return undefined;
+      return compared(
+        'date',
+        test,
+        last(visitor.enrolments?.filter((one) => one.course === about).map(({ on }) => on)),
+        request,
+      );
+    case 'score':
+      if (!is(vocabulary.activities, about)) return undefined;
+      return compared(
+        'number',
+        test,
+        visitor.completions?.find((one) => one.activity === about)?.score ?? undefined,
+        request,
+      );
+    case 'profile': {
+      const field = vocabulary.fields.find((one) => one.id === about);
+      if (!field) return undefined;
+      const met = new Map(Object.entries(visitor.profile ?? {})).get(about);
+      return compared(field.type, test, met, request, field.choices);
+    }
+    case 'joined':
+      return compared('date', test, visitor.joined ?? undefined, request);
+    case 'person':
+      return compared('text', test, visitor.email ?? undefined, request);
+    case 'mail domain':
+      return compared('text', test, visitor.email?.split('@').at(-1), request);
+    case 'share':
+      return visitor.share === null ? undefined : visitor.share < Number(value);
+    case 'visitor owns item':
+      return item?.facts?.owner === undefined || visitor.id === null
+        ? undefined
+        : item.facts.owner === visitor.id;
+    case 'visitor in item group': {
+      const group = item?.facts?.group;
+      return group === undefined ? undefined : visitor.groups?.includes(group);
+    }
+    case 'item kind':
+      return compared('choice', test, item?.kind, request, ['site', 'page', 'menu', 'link']);
+    case 'item address':
+      return compared('text', test, item?.kind === 'page' ? item.address : undefined, request);
+    case 'item category':
+      return compared('text', test, item?.facts?.category, request);
+    case 'item author':
+      return compared('text', test, item?.facts?.author, request);
+    case 'item tag':
+      return item?.facts?.tags?.some((tag) => folded(tag) === folded(String(value)));
+    case 'item owner':
+      return (item?.facts?.owner !== undefined) === (op === 'is set');
+    case 'item picture':
+      return (item?.facts?.picture !== undefined) === (op === 'is set');
+    case 'item date':
+      return compared('date', test, item?.facts?.date, request);
+    case 'date':
+      return compared('date', test, request.today, request);
+    case 'time': {
+      const [from = '', to = ''] = value as readonly string[];
+      const now = `${String(Math.floor(request.minute / 60)).padStart(2, '0')}:${String(request.minute % 60).padStart(2, '0')}`;
+      return from <= to ? from <= now && now < to : now >= from || now < to;
+    }
+    case 'weekday':
+      return compared('choice', test, request.weekday, request, [
+        'Monday',
+        'Tuesday',
+        'Wednesday',
+        'Thursday',
+        'Friday',
+        'Saturday',
+        'Sunday',
+      ]);
+    case 'parameter':
+      return compared('text', test, new Map(Object.entries(request.parameters)).get(about), request);
+    case 'referrer':
+      return compared('text', test, request.referrer ?? undefined, request);
+    case 'device':
+      return compared('choice', test, request.device ?? undefined, request, ['phone', 'tablet', 'computer']);
+    case 'browser':
+      return compared('choice', test, request.browser ?? undefined, request, ['blink', 'gecko', 'webkit']);
+    case 'language': {
+      const liked = request.languages?.[0];
+      return liked === undefined
+        ? undefined
+        : (value as readonly string[]).some(
+            (tag) => folded(liked) === folded(tag) || folded(liked).startsWith(`${folded(tag)}-`),
+          );
+    }
+    case 'network':
+      return request.network === null
+        ? undefined
+        : (value as readonly string[]).some((range) =>
+            bitsOf(request.network ?? '').startsWith(prefixOf(range)),
+          );
+    default:
+      return test.fact satisfies never;
   }
-  if (condition.fact === 'group') {
-    return visitor.groups && vocabulary.groups.some((group) => group.id === condition.value)
-      ? visitor.groups.includes(condition.value)
-      : undefined;
+}
+
+const folded = (text: string) => text.normalize('NFC').toUpperCase().toLowerCase().normalize('NFC');
+
+/** The address as bits in letters, its version first; enough for the addresses that the generators make. */
+function bitsOf(address: string): string {
+  if (!address.includes(':'))
+    return `4${address
+      .split('.')
+      .map((part) => Number(part).toString(2).padStart(8, '0'))
+      .join('')}`;
+  const [head = '', tail] = address.split('::');
+  const groups = (text: string | undefined) => (text ? text.split(':') : []);
+  const missing = 8 - groups(head).length - groups(tail).length;
+  const all = [
+    ...groups(head),
+    ...(tail === undefined ? [] : new Array<string>(missing).fill('0')),
+    ...groups(tail),
+  ];
+  return `6${all.map((group) => Number.parseInt(group, 16).toString(2).padStart(16, '0')).join('')}`;
+}
+
+function prefixOf(range: string): string {
+  const [address = '', length] = range.split('/');
+  const bits = bitsOf(address);
+  return length === undefined ? bits : bits.slice(0, Number(length) + 1);
+}
+
+const dayNumber = (day: string) => Math.round(Date.parse(day) / 86_400_000);
+
+/** A comparison by type; undefined for what is missing, of another type, or asked in a way its type has not. */
+function compared(
+  type: 'text' | 'choice' | 'number' | 'date' | 'yes/no',
+  { op, value }: Test,
+  met: Plain,
+  request: RequestFacts,
+  choices: readonly string[] = [],
+): boolean | undefined {
+  if (op === 'is set') return met !== undefined;
+  if (op === 'is not set') return met === undefined;
+  if (met === undefined) return undefined;
+  const given = Array.isArray(value) ? value : [value];
+  if (type === 'text' || type === 'choice') {
+    if (typeof met !== 'string') return undefined;
+    const texts = given.map((one) => folded(String(one)));
+    const [text = ''] = texts;
+    if (type === 'choice' && texts.some((one) => !choices.map(folded).includes(one))) return undefined;
+    if (op === 'is') return folded(met) === text;
+    if (op === 'is not') return folded(met) !== text;
+    if (op === 'one of') return texts.includes(folded(met));
+    if (type === 'choice') return undefined;
+    if (op === 'contains') return folded(met).includes(text);
+    if (op === 'starts with') return folded(met).startsWith(text);
+    return op === 'ends with' ? folded(met).endsWith(text) : undefined;
   }
-  if (!('value' in condition)) return (visitor.level !== null) === (condition.op === 'is set');
-  const order: readonly string[] = vocabulary.levels.map((level) => level.id);
-  if (visitor.level === null || !order.includes(visitor.level) || !order.includes(condition.value))
-    return undefined;
-  const difference = order.indexOf(visitor.level) - order.indexOf(condition.value);
-  return condition.op === 'at least'
-    ? difference >= 0
-    : condition.op === 'exactly'
-      ? difference === 0
-      : difference <= 0;
+  if (type === 'yes/no') {
+    if (typeof met !== 'boolean') return undefined;
+    return op === 'is yes' ? met : op === 'is no' ? !met : undefined;
+  }
+  const wanted = given.map((one) =>
+    type === 'number'
+      ? Number(one)
+      : typeof one === 'number'
+        ? one
+        : dayNumber(one === 'today' ? request.today : String(one)),
+  );
+  const [first = Number.NaN, second = first] = wanted;
+  if (type === 'number' ? typeof met !== 'number' : typeof met !== 'string') return undefined;
+  if (type === 'date' && !/^\d{4}-\d\d-\d\d$/.test(String(met))) return undefined;
+  const here = type === 'number' ? Number(met) : dayNumber(String(met));
+  const today = dayNumber(request.today);
+  switch (op) {
+    case 'is':
+      return here === first;
+    case 'is not':
+      return type === 'number' ? here !== first : undefined;
+    case 'between':
+      return here >= first && here <= second;
+    case 'at least':
+      return type === 'number' ? here >= first : undefined;
+    case 'at most':
+      return type === 'number' ? here <= first : undefined;
+    case 'before':
+      return type === 'date' ? here < first : undefined;
+    case 'after':
+      return type === 'date' ? here > first : undefined;
+    case 'within the last':
+      return type === 'date' ? here >= today - first && here <= today : undefined;
+    case 'within the next':
+      return type === 'date' ? here >= today && here <= today + first : undefined;
+    case 'at least ago':
+      return type === 'date' ? here <= today - first : undefined;
+    default:
+      return undefined;
+  }
 }
 
 /** The kind of answer: 'open', or the turn-away before fitting and the gate (or 'unpublished') that spoke. */
@@ -60,19 +300,20 @@ export function naiveDecision(
   vocabulary: Vocabulary,
   item: Item,
   visitor: VisitorFacts,
+  request: RequestFacts,
 ): 'open' | { readonly by: string } {
   if (!item.published) return { by: 'unpublished' };
   const covering = policy.gates.filter((gate) => covers(gate, item, outline));
   const lastInstead = covering.map((gate) => gate.stance).lastIndexOf('instead');
   for (const gate of covering.slice(Math.max(0, lastInstead))) {
-    if (holds(gate.who, visitor, vocabulary) !== true) return { by: gate.id };
+    if (holds(gate.who, { visitor, item, request }, vocabulary) !== true) return { by: gate.id };
   }
   if (item.kind !== 'link') return 'open';
   const parent = item.parent && outline.items.get(item.parent);
-  const above = parent ? naiveDecision(policy, outline, vocabulary, parent, visitor) : 'open';
+  const above = parent ? naiveDecision(policy, outline, vocabulary, parent, visitor, request) : 'open';
   if (above !== 'open') return above;
   const target = item.target.kind === 'item' ? outline.items.get(item.target.item) : undefined;
-  return target ? naiveDecision(policy, outline, vocabulary, target, visitor) : 'open';
+  return target ? naiveDecision(policy, outline, vocabulary, target, visitor, request) : 'open';
 }
 
 function covers(gate: Gate, item: Item, outline: Outline): boolean {

@@ -1,0 +1,45 @@
+/** Sets of people as bitsets: bit `i % 32` of word `i >> 5` stands for person `i`. Bits beyond the last person are 0. */
+export type Bitset = Uint32Array;
+
+export const emptyBitset = (size: number): Bitset => new Uint32Array((size + 31) >>> 5);
+
+/** Everybody. */
+export function fullBitset(size: number): Bitset {
+  const bits = emptyBitset(size).fill(0xffffffff);
+  const rest = size & 31;
+  if (rest > 0) bits[bits.length - 1] = 2 ** rest - 1;
+  return bits;
+}
+
+/** How many bits of a word are set (H. S. Warren, Hacker's Delight, §5-1). */
+export function popcount(word: number): number {
+  let x = word - ((word >>> 1) & 0x55555555);
+  x = (x & 0x33333333) + ((x >>> 2) & 0x33333333);
+  x = (x + (x >>> 4)) & 0x0f0f0f0f;
+  return Math.imul(x, 0x01010101) >>> 24;
+}
+
+/** How many are in a set. */
+export function countOf(bits: Bitset): number {
+  let count = 0;
+  for (let at = 0; at < bits.length; at++) count += popcount(bits[at] as number);
+  return count;
+}
+
+/** Those in `a` who are not in `b`. */
+export const without = (a: Bitset, b: Bitset): Bitset => a.map((word, at) => word & ~(b[at] ?? 0));
+
+/** Those in both. */
+export const both = (a: Bitset, b: Bitset): Bitset => a.map((word, at) => word & (b[at] ?? 0));
+
+/** The places of those in a set, in order. */
+export function* placesIn(bits: Bitset): Generator<number> {
+  for (let at = 0; at < bits.length; at++) {
+    let word = bits[at] as number;
+    while (word !== 0) {
+      const lowest = word & -word;
+      yield at * 32 + (31 - Math.clz32(lowest));
+      word ^= lowest;
+    }
+  }
+}

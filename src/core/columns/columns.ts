@@ -1,0 +1,159 @@
+/**
+ * Conditions over everybody at once. For each test two bitsets are kept, those of whom it is true and those of whom it is
+ * false (of the others it is unknown), so that a condition with its *not*s pushed to the tests is *and* and *or* on
+ * words. Made once for a membership and a moment; bitsets are made when a test is first asked.
+ */
+import { type Condition, factNamed, keyOf, type Test } from '../condition';
+import { expanded } from '../condition/audience';
+import { evaluatorOf } from '../condition/evaluate';
+import { FALSE, TRUE } from '../condition/truth';
+import type { Item, RequestFacts, VisitorFacts, Vocabulary } from '../site';
+import { type Bitset, emptyBitset, fullBitset, popcount } from './bitset';
+
+/** A set of people with its size. */
+export interface Selection {
+  readonly bits: Bitset;
+  readonly count: number;
+}
+
+export interface Columns {
+  /** How many people there are. */
+  readonly size: number;
+  /** The people of whom a condition is true, at an item or at none. */
+  readonly select: (condition: Condition, item?: Item | null) => Selection;
+  /** How many bytes the bitsets of the tests asked so far take. */
+  readonly bytes: () => number;
+}
+
+/** What is left of a condition: bitsets joined by and, or. */
+type Plan = Bitset | { readonly connective: 'and' | 'or'; readonly of: readonly Plan[] };
+
+interface Column {
+  readonly yes: Bitset;
+  readonly no: Bitset;
+}
+
+// As many words as stay close to the processor while a whole condition runs over them.
+const BLOCK = 2048;
+
+/** Makes the columns of a membership. The list must not change afterwards. */
+export function columnsOf(
+  people: readonly VisitorFacts[],
+  vocabulary: Vocabulary,
+  request: RequestFacts,
+): Columns {
+  const size = people.length;
+  const columns = new Map<string, Column>();
+  const full = fullBitset(size);
+  const none = emptyBitset(size);
+
+  const columnOf = (test: Test, item: Item | null): Column => {
+    const aboutItem = factNamed(test.fact).of === 'item';
+    const key = aboutItem ? `${item?.id ?? ''} ${keyOf(test)}` : keyOf(test);
+    const known = columns.get(key);
+    if (known) return known;
+    const made = makeColumn(test, item);
+    columns.set(key, made);
+    return made;
+  };
+
+  const makeColumn = (test: Test, item: Item | null): Column => {
+    const evaluate = evaluatorOf(test, vocabulary);
+    const yes = emptyBitset(size);
+    const no = emptyBitset(size);
+    for (let start = 0, at = 0; start < size; start += 32, at++) {
+      const end = Math.min(start + 32, size);
+      let trues = 0;
+      let falses = 0;
+      for (let person = start; person < end; person++) {
+        const truth = evaluate(people[person] as VisitorFacts, item, request);
+        if (truth === TRUE) trues |= 1 << (person - start);
+        else if (truth === FALSE) falses |= 1 << (person - start);
+      }
+      yes[at] = trues;
+      no[at] = falses;
+    }
+    return { yes, no };
+  };
+
+  const planFor = (condition: Condition, wanted: boolean, item: Item | null): Plan => {
+    switch (condition.kind) {
+      case 'all':
+      case 'any': {
+        const join = (condition.kind === 'all') === wanted ? 'and' : 'or';
+        const of = condition.of
+          .map((part) => planFor(part, wanted, item))
+          .flatMap((plan) => ('connective' in plan && plan.connective === join ? plan.of : [plan]));
+        if (of.length === 1 && of[0]) return of[0];
+        return of.length === 0 ? (join === 'and' ? full : none) : { connective: join, of };
+      }
+      case 'not':
+        return planFor(condition.of, !wanted, item);
+      case 'audience':
+        // Only one that is gone, or comes back to itself, is left here: unknown of everybody.
+        return none;
+      case 'test': {
+        const { yes, no } = columnOf(condition, item);
+        return wanted ? yes : no;
+      }
+      default:
+        return condition satisfies never;
+    }
+  };
+
+  return {
+    size,
+    select: (condition, item = null) => {
+      const plan = planFor(expanded(condition, vocabulary.audiences), true, item);
+      const bits = emptyBitset(size);
+      return { bits, count: run(plan, bits) };
+    },
+    bytes: () => [...columns.values()].reduce((sum, { yes, no }) => sum + yes.byteLength + no.byteLength, 0),
+  };
+}
+
+/** Runs a plan into a bitset, block by block, and counts as it goes. */
+function run(plan: Plan, out: Bitset): number {
+  const spare: Uint32Array[] = [];
+  let count = 0;
+  for (let from = 0; from < out.length; from += BLOCK) {
+    const to = Math.min(from + BLOCK, out.length);
+    const target = out.subarray(from, to);
+    runBlock(plan, from, target, spare, 0);
+    for (let at = 0; at < target.length; at++) count += popcount(target[at] as number);
+  }
+  return count;
+}
+
+function runBlock(plan: Plan, from: number, target: Uint32Array, spare: Uint32Array[], depth: number): void {
+  const { length } = target;
+  if (!('connective' in plan)) {
+    for (let at = 0; at < length; at++) target[at] = plan[from + at] as number;
+    return;
+  }
+  const [first, ...rest] = plan.of;
+  if (first) runBlock(first, from, target, spare, depth);
+  for (const part of rest) {
+    if (!('connective' in part)) {
+      merge(target, part, from, plan.connective, length);
+      continue;
+    }
+    spare[depth] ??= new Uint32Array(BLOCK);
+    const scratch = (spare[depth] as Uint32Array).subarray(0, length);
+    runBlock(part, from, scratch, spare, depth + 1);
+    merge(target, scratch, 0, plan.connective, length);
+  }
+}
+
+function merge(
+  target: Uint32Array,
+  source: Uint32Array,
+  from: number,
+  join: 'and' | 'or',
+  length: number,
+): void {
+  if (join === 'and')
+    for (let at = 0; at < length; at++) target[at] = (target[at] as number) & (source[from + at] as number);
+  else
+    for (let at = 0; at < length; at++) target[at] = (target[at] as number) | (source[from + at] as number);
+}

@@ -1,0 +1,3 @@
+/** Many people at once: conditions over bitsets. */
+export * from './bitset';
+export * from './columns';

@@ -1,0 +1,43 @@
+/** Where things are used: an audience in gates and other audiences, a role or a field in whatever asks for it. */
+import { audiencesIn, type Condition, factNamed, listOf, type Test, testsIn } from '../condition';
+import type { Gate } from '../gate';
+import type { Audience, NameKind } from '../site';
+import type { Policy } from './policy';
+
+/** One place where something is used. */
+export type Use =
+  | { readonly kind: 'gate'; readonly gate: Gate; readonly leg: 'who' | 'otherwise' }
+  | { readonly kind: 'audience'; readonly audience: Audience };
+
+/** The places whose conditions fulfil a question, in the order of the policy. */
+function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): readonly Use[] {
+  return [
+    ...policy.gates.flatMap((gate): Use[] => [
+      ...(asks(gate.who) ? [{ kind: 'gate', gate, leg: 'who' } as const] : []),
+      ...(gate.otherwise.cases.some(({ when }) => asks(when))
+        ? [{ kind: 'gate', gate, leg: 'otherwise' } as const]
+        : []),
+    ]),
+    ...policy.audiences.flatMap((audience): Use[] =>
+      asks(audience.who) ? [{ kind: 'audience', audience }] : [],
+    ),
+  ];
+}
+
+/** Where a thing with a name is used. */
+export function usesOf(policy: Policy, kind: NameKind, id: string): readonly Use[] {
+  return placesWhere(policy, (condition) =>
+    kind === 'audience'
+      ? audiencesIn(condition).some((used) => used === id)
+      : testsIn(condition).some((test) => names(test, kind, id)),
+  );
+}
+
+/** Where the tests of a profile field are used that a question is true of. */
+export const usesWhere = (policy: Policy, asks: (test: Test) => boolean): readonly Use[] =>
+  placesWhere(policy, (condition) => testsIn(condition).some(asks));
+
+function names(test: Test, kind: NameKind, id: string): boolean {
+  const { subject, values } = factNamed(test.fact);
+  return (subject === kind && test.subject === id) || (values === kind && listOf(test.value).includes(id));
+}
