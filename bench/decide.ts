@@ -1,6 +1,5 @@
 /** Nanoseconds per decision, against closures written by hand that make the same decision, in one run. */
 
-import { policy } from '../demo/gates';
 import { larkfell } from '../demo/larkfell';
 import {
   asId,
@@ -8,37 +7,24 @@ import {
   type Decision,
   decide,
   type GroupId,
-  type Item,
   type ItemId,
-  type LevelId,
+  guest as nobody,
   open,
-  outlineOf,
+  requestAt,
   type VisitorFacts,
 } from '../src/core';
+import { personOf, readSiteFile } from '../src/services';
 
-const items = larkfell.items.map((item, rank) => ({ published: true, ...item, rank })) as unknown as Item[];
-const outline = outlineOf(items);
-if ('problems' in outline) throw new Error('The demo’s outline is broken.');
-const vocabulary = {
-  levels: larkfell.levels.map(({ id, name }) => ({ id: asId<LevelId>(id), name })),
-  roles: larkfell.roles.map(({ id, name }) => ({ id: asId<never>(id), name })),
-  groups: larkfell.groups.map(({ id, name }) => ({ id: asId<GroupId>(id), name, private: false })),
-};
-const compiled = compile(policy, outline, vocabulary);
-const visitors: VisitorFacts[] = [
-  { signedIn: false, roles: null, groups: null, level: null },
-  ...larkfell.people.map((person) => ({
-    signedIn: true,
-    roles: (person.roles ?? []) as never[],
-    groups: (person.groups ?? []).map((id) => asId<GroupId>(id)),
-    level: person.level ? asId<LevelId>(person.level) : null,
-  })),
-];
+const site = readSiteFile(larkfell);
+if ('problems' in site) throw new Error(site.problems.join('\n'));
+const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
+const compiled = compile(site.policy, site.outline, site.names);
+const visitors: VisitorFacts[] = [nobody, ...site.people.map((person) => personOf(person, '00').facts)];
 
 const charts = asId<ItemId>('charts');
 const rota = asId<ItemId>('rota');
 const visit = asId<ItemId>('visit');
-const away = (item: ItemId, visitor: VisitorFacts): Decision => decide(compiled, item, visitor);
+const away = (item: ItemId, visitor: VisitorFacts): Decision => decide(compiled, item, visitor, request);
 const guest = visitors[0] as VisitorFacts;
 const member = visitors[2] as VisitorFacts;
 const [toSignIn, teaser, missing] = [away(charts, guest), away(charts, member), away(rota, guest)];
@@ -64,7 +50,7 @@ const byHand = new Map<ItemId, (visitor: VisitorFacts) => Decision>([
 const pages = [charts, rota, visit];
 for (const page of pages) {
   for (const visitor of visitors) {
-    if (byHand.get(page)?.(visitor).kind !== decide(compiled, page, visitor).kind)
+    if (byHand.get(page)?.(visitor).kind !== decide(compiled, page, visitor, request).kind)
       throw new Error('The two disagree.');
   }
 }
@@ -89,7 +75,7 @@ export function benchDecide(
 ): { readonly compiled: number; readonly byHand: number } {
   const hand = (page: ItemId, visitor: VisitorFacts) =>
     (byHand.get(page) as (visitor: VisitorFacts) => Decision)(visitor);
-  const machine = (page: ItemId, visitor: VisitorFacts) => decide(compiled, page, visitor);
+  const machine = (page: ItemId, visitor: VisitorFacts) => decide(compiled, page, visitor, request);
   const best = { compiled: Infinity, byHand: Infinity };
   for (let turn = 0; turn < turns; turn++) {
     best.byHand = Math.min(best.byHand, time(hand, rounds));

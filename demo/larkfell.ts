@@ -1,12 +1,18 @@
 /** Larkfell Observatory: the demo site as a site file, loaded by the same service as anybody's site. */
+import type { Day } from '@/core';
 import type { SiteFile } from '@/services';
 import { policy } from './gates';
 import { items } from './pages';
-import { people } from './people';
+import { peopleOn } from './people';
 
-export const larkfell: SiteFile = {
+/** What the demo's one passphrase is; its page and the sign-in page say so. */
+export const DEMO_PASSPHRASE = 'bring a red torch';
+
+/** The demo as it is loaded on a day; people's dates are counted from it. */
+export const larkfellOn = (today: Day): SiteFile => ({
   format: 'trivet site',
   version: 1,
+  timeZone: 'UTC',
   levels: [
     { id: 'friend', name: 'Friend' },
     { id: 'observer', name: 'Observer' },
@@ -24,8 +30,33 @@ export const larkfell: SiteFile = {
     { id: 'sky-diary', name: 'Sky diary followers' },
     { id: 'suspended', name: 'Suspended', private: true },
   ],
-  people: [...people],
+  products: [
+    { id: 'observer-pass', name: 'Observer pass', kind: 'subscription' },
+    { id: 'keeper-pass', name: 'Keeper pass', kind: 'subscription' },
+    { id: 'comet-night', name: 'Comet night', kind: 'ticket' },
+    { id: 'winter-atlas', name: 'Winter atlas', kind: 'one-off' },
+    { id: 'astro-course', name: 'Astrophotography course', kind: 'one-off' },
+  ],
+  fields: [
+    { id: 'team', name: 'team', type: 'choice', choices: ['Optics', 'Grounds', 'Visits'] },
+    { id: 'dome-certificate', name: 'dome certificate', type: 'yes/no' },
+    { id: 'certificate-expires', name: 'certificate expires', type: 'date' },
+    { id: 'valley', name: 'valley', type: 'text', editable: true },
+    { id: 'birth-year', name: 'birth year', type: 'number', private: true },
+    { id: 'hours-logged', name: 'hours logged', type: 'number' },
+    { id: 'newsletter', name: 'newsletter', type: 'yes/no', editable: true },
+  ],
+  courses: [
+    { id: 'dome-induction', name: 'Dome operator induction' },
+    { id: 'astrophotography', name: 'Astrophotography' },
+  ],
+  activities: [{ id: 'ladder-safety', name: 'Ladder safety' }],
+  passphrases: [{ id: 'comet-mail', name: 'Comet night by mail', passphrase: DEMO_PASSPHRASE }],
+  people: [...peopleOn(today)],
   items: [...items],
   policy,
   board: ['marek', 'tobin'],
-};
+});
+
+/** The demo on the day on which tests happen. */
+export const larkfell = larkfellOn('2026-11-20');

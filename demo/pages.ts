@@ -285,6 +285,18 @@ The class's drawings hang in the lower room until spring.`,
     'Once a season, the Keepers have the hill to themselves.',
     `Once a season the big dome opens for Keepers alone. This winter: the planet at its highest, the long refractor, and as much time at the eyepiece as the queue of nine allows. Supper at seven, slit open at half past eight.`,
   ),
+  page(
+    'comet-night',
+    'site',
+    'Comet night',
+    '/comet-night',
+    'For those who have a ticket, or a letter from us.',
+    `You have a ticket, or you had our letter: either way, there is a place for you on the lawn.
+
+**Come at nine.** The comet clears the western wall at twenty past and is gone behind the ridge by eleven. Leave the car at the cattle grid; the last stretch is walked in the dark, with a red torch.
+
+**If it is cloudy**, we light the stove in the lower room, show last week's plates and try again the night after.`,
+  ),
 ];
 
 const menu: readonly Item[] = [
@@ -316,7 +328,9 @@ export const items: readonly Item[] = [
 | \`tobin@larkfell.example\` | an Observer |
 | \`wren@larkfell.example\` | an Observer, in the Dome crew |
 | \`priya@larkfell.example\` | a Keeper, and a Trustee |
-| \`basil@larkfell.example\` | an Observer, suspended |`,
+| \`basil@larkfell.example\` | an Observer, suspended |
+
+The passphrase of [Comet night](/comet-night) is \`bring a red torch\`.`,
   },
   ...pages,
   ...menu,

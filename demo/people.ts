@@ -1,4 +1,5 @@
 /** The people of Larkfell: those with a story, and about sixty more from a seeded generator. */
+import { addDays, type Day } from '@/core';
 import type { SiteFile } from '@/services';
 
 type Person = SiteFile['people'][number];
@@ -14,20 +15,97 @@ const person = (id: string, name: string, rest: Partial<Person> = {}): Person =>
   ...rest,
 });
 
-const known: readonly Person[] = [
-  person('greta', 'Greta Holm', { level: 'keeper', desk: true }),
-  person('marek', 'Marek Dunmore'),
-  person('odile', 'Odile Marsh', { level: 'friend', groups: ['sky-diary'] }),
-  person('tobin', 'Tobin Aske', { level: 'observer' }),
-  person('ines', 'Ines Calloway', { level: 'keeper', groups: ['dome-crew'] }),
-  person('wren', 'Wren Halloran', { level: 'observer', roles: ['volunteer'], groups: ['dome-crew'] }),
-  person('priya', 'Priya Lundqvist', { level: 'keeper', roles: ['trustee'] }),
-  person('sunniva', 'Sunniva Oake', { groups: ['hollin-school'] }),
-  person('jonah', 'Jonah Birk', { level: 'friend', groups: ['tarn-survey'] }),
-  person('lio', 'Lio Farrow'),
-  person('edda', 'Edda Quill', { level: 'observer', roles: ['tutor'] }),
-  person('basil', 'Basil Thorne', { level: 'observer', groups: ['suspended'] }),
-];
+/** The people with a story. Days are counted from the day on which the demo is loaded. */
+const known = (today: Day): readonly Person[] => {
+  const day = (ahead: number) => addDays(today, ahead);
+  const pass = (product: string, boughtAgo: number, goodFor: number) => ({
+    product,
+    on: day(-boughtAgo),
+    until: day(goodFor),
+  });
+  return [
+    person('greta', 'Greta Holm', {
+      level: 'keeper',
+      desk: true,
+      joined: '2019-09-14',
+      profile: { team: 'Grounds', 'hours-logged': 310, newsletter: true, valley: 'Larkdale' },
+      purchases: [pass('keeper-pass', 120, 245)],
+    }),
+    person('marek', 'Marek Dunmore', { joined: day(-12) }),
+    person('odile', 'Odile Marsh', {
+      level: 'friend',
+      groups: ['sky-diary'],
+      joined: '2023-02-03',
+      purchases: [{ product: 'winter-atlas', on: day(-40) }],
+      profile: { newsletter: true, valley: 'Sett' },
+    }),
+    person('tobin', 'Tobin Aske', {
+      level: 'observer',
+      joined: '2024-05-20',
+      purchases: [pass('observer-pass', 60, 305)],
+      profile: { team: 'Visits', 'hours-logged': 34 },
+    }),
+    person('ines', 'Ines Calloway', {
+      level: 'keeper',
+      groups: ['dome-crew'],
+      joined: '2020-11-02',
+      purchases: [pass('keeper-pass', 200, 165)],
+      enrolments: [{ course: 'dome-induction', on: '2021-01-10' }],
+      completions: [{ activity: 'ladder-safety', on: '2021-01-17', score: 92 }],
+      profile: {
+        team: 'Optics',
+        'dome-certificate': true,
+        'certificate-expires': day(200),
+        'hours-logged': 140,
+        'birth-year': 1987,
+        valley: 'Larkdale',
+      },
+    }),
+    person('wren', 'Wren Halloran', {
+      level: 'observer',
+      roles: ['volunteer'],
+      groups: ['dome-crew'],
+      joined: '2025-03-30',
+      purchases: [pass('observer-pass', 90, 275)],
+      enrolments: [{ course: 'dome-induction', on: day(-30) }],
+      profile: { team: 'Grounds', 'hours-logged': 61 },
+    }),
+    person('priya', 'Priya Lundqvist', {
+      level: 'keeper',
+      roles: ['trustee'],
+      joined: '2018-04-08',
+      purchases: [pass('keeper-pass', 30, 335)],
+      profile: { 'hours-logged': 88, valley: 'Sett' },
+    }),
+    person('sunniva', 'Sunniva Oake', { groups: ['hollin-school'], joined: day(-70) }),
+    person('jonah', 'Jonah Birk', { level: 'friend', groups: ['tarn-survey'], joined: '2024-09-01' }),
+    person('lio', 'Lio Farrow', {
+      joined: '2023-10-05',
+      purchases: [
+        { product: 'observer-pass', on: day(-385), until: day(-20) },
+        { product: 'observer-pass', on: day(-20), until: null, state: 'failed' },
+        { product: 'astro-course', on: day(-150) },
+      ],
+      enrolments: [{ course: 'astrophotography', on: day(-150) }],
+    }),
+    person('edda', 'Edda Quill', {
+      level: 'observer',
+      roles: ['tutor'],
+      joined: '2021-06-21',
+      purchases: [pass('observer-pass', 10, 355)],
+      profile: { team: 'Optics', 'hours-logged': 205 },
+    }),
+    person('basil', 'Basil Thorne', {
+      level: 'observer',
+      groups: ['suspended'],
+      joined: '2022-08-19',
+      purchases: [
+        pass('observer-pass', 180, 185),
+        { product: 'comet-night', on: day(-9), state: 'refunded' },
+      ],
+    }),
+  ];
+};
 
 const FIRST =
   'Alba Anselm Bettina Casper Cora Dorrit Emrys Fenna Gideon Hanne Ivo Jessamy Kasimir Linnea Magnus Nerys Orla Piers Quilla Rurik Saskia Tamsin Ulric Verity Wilf Yrsa Zelda Ambrose'.split(
@@ -47,11 +125,12 @@ function seeded(seed: number): () => number {
   };
 }
 
-function others(count: number): Person[] {
+function others(count: number, today: Day): Person[] {
   const random = seeded(1889);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)] as T;
   const chance = (share: number) => random() < share;
   const made = new Map<string, Person>();
+  const story = storyteller(today);
   while (made.size < count) {
     const name = `${pick(FIRST)} ${pick(LAST)}`;
     const id = name.toLowerCase().replace(' ', '-');
@@ -63,9 +142,47 @@ function others(count: number): Person[] {
     ];
     const roles = [...(chance(0.15) ? ['volunteer'] : []), ...(chance(0.04) ? ['trustee'] : [])];
     const level = chance(0.3) ? null : chance(0.5) ? 'friend' : chance(0.65) ? 'observer' : 'keeper';
-    if (!made.has(id)) made.set(id, person(id, name, { level, groups, roles }));
+    if (!made.has(id)) made.set(id, person(id, name, { level, groups, roles, ...story({ level, groups }) }));
   }
   return [...made.values()];
 }
 
-export const people: readonly Person[] = [...known, ...others(60)];
+/** What else there is to say about somebody: from a generator of its own, so that the first one stays as it is. */
+function storyteller(today: Day) {
+  const random = seeded(2207);
+  const chance = (share: number) => random() < share;
+  const whole = (most: number) => Math.floor(random() * most);
+  const pick = <T>(list: readonly T[]): T => list[whole(list.length)] as T;
+  return ({ level, groups }: { level: string | null; groups: readonly string[] }): Partial<Person> => {
+    const crew = groups.includes('dome-crew');
+    const certified = crew && chance(0.7);
+    const paid = level === 'observer' || level === 'keeper';
+    return {
+      joined: addDays(today, -(chance(0.15) ? whole(90) : 90 + whole(2500))),
+      profile: {
+        ...(crew || chance(0.3) ? { team: pick(['Optics', 'Grounds', 'Visits']) } : {}),
+        ...(crew && chance(0.9) ? { 'dome-certificate': certified } : {}),
+        ...(certified ? { 'certificate-expires': addDays(today, whole(700) - 120) } : {}),
+        ...(chance(0.5) ? { valley: pick(['Larkdale', 'Sett', 'Upper Tarn', 'Hollin']) } : {}),
+        ...(chance(0.4) ? { 'birth-year': 1945 + whole(60) } : {}),
+        ...(crew || chance(0.35) ? { 'hours-logged': whole(260) } : {}),
+        ...(chance(0.6) ? { newsletter: chance(0.7) } : {}),
+      },
+      purchases: [
+        ...(paid && chance(0.85)
+          ? [
+              {
+                product: `${level}-pass`,
+                on: addDays(today, -whole(360)),
+                until: addDays(today, 5 + whole(360)),
+              },
+            ]
+          : []),
+        ...(chance(0.2) ? [{ product: 'winter-atlas', on: addDays(today, -whole(500)) }] : []),
+        ...(chance(0.15) ? [{ product: 'comet-night', on: addDays(today, -whole(30)) }] : []),
+      ],
+    };
+  };
+}
+
+export const peopleOn = (today: Day): readonly Person[] => [...known(today), ...others(60, today)];

@@ -4,7 +4,7 @@
  */
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { larkfell } from '../demo/larkfell';
+import { larkfellOn } from '../demo/larkfell';
 import { databaseIn, importSite, readEnvironment, Trivet } from '../src/services';
 import { claimDataFolder } from './data-folder';
 
@@ -26,7 +26,7 @@ async function load(keep: boolean): Promise<readonly string[]> {
     rmSync(database, { recursive: true, force: true });
     writeFileSync(mark, 'Everybody here has the password larkfell-demo. This folder may be erased.\n');
     const trivet = await Trivet.open(database);
-    const problems = await importSite(trivet, larkfell, 'The demo');
+    const problems = await importSite(trivet, larkfellOn(new Date().toISOString().slice(0, 10)), 'The demo');
     await trivet.close();
     return problems;
   } finally {

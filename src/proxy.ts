@@ -1,5 +1,6 @@
 /** The desk's door: guests are sent to sign in and back, members without the right are told so. */
 import { type NextRequest, NextResponse } from 'next/server';
+import { lookOf } from './app/_http/look';
 import { delivery, htmlResponse } from './app/_http/response';
 import { SESSION_COOKIE } from './app/_http/session-cookie';
 import { administratorOf, frameFor, runningTrivet, visitorOf } from './services';
@@ -17,10 +18,13 @@ export async function proxy(request: NextRequest): Promise<Response> {
     const next = encodeURIComponent(pathname + search);
     return NextResponse.redirect(new URL(`/sign-in?next=${next}`, request.url), 303);
   }
-  const { state } = trivet;
-  const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
   const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
-  const answer = { kind: 'message', frame: frameFor(look, null), reason, step: null } as const;
+  const answer = {
+    kind: 'message',
+    frame: frameFor(lookOf(trivet, visitor, request), null),
+    reason,
+    step: null,
+  } as const;
   const rendered = await renderAnswer(answer, delivery(false, false));
   return rendered.status === 303
     ? NextResponse.error()

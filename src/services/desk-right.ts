@@ -1,4 +1,4 @@
-import type { Person } from '@/store';
+import type { Person } from './person';
 import type { Visitor } from './visitor';
 
 declare const brand: unique symbol;

@@ -17,7 +17,7 @@ import {
   walkOf,
   whoPasses,
 } from '.';
-import { gretaAt, later, now, openLarkfell, signedInAt, withOpened } from './testing';
+import { gretaAt, later, liveLook, now, openLarkfell, signedInAt, withOpened } from './testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -42,7 +42,9 @@ describe('the desk', () => {
 
   it('begins with a guest, Marek and Tobin, and keeps what is chosen', async () => {
     const names = async () =>
-      (await readDesk(trivet, greta)).standIns.map((one) => (one.kind === 'guest' ? 'guest' : one.member.id));
+      (await readDesk(trivet, greta, now)).standIns.map((one) =>
+        one.kind === 'guest' ? 'guest' : one.member.id,
+      );
     expect(await names()).toEqual(['guest', 'marek', 'tobin']);
     expect(await keepBoard(trivet, greta, [{ person: 'ines' }, 'guest', { person: 'gone' }])).toBeNull();
     expect(await names()).toEqual(['ines', 'guest']);
@@ -56,7 +58,12 @@ describe('the desk', () => {
   });
 
   it('counts who passes, and who passes only in the draft', () => {
-    const report = whoPasses(trivet, greta, { gate: 'crew', policy: withOpened(trivet, 'crew') });
+    const report = whoPasses(
+      trivet,
+      greta,
+      { of: { kind: 'gate', id: 'crew' }, policy: withOpened(trivet, 'crew') },
+      now,
+    );
     if ('problems' in report) throw new Error('refused');
     expect(report.of).toBe(72);
     expect(report.pass.count).toBe(72);
@@ -68,13 +75,13 @@ describe('the desk', () => {
   });
 
   it('puts items together at which the same people notice the same', () => {
-    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'));
+    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
     expect(answer.report.places.map(({ items }) => items)).toEqual([['hollin-school', 'hollin-notes']]);
   });
 
   it('reports an effect before anything is saved', () => {
-    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'trustees'));
+    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'trustees'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
     expect(answer.report.places).toHaveLength(1);
     expect(answer.report.places[0]?.items).toEqual(['trustees']);
@@ -98,23 +105,26 @@ describe('draft and live', () => {
     const before = trivet.state.draft.version;
     await saveDraft(trivet, greta, { version: before, policy: withOpened(trivet, 'trustees') });
     const version = before + 1;
-    expect(await putLive(trivet, greta, { version: before, revision: live.revision })).toMatchObject({
+    expect(await putLive(trivet, greta, { version: before, revision: live.revision }, now)).toMatchObject({
       kind: 'stale',
     });
     const both = await Promise.all(
-      [1, 2].map(() => putLive(trivet, greta, { version, revision: live.revision })),
+      [1, 2].map(() => putLive(trivet, greta, { version, revision: live.revision }, now)),
     );
     expect(both.map((answer) => answer.kind).sort()).toEqual(['live', 'stale']);
     expect(trivet.state.live.revision).toBe(live.revision + 1);
     const { state } = trivet;
     const facts = (await visitorOf(trivet, undefined, now)).facts;
-    expect(viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/trustees').kind).toBe(
-      'page',
-    );
+    expect(viewPage(liveLook(state, facts), '/trustees').kind).toBe('page');
     const nothing = { version, revision: state.live.revision };
-    expect(await putLive(trivet, greta, nothing)).toEqual({ kind: 'nothing to do' });
+    expect(await putLive(trivet, greta, nothing, now)).toEqual({ kind: 'nothing to do' });
     await saveDraft(trivet, greta, { version, policy: live.policy });
-    await putLive(trivet, greta, { version: version + 1, revision: state.live.revision, note: 'Back again' });
+    await putLive(
+      trivet,
+      greta,
+      { version: version + 1, revision: state.live.revision, note: 'Back again' },
+      now,
+    );
     expect(trivet.state.live).toMatchObject({ author: 'Greta Holm', note: 'Back again' });
   });
 
@@ -140,7 +150,7 @@ describe('draft and live', () => {
     };
     expect(await saveDraft(trivet, greta, { version: trivet.state.draft.version, policy })).toEqual({
       kind: 'wrong',
-      problems: [{ gate: 'crew', message: 'There is no group "nowhere" any more. Choose another.' }],
+      problems: [{ gate: 'crew', message: 'There is no group “nowhere” any more. Choose another.' }],
     });
   });
 

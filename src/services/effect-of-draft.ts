@@ -1,18 +1,30 @@
 /** What a draft would do to the whole membership, and who passes a condition, in numbers and first names. */
 import { z } from 'zod';
 import {
+  type Bitset,
   compile,
   conditionCompiler,
+  countOf,
   type Effect,
   effectOf,
+  expanded,
+  factNamed,
   guest,
   type ItemEffect,
   type ItemId,
+  keyOf,
   type Member,
   type Outcome,
   outcomeOf,
   type Policy,
+  printCondition,
+  type Test,
+  testsIn,
+  vocabularyOf,
+  without,
 } from '@/core';
+import { plainRequest } from './clock';
+import { membershipOf } from './columns';
 import type { Administrator } from './desk-right';
 import { type PolicyProblem, readPolicy } from './policy-form';
 import type { SiteState } from './site-state';
@@ -47,19 +59,24 @@ export type EffectAnswer =
   | { readonly kind: 'wrong'; readonly problems: readonly PolicyProblem[] };
 
 /** The effect of putting a policy live, without saving it. */
-export function effectOfDraft(trivet: Trivet, _administrator: Administrator, input: unknown): EffectAnswer {
+export function effectOfDraft(
+  trivet: Trivet,
+  _administrator: Administrator,
+  input: unknown,
+  now: Date,
+): EffectAnswer {
   const { state } = trivet;
-  const read = readPolicy(input, state.outline, state.vocabulary);
+  const read = readPolicy(input, state);
   return 'problems' in read
     ? { kind: 'wrong', problems: read.problems }
-    : { kind: 'effect', report: reportOf(effectAgainstLive(state, read.policy)) };
+    : { kind: 'effect', report: reportOf(effectAgainstLive(state, read.policy, now)) };
 }
 
 /** The effect of a policy compared with what is live, over everybody. */
-export function effectAgainstLive(state: SiteState, policy: Policy): Effect {
+export function effectAgainstLive(state: SiteState, policy: Policy, now: Date): Effect {
   const after =
-    policy === state.draft.policy ? state.draft.compiled : compile(policy, state.outline, state.vocabulary);
-  return effectOf(state.live.compiled, after, membersOf(state));
+    policy === state.draft.policy ? state.draft.compiled : compile(policy, state.outline, state.names);
+  return effectOf(state.live.compiled, after, membersOf(state), plainRequest(state, now));
 }
 
 const membersOf = (state: SiteState): Member[] => [...state.people.values()].map(memberOf);
@@ -102,42 +119,67 @@ const crowd = (people: readonly Member[]): Crowd => ({
   first: people.slice(0, MOST_SHOWN),
 });
 
-/** Who passes a gate while it is being written. */
+/** Who passes a gate or is in an audience while it is being written. */
 export interface PassingReport {
   readonly of: number;
   readonly pass: Crowd;
-  /** Members who pass in the draft and do not pass the same gate as it is live. Null for a gate that is not live. */
+  /** Members who pass in the draft and not as it is live. Null for what is not live yet. */
   readonly onlyInDraft: Crowd | null;
   readonly onlyLive: Crowd | null;
   readonly guestsPass: boolean;
+  /** The tests that are true of no member, as their text. */
+  readonly metByNobody: readonly string[];
 }
 
-const passing = z.strictObject({ gate: z.string().max(100), policy: z.unknown() });
+const passing = z.strictObject({
+  of: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('gate'), id: z.string().max(100) }),
+    z.strictObject({ kind: z.literal('audience'), id: z.string().max(100) }),
+  ]),
+  policy: z.unknown(),
+});
 
-/** Counts the members who pass one gate of a policy, and compares with the gate of that id that is live. */
+/** Counts the members who pass one gate of a policy, or are in one of its audiences, and compares with live. */
 export function whoPasses(
   trivet: Trivet,
   _administrator: Administrator,
   input: unknown,
+  now: Date,
 ): PassingReport | { readonly problems: readonly PolicyProblem[] } {
   const { state } = trivet;
   const parsed = passing.safeParse(input);
-  if (!parsed.success) return { problems: [{ gate: null, message: 'Name a gate and send its policy.' }] };
-  const read = readPolicy(parsed.data.policy, state.outline, state.vocabulary);
+  if (!parsed.success)
+    return { problems: [{ gate: null, message: 'Name a gate or an audience and send its policy.' }] };
+  const read = readPolicy(parsed.data.policy, state);
   if ('problems' in read) return read;
-  const find = (policy: Policy) => policy.gates.find((gate) => gate.id === parsed.data.gate);
-  const gate = find(read.policy);
-  if (!gate) return { problems: [{ gate: parsed.data.gate, message: 'That gate is not in the policy.' }] };
-  const closures = conditionCompiler(state.vocabulary);
-  const passes = closures(gate.who);
+  const { of } = parsed.data;
+  const find = (policy: Policy) =>
+    (of.kind === 'gate' ? policy.gates : policy.audiences).find(({ id }) => id === of.id)?.who;
+  const who = find(read.policy);
+  if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
+  const vocabulary = vocabularyOf(state.names, read.policy);
+  const membership = membershipOf(state, vocabulary, now);
+  const crowdOf = (bits: Bitset): Crowd => ({
+    count: countOf(bits),
+    first: membership.named(bits, MOST_SHOWN),
+  });
+  const selected = membership.select(who);
   const before = find(state.live.policy);
-  const passed = before ? closures(before.who) : null;
-  const members = membersOf(state);
+  const passed = before && membershipOf(state, state.live.compiled.vocabulary, now).select(before).bits;
+  const request = plainRequest(state, now);
+  const tests = new Map(testsIn(expanded(who, vocabulary.audiences)).map((test) => [keyOf(test), test]));
   return {
-    of: members.length,
-    pass: crowd(members.filter(({ facts }) => passes(facts))),
-    onlyInDraft: passed && crowd(members.filter(({ facts }) => passes(facts) && !passed(facts))),
-    onlyLive: passed && crowd(members.filter(({ facts }) => !passes(facts) && passed(facts))),
-    guestsPass: passes(guest),
+    of: membership.members.length,
+    pass: crowdOf(selected.bits),
+    onlyInDraft: passed ? crowdOf(without(selected.bits, passed)) : null,
+    onlyLive: passed ? crowdOf(without(passed, selected.bits)) : null,
+    guestsPass: conditionCompiler(vocabulary)(who)(guest, null, request),
+    metByNobody: [...tests.values()]
+      .filter((test) => asksMembersOnly(test) && membership.select(test).count === 0)
+      .map((test) => printCondition(test, vocabulary)),
   };
 }
+
+/** Whether a test asks something that members alone decide; what a request brings can't be counted. */
+const asksMembersOnly = (test: Test): boolean =>
+  factNamed(test.fact).of === 'visitor' && test.fact !== 'passphrase';

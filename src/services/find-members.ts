@@ -17,4 +17,6 @@ export function findMembers(trivet: Trivet, _administrator: Administrator, text:
   return found;
 }
 
-const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().trim();
+/** A text without case and accents. */
+export const folded = (text: string): string =>
+  text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().trim();

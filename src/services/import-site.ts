@@ -1,24 +1,41 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
+import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import {
   asId,
+  FIELD_TYPES,
+  fieldValueProblem,
   type Item,
+  type ItemFacts,
+  isDay,
   isReserved,
   type LevelId,
+  momentIn,
+  type NameKind,
+  nameOfId,
   normaliseAddress,
+  type Outline,
   outlineOf,
-  type Vocabulary,
+  type PassphraseId,
+  type PersonId,
+  type Policy,
+  type SiteNames,
 } from '@/core';
 import {
   insertFirstPolicy,
   insertItems,
-  insertPeople,
-  type NewPerson,
+  insertSettings,
+  type PersonRecord,
   type StoredItem,
+  setPassphraseHash,
+  setPasswordHash,
   writeBoard,
+  writeNames,
+  writePeople,
 } from '@/store';
+import { readConditionTexts } from './condition-texts';
 import { readPolicy } from './policy-form';
-import { hashPassword } from './secrets';
+import { hashPassphrase, hashPassword } from './secrets';
 import type { Trivet } from './trivet';
 
 const id = z
@@ -28,7 +45,7 @@ const id = z
   .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
 const name = z.string().trim().min(1).max(200);
 const named = z.strictObject({ id, name });
-const itemBase = { id, parent: id.nullable(), title: name, published: z.boolean().default(true) };
+
 const target = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('item'), item: id }),
   z.strictObject({ kind: z.literal('outside'), url: z.url({ protocol: /^https?$/ }) }),
@@ -36,13 +53,60 @@ const target = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sign out') }),
 ]);
 
+const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
+const facts = z.strictObject({
+  category: name.optional(),
+  tags: z.array(name).max(50).optional(),
+  author: name.optional(),
+  owner: id.optional(),
+  group: id.optional(),
+  date: day.optional(),
+  picture: z.string().max(500).optional(),
+});
+const timeZone = z.string().refine((zone) => {
+  try {
+    return momentIn(zone, new Date(0)) !== null;
+  } catch {
+    return false;
+  }
+}, 'That is no time zone. Write one like Europe/Stockholm.');
+
+const itemBase = {
+  id,
+  parent: id.nullable(),
+  title: name,
+  published: z.boolean().default(true),
+  facts: facts.optional(),
+};
+
 /** A site as a file. Items stand in rank order among their siblings. */
 const siteFile = z.strictObject({
   format: z.literal('trivet site'),
   version: z.literal(1),
+  timeZone: timeZone.default('UTC'),
   levels: z.array(named),
   roles: z.array(named),
   groups: z.array(z.strictObject({ id, name, private: z.boolean().default(false) })),
+  products: z
+    .array(z.strictObject({ id, name, kind: z.enum(['one-off', 'subscription', 'ticket']) }))
+    .default([]),
+  fields: z
+    .array(
+      z.strictObject({
+        id,
+        name,
+        type: z.enum(FIELD_TYPES),
+        choices: z.array(name).max(100).default([]),
+        private: z.boolean().default(false),
+        editable: z.boolean().default(false),
+      }),
+    )
+    .default([]),
+  courses: z.array(named).default([]),
+  activities: z.array(named).default([]),
+  passphrases: z
+    .array(z.strictObject({ id, name, passphrase: z.string().min(6).max(200).optional() }))
+    .default([]),
   people: z.array(
     z.strictObject({
       id,
@@ -53,6 +117,22 @@ const siteFile = z.strictObject({
       level: id.nullable().default(null),
       roles: z.array(id).default([]),
       groups: z.array(id).default([]),
+      profile: z.record(id, z.union([z.string(), z.number(), z.boolean()])).default({}),
+      joined: day.nullable().default(null),
+      purchases: z
+        .array(
+          z.strictObject({
+            product: id,
+            on: day,
+            until: day.nullable().default(null),
+            state: z.enum(['paid', 'failed', 'refunded']).default('paid'),
+          }),
+        )
+        .default([]),
+      enrolments: z.array(z.strictObject({ course: id, on: day })).default([]),
+      completions: z
+        .array(z.strictObject({ activity: id, on: day, score: z.number().nullable().default(null) }))
+        .default([]),
     }),
   ),
   items: z.array(
@@ -70,6 +150,7 @@ const siteFile = z.strictObject({
       z.strictObject({ kind: z.literal('link'), ...itemBase, target }),
     ]),
   ),
+  /** Conditions in it may stand in the text form. */
   policy: z.unknown(),
   /** The people whom administrators find on the board beside a guest, until they choose others. */
   board: z.array(id).max(10).default([]),
@@ -77,32 +158,76 @@ const siteFile = z.strictObject({
 
 export type SiteFile = z.input<typeof siteFile>;
 
-/** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
-export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
-  if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
+/** A site file that was read: everything in it, checked, and nothing written yet. */
+export interface SiteInFile {
+  readonly outline: Outline;
+  readonly stored: readonly StoredItem[];
+  readonly names: SiteNames;
+  readonly people: readonly PersonRecord[];
+  readonly policy: Policy;
+  readonly file: FileRead;
+}
+
+/** Reads a site file, or lists every problem found. */
+export function readSiteFile(input: unknown): SiteInFile | { readonly problems: readonly string[] } {
   const parsed = siteFile.safeParse(input);
-  if (!parsed.success) return parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`);
+  if (!parsed.success)
+    return { problems: parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`) };
   const file = parsed.data;
-  const vocabulary: Vocabulary = {
-    levels: file.levels.map((level) => ({ ...level, id: asId(level.id) })),
-    roles: file.roles.map((role) => ({ ...role, id: asId(role.id) })),
-    groups: file.groups.map((group) => ({ ...group, id: asId(group.id) })),
-  };
+  const names = namesIn(file);
   const { stored, problems } = readItems(file.items);
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
-  problems.push(...peopleProblems(file.people, vocabulary));
+  problems.push(...fieldProblems(names), ...peopleProblems(file.people, names));
   const strangers = file.board.filter((one) => !file.people.some((person) => person.id === one));
   problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
-  if ('problems' in outline || problems.length > 0) return problems;
-  const policy = readPolicy(file.policy, outline, vocabulary);
-  if ('problems' in policy)
-    return policy.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`);
-  const people = await Promise.all(file.people.map(newPerson));
+  if ('problems' in outline || problems.length > 0) return { problems };
+  const texts = readConditionTexts(file.policy, names);
+  if (texts.problems.length > 0) return { problems: texts.problems };
+  const read = readPolicy(texts.policy, { outline, names });
+  if ('problems' in read)
+    return { problems: read.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`) };
+  return { outline, stored, names, people: file.people.map(recordIn), policy: read.policy, file };
+}
+
+/** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
+export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
+  if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
+  const site = readSiteFile(input);
+  if ('problems' in site) return site.problems;
+  const { file, names, people } = site;
+  const settings = {
+    timeZone: file.timeZone,
+    shareKey: randomBytes(32).toString('hex'),
+    passphraseSalt: randomBytes(16).toString('hex'),
+  };
+  const passwords = await Promise.all(
+    file.people.flatMap(({ id, password }) =>
+      password === undefined
+        ? []
+        : [hashPassword(password).then((hash) => ({ id: asId<PersonId>(id), hash }))],
+    ),
+  );
+  const passphrases = await Promise.all(
+    file.passphrases.flatMap(({ id, passphrase }) =>
+      passphrase === undefined
+        ? []
+        : [
+            hashPassphrase(passphrase, settings.passphraseSalt).then((hash) => ({
+              id: asId<PassphraseId>(id),
+              hash,
+            })),
+          ],
+    ),
+  );
   await trivet.db.transaction(async (tx) => {
-    await insertPeople(tx, vocabulary, people);
-    await insertItems(tx, stored);
-    await insertFirstPolicy(tx, policy.policy, author);
+    await insertSettings(tx, settings);
+    await writeNames(tx, names);
+    await writePeople(tx, people);
+    for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
+    for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
+    await insertItems(tx, site.stored);
+    await insertFirstPolicy(tx, site.policy, author);
     const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
     if (file.board.length > 0) {
       for (const person of people.filter(({ desk }) => desk)) await writeBoard(tx, person.id, board);
@@ -112,8 +237,35 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   return [];
 }
 
-type ItemInFile = z.output<typeof siteFile>['items'][number];
-type PersonInFile = z.output<typeof siteFile>['people'][number];
+type FileRead = z.output<typeof siteFile>;
+
+/** The names in a file. Its ids are known to be well formed, and names of different kinds can't be mixed up after this. */
+function namesIn(file: FileRead): SiteNames {
+  const ids = <T extends { readonly id: string }>(list: readonly T[]) =>
+    list.map((one) => ({ ...one, id: asId<never>(one.id) }));
+  return {
+    levels: ids(file.levels),
+    roles: ids(file.roles),
+    groups: ids(file.groups),
+    products: ids(file.products),
+    fields: ids(file.fields),
+    courses: ids(file.courses),
+    activities: ids(file.activities),
+    passphrases: ids(file.passphrases.map(({ id, name }) => ({ id, name }))),
+  };
+}
+
+const fieldProblems = (names: SiteNames): string[] =>
+  names.fields
+    .filter(({ type, choices }) => (type === 'choice') !== choices.length > 0)
+    .map(({ name, type }) =>
+      type === 'choice'
+        ? `${name}: give it something to choose from.`
+        : `${name}: only choices have choices.`,
+    );
+
+type ItemInFile = FileRead['items'][number];
+type PersonInFile = FileRead['people'][number];
 
 function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problems: string[] } {
   const problems: string[] = [];
@@ -123,6 +275,7 @@ function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problem
       parent: entry.parent as Item['parent'],
       rank,
       title: entry.title,
+      ...(entry.facts && { facts: entry.facts as unknown as ItemFacts }),
     };
     const none = { summary: '', body: '' };
     switch (entry.kind) {
@@ -159,19 +312,35 @@ function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problem
   return { stored, problems };
 }
 
-function peopleProblems(list: readonly PersonInFile[], vocabulary: Vocabulary): string[] {
-  const names = (entries: readonly { readonly id: string }[]) => new Set(entries.map((entry) => entry.id));
-  const [levels, roles, groups] = [
-    names(vocabulary.levels),
-    names(vocabulary.roles),
-    names(vocabulary.groups),
-  ];
+function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string[] {
+  const missing = (kind: NameKind, ids: readonly string[]) =>
+    ids
+      .filter((one) => nameOfId({ ...names, audiences: [] }, kind, one) === null)
+      .map((one) => `there is no ${kind} "${one}"`);
   const seen = new Set<string>();
   return list.flatMap((person) => {
     const problems = [
-      ...(person.level === null || levels.has(person.level) ? [] : [`there is no level "${person.level}"`]),
-      ...person.roles.filter((role) => !roles.has(role)).map((role) => `there is no role "${role}"`),
-      ...person.groups.filter((group) => !groups.has(group)).map((group) => `there is no group "${group}"`),
+      ...missing('level', person.level === null ? [] : [person.level]),
+      ...missing('role', person.roles),
+      ...missing('group', person.groups),
+      ...missing('field', Object.keys(person.profile)),
+      ...missing(
+        'product',
+        person.purchases.map(({ product }) => product),
+      ),
+      ...missing(
+        'course',
+        person.enrolments.map(({ course }) => course),
+      ),
+      ...missing(
+        'activity',
+        person.completions.map(({ activity }) => activity),
+      ),
+      ...names.fields.flatMap((field) => {
+        const value = person.profile[field.id];
+        const problem = value === undefined ? null : fieldValueProblem(field, value);
+        return problem === null ? [] : [problem.replace(/\.$/, '')];
+      }),
       ...(seen.has(person.email.toLowerCase()) ? ['somebody else has the same mail address'] : []),
       ...(seen.has(person.id) ? ['somebody else has the same id'] : []),
     ];
@@ -180,18 +349,14 @@ function peopleProblems(list: readonly PersonInFile[], vocabulary: Vocabulary): 
   });
 }
 
-async function newPerson(person: PersonInFile): Promise<NewPerson> {
-  return {
-    id: asId(person.id),
-    email: person.email.toLowerCase(),
-    name: person.name,
-    desk: person.desk,
-    passwordHash: person.password === undefined ? null : await hashPassword(person.password),
-    facts: {
-      signedIn: true,
-      level: person.level === null ? null : asId<LevelId>(person.level),
-      roles: [...new Set(person.roles)].map((role) => asId(role)),
-      groups: [...new Set(person.groups)].map((group) => asId(group)),
-    },
-  };
-}
+const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
+  ...person,
+  id: asId(person.id),
+  email: person.email.toLowerCase(),
+  level: person.level === null ? null : asId<LevelId>(person.level),
+  roles: [...new Set(person.roles)].map((role) => asId(role)),
+  groups: [...new Set(person.groups)].map((group) => asId(group)),
+  purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
+  enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
+  completions: person.completions.map((one) => ({ ...one, activity: asId(one.activity) })),
+});

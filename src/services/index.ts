@@ -1,18 +1,45 @@
 /** What a person can do, one file per use case. */
+
+export { type ChangeAnswer, undoChange } from './apply-change';
+export * from './audience-report';
+export {
+  changePeople,
+  type PeopleAnswer,
+  type PeopleEdit,
+  type PeoplePreview,
+  type SavePersonAnswer,
+  savePerson,
+} from './change-people';
+export { plainRequest } from './clock';
 export { type Administrator, administratorOf } from './desk-right';
+export {
+  editNames,
+  type NameReport,
+  type NamesAnswer,
+  type NamesEdit,
+  type NamesPreview,
+  namesReport,
+} from './edit-names';
 export * from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
 export { findMembers } from './find-members';
-export { importSite, type SiteFile } from './import-site';
+export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
+export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
+export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
+export { type Person, personOf } from './person';
+export type { FormProblems } from './person-form';
+export { type PersonReport, personReport, type Reach } from './person-reach';
 export type { PolicyProblem } from './policy-form';
 export * from './put-live';
 export { type DeskData, readDesk } from './read-desk';
+export { requestFactsOf } from './request-facts';
 export { databaseIn, environment, runningTrivet } from './running';
 export { type SaveAnswer, saveDraft } from './save-draft';
 export * from './sign-in';
 export { signOut } from './sign-out';
 export { keepBoard } from './stand-ins';
 export { Trivet } from './trivet';
+export * from './unlock';
 export * from './view-page';
 export { type Visitor, visitorOf } from './visitor';
 export { startWalk, type WalkUnderWay, walkOf } from './walk';

@@ -22,6 +22,7 @@ export async function putLive(
   trivet: Trivet,
   administrator: Administrator,
   input: unknown,
+  now: Date,
 ): Promise<PutLiveAnswer> {
   const parsed = request.safeParse(input);
   if (!parsed.success)
@@ -35,7 +36,7 @@ export async function putLive(
     } as const;
     if (state.draft.version !== version || state.live.revision !== revision) return stale;
     if (difference(state.live.policy, state.draft.policy).length === 0) return { kind: 'nothing to do' };
-    const effect = effectAgainstLive(state, state.draft.policy);
+    const effect = effectAgainstLive(state, state.draft.policy, now);
     const number = await switchLive(
       trivet.db,
       { draftVersion: version, live: revision },

@@ -1,5 +1,6 @@
 /** What the desk needs to show the board: the outline, the names, both policies and the stand-ins. */
-import type { Item, Policy, StandIn, Vocabulary } from '@/core';
+import type { Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
+import { plainRequest } from './clock';
 import type { Administrator } from './desk-right';
 import { boardOf } from './stand-ins';
 import type { Trivet } from './trivet';
@@ -11,15 +12,17 @@ export interface DeskData {
   readonly items: readonly Item[];
   /** The summary of each page, for drawing teasers. */
   readonly summaries: Readonly<Record<string, string>>;
-  readonly vocabulary: Vocabulary;
+  readonly names: SiteNames;
+  /** The moment for which the board decides. */
+  readonly request: RequestFacts;
   readonly draft: { readonly policy: Policy; readonly version: number; readonly by: string };
   readonly live: { readonly policy: Policy; readonly revision: number };
   readonly standIns: readonly StandIn[];
   readonly memberCount: number;
 }
 
-export async function readDesk(trivet: Trivet, administrator: Administrator): Promise<DeskData> {
-  const { outline, vocabulary, contents, draft, live, people } = trivet.state;
+export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
+  const { outline, names, contents, draft, live, people } = trivet.state;
   return {
     administrator: administrator.name,
     siteTitle: outline.items.get(outline.root)?.title ?? '',
@@ -27,7 +30,8 @@ export async function readDesk(trivet: Trivet, administrator: Administrator): Pr
     summaries: Object.fromEntries(
       [...contents].filter(([, { summary }]) => summary).map(([id, { summary }]) => [id, summary]),
     ),
-    vocabulary,
+    names,
+    request: plainRequest(trivet.state, now),
     draft: { policy: draft.policy, version: draft.version, by: draft.by },
     live: { policy: live.policy, revision: live.revision },
     standIns: await boardOf(trivet, administrator),

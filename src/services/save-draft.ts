@@ -25,8 +25,7 @@ export async function saveDraft(
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
-  const { outline, vocabulary } = trivet.state;
-  const read = readPolicy(parsed.data.policy, outline, vocabulary);
+  const read = readPolicy(parsed.data.policy, trivet.state);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };
   const version = await trivet.changePolicies(() =>
     updateDraft(trivet.db, read.policy, parsed.data.version, administrator.name),

@@ -1,6 +1,6 @@
 /** Passwords and tokens: argon2id for what people choose, SHA-256 of 256 random bits for what we choose. */
 import { createHash, randomBytes } from 'node:crypto';
-import { hash, type Options, verify } from '@node-rs/argon2';
+import { hash, hashRaw, type Options, verify } from '@node-rs/argon2';
 
 // OWASP Password Storage Cheat Sheet, argon2id: 19 MiB of memory, two passes, one lane.
 const ARGON2ID_ALGORITHM = 2;
@@ -8,6 +8,18 @@ const ARGON2ID: Options = { algorithm: ARGON2ID_ALGORITHM, memoryCost: 19_456, t
 
 /** The argon2id hash of a password, in PHC format. */
 export const hashPassword = (password: string): Promise<string> => hash(password.normalize('NFC'), ARGON2ID);
+
+/**
+ * What is kept of a passphrase: argon2id with the site's own salt, in hex. All of a site's passphrases share the salt, so
+ * that finding out which one was typed takes one hash, however many there are. Case and outer spaces don't count.
+ */
+export const hashPassphrase = async (passphrase: string, salt: string): Promise<string> =>
+  (
+    await hashRaw(passphrase.normalize('NFC').trim().toLowerCase(), {
+      ...ARGON2ID,
+      salt: Buffer.from(salt, 'hex'),
+    })
+  ).toString('hex');
 
 // Made when the program starts, so that not even the first wrong sign-in takes longer than others.
 const decoy = hashPassword(randomBytes(18).toString('base64'));

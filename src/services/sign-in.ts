@@ -3,7 +3,7 @@
  * account and by network address, counted before the password is looked at, so that many at once gain nothing.
  */
 import { z } from 'zod';
-import { safeNext } from '@/core';
+import { type PassphraseId, safeNext } from '@/core';
 import { countAttempt, findCredentials, forgetAttempts, insertSession, uncountAttempt } from '@/store';
 import { hashToken, newToken, passwordIsRight } from './secrets';
 import type { Trivet } from './trivet';
@@ -26,6 +26,8 @@ export interface SignInRequest {
   readonly next: unknown;
   /** The network address that the request came from. */
   readonly from: string;
+  /** Those that were typed before signing in; they stay known. */
+  readonly passphrases: readonly PassphraseId[];
 }
 
 export type SignInAnswer =
@@ -77,6 +79,7 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   const session = {
     tokenHash: hashToken(token),
     person: found.person,
+    passphrases: request.passphrases,
     expiresAt: new Date(now.getTime() + SESSION_MS),
   };
   await insertSession(trivet.db, session, now);

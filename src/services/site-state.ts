@@ -9,25 +9,30 @@ import {
   type Outline,
   outlineOf,
   type PersonId,
-  type Vocabulary,
+  type SiteNames,
 } from '@/core';
 import {
   type Content,
   type Database,
   type Draft,
   type Live,
-  type Person,
+  type PersonRecord,
   readItems,
+  readNames,
   readPeople,
   readPolicies,
-  readVocabulary,
+  readSettings,
+  type Settings,
 } from '@/store';
+import { type Person, personOf } from './person';
 
 /** Everything that decisions and pages need. */
 export interface SiteState {
+  readonly settings: Settings;
   readonly outline: Outline;
   readonly contents: ReadonlyMap<ItemId, Content>;
-  readonly vocabulary: Vocabulary;
+  readonly names: SiteNames;
+  /** In the order of their names. */
   readonly people: ReadonlyMap<PersonId, Person>;
   readonly draft: Draft & { readonly compiled: CompiledPolicy };
   readonly live: Live & { readonly compiled: CompiledPolicy };
@@ -36,37 +41,54 @@ export interface SiteState {
 /** Reads the whole site, or null when the database holds none yet. */
 export async function readSiteState(db: Database): Promise<SiteState | null> {
   const policies = await readPolicies(db);
-  if (!policies) return null;
+  const settings = await readSettings(db);
+  if (!policies || !settings) return null;
   const stored = await readItems(db);
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
-  const vocabulary = await readVocabulary(db);
-  const people = await readPeople(db);
+  const names = await readNames(db);
   return {
+    settings,
     outline,
-    vocabulary,
+    names,
     contents: new Map(stored.map(({ item, content }) => [item.id, content])),
-    people: new Map(people.map((person) => [person.id, person])),
-    draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, vocabulary) },
-    live: { ...policies.live, compiled: compile(policies.live.policy, outline, vocabulary) },
+    people: peopleOf(await readPeople(db), settings),
+    draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
+    live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
 }
+
+const peopleOf = (records: readonly PersonRecord[], { shareKey }: Settings): ReadonlyMap<PersonId, Person> =>
+  new Map(records.map((record) => [record.id, personOf(record, shareKey)]));
 
 /** The same site with its policies as they are now in the database. */
 export async function withPolicies(state: SiteState, db: Database): Promise<SiteState> {
   const policies = await readPolicies(db);
   if (!policies) throw new Error('The policies are gone from the database.');
   const { draft, live } = policies;
-  const { outline, vocabulary } = state;
+  const { outline, names } = state;
   return {
     ...state,
     draft:
       draft.version === state.draft.version
         ? state.draft
-        : { ...draft, compiled: compile(draft.policy, outline, vocabulary) },
+        : { ...draft, compiled: compile(draft.policy, outline, names) },
     live:
       live.revision === state.live.revision
         ? state.live
-        : { ...live, compiled: compile(live.policy, outline, vocabulary) },
+        : { ...live, compiled: compile(live.policy, outline, names) },
+  };
+}
+
+/** The same site with its names and people as they are now in the database. */
+export async function withPeople(state: SiteState, db: Database): Promise<SiteState> {
+  const { outline, draft, live, settings } = state;
+  const names = await readNames(db);
+  return {
+    ...state,
+    names,
+    people: peopleOf(await readPeople(db), settings),
+    draft: { ...draft, compiled: compile(draft.policy, outline, names) },
+    live: { ...live, compiled: compile(live.policy, outline, names) },
   };
 }

@@ -1,8 +1,9 @@
 /** The stand-ins on an administrator's board: kept as references, read with the facts people have now. */
 import { z } from 'zod';
 import { asId, type Member, type PersonId, type StandIn } from '@/core';
-import { type Person, readBoard, type StandInRef, writeBoard } from '@/store';
+import { readBoard, type StandInRef, writeBoard } from '@/store';
 import type { Administrator } from './desk-right';
+import type { Person } from './person';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
 

@@ -1,8 +1,18 @@
 /** A loaded Larkfell in memory for the tests of services, and its people signed in. */
-import { everyone, type Policy } from '@/core';
+import { everyone, type Policy, type VisitorFacts } from '@/core';
 import { larkfell } from '../../demo/larkfell';
 import { DEMO_PASSWORD } from '../../demo/people';
-import { type Administrator, administratorOf, importSite, signIn, Trivet, type Visitor, visitorOf } from '.';
+import {
+  type Administrator,
+  administratorOf,
+  importSite,
+  type Look,
+  plainRequest,
+  signIn,
+  Trivet,
+  type Visitor,
+  visitorOf,
+} from '.';
 
 /** The moment at which tests happen. */
 export const now = new Date('2026-11-20T20:00:00Z');
@@ -25,7 +35,13 @@ export const attemptAt =
   (email: unknown, password: unknown, over: { next?: unknown; from?: string; at?: Date } = {}) =>
     signIn(
       trivet,
-      { email, password, next: over.next, from: over.from ?? `10.0.0.${addresses++}` },
+      {
+        email,
+        password,
+        next: over.next,
+        from: over.from ?? `10.0.0.${addresses++}`,
+        passphrases: [],
+      },
       over.at ?? now,
     );
 
@@ -45,5 +61,15 @@ export async function gretaAt(trivet: Trivet): Promise<Administrator> {
 
 /** What is live, with one gate opened to everyone. */
 export const withOpened = (trivet: Trivet, gate: string): Policy => ({
+  ...trivet.state.live.policy,
   gates: trivet.state.live.policy.gates.map((one) => (one.id === gate ? { ...one, who: everyone } : one)),
+});
+
+/** Somebody looking at the live site. */
+export const liveLook = (state: Trivet['state'], facts: VisitorFacts, base = ''): Look => ({
+  state,
+  compiled: state.live.compiled,
+  facts,
+  request: plainRequest(state, now),
+  base,
 });

@@ -2,7 +2,7 @@
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
 import { type OpenDatabase, openDatabase, type Session } from '@/store';
-import { readSiteState, type SiteState, withPolicies } from './site-state';
+import { readSiteState, type SiteState, withPeople, withPolicies } from './site-state';
 
 const MOST_SESSIONS = 10_000;
 
@@ -45,11 +45,20 @@ export class Trivet {
 
   /** Runs a change of the policies alone, one at a time, and then puts what the database holds into memory. */
   changePolicies<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, withPolicies);
+  }
+
+  /** The same for a change of people and the names that describe them. */
+  changePeople<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, withPeople);
+  }
+
+  #inTurn<T>(change: (state: SiteState) => Promise<T>, read: typeof withPolicies): Promise<T> {
     const turn = this.#queue.then(async () => {
       try {
         return await change(this.state);
       } finally {
-        this.#state = await withPolicies(this.state, this.db);
+        this.#state = await read(this.state, this.db);
       }
     });
     this.#queue = turn.catch(() => undefined);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { compile, openPolicy, type VisitorFacts } from '@/core';
 import { type Trivet, viewPage, visitorOf } from '.';
-import { now, openLarkfell, signedInAt } from './testing';
+import { liveLook, now, openLarkfell, signedInAt } from './testing';
 
 let trivet: Trivet;
 
@@ -16,7 +16,7 @@ describe('looking at a page', () => {
     const facts = (name ? (await signedInAt(trivet, name)).visitor : await visitorOf(trivet, undefined, now))
       .facts;
     const { state } = trivet;
-    return viewPage({ state, compiled: state.live.compiled, facts, base: '' }, path);
+    return viewPage(liveLook(state, facts), path);
   };
 
   it('gives Tobin the Observers’ room, Marek the teaser and a guest the way to sign in and back', async () => {
@@ -81,8 +81,7 @@ describe('looking at a page', () => {
     const { token } = await signedInAt(closed, 'tobin');
     await closed.close();
     const { state } = closed;
-    const view = (facts: VisitorFacts) =>
-      viewPage({ state, compiled: state.live.compiled, facts, base: '' }, '/observers').kind;
+    const view = (facts: VisitorFacts) => viewPage(liveLook(state, facts), '/observers').kind;
     expect(view((await visitorOf(closed, undefined, now)).facts)).toBe('redirect');
     expect(view((await visitorOf(closed, token, now)).facts)).toBe('page');
   });
@@ -92,7 +91,7 @@ describe('looking at a page', () => {
     const facts = (await visitorOf(trivet, undefined, now)).facts;
     fc.assert(
       fc.property(fc.oneof(fc.webPath(), fc.string()), (path) => {
-        const answer = viewPage({ state, compiled: state.live.compiled, facts, base: '' }, `/${path}`);
+        const answer = viewPage(liveLook(state, facts), `/${path}`);
         expect(['page', 'missing', 'redirect', 'message']).toContain(answer.kind);
       }),
     );
@@ -103,7 +102,7 @@ describe('looking at a page', () => {
     const { facts } = await visitorOf(trivet, undefined, now);
     const under = (policy: typeof openPolicy) =>
       viewPage(
-        { state, compiled: compile(policy, state.outline, state.vocabulary), facts, base: '' },
+        { ...liveLook(state, facts), compiled: compile(policy, state.outline, state.names) },
         '/visit',
       );
     expect(under(openPolicy)).toMatchObject({ kind: 'page', sameForEveryone: true });
@@ -113,8 +112,7 @@ describe('looking at a page', () => {
 
   it('puts the walk’s own address before everything that leads on', async () => {
     const { state } = trivet;
-    const look = (facts: VisitorFacts, path: string) =>
-      viewPage({ state, compiled: state.live.compiled, facts, base: '/walk/t' }, path);
+    const look = (facts: VisitorFacts, path: string) => viewPage(liveLook(state, facts, '/walk/t'), path);
     const { facts } = await visitorOf(trivet, undefined, now);
     const home = look(facts, '/');
     if (home.kind !== 'page') throw new Error(home.kind);

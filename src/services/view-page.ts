@@ -13,6 +13,7 @@ import {
   type NextStep,
   normaliseAddress,
   type Page,
+  type RequestFacts,
   type TurnedAway,
   type VisitorFacts,
 } from '@/core';
@@ -33,6 +34,7 @@ export interface MenuLink {
 /** The step that a teaser or a message offers, with everything needed to draw it. */
 export type Step =
   | { readonly kind: 'sign in'; readonly address: string }
+  | { readonly kind: 'passphrase'; readonly address: string }
   | { readonly kind: 'item'; readonly title: string; readonly address: string };
 
 /** What stands around every page. */
@@ -77,6 +79,7 @@ export interface Look {
   readonly state: SiteState;
   readonly compiled: CompiledPolicy;
   readonly facts: VisitorFacts;
+  readonly request: RequestFacts;
   /** What stands before every address: nothing on the site, the walk's own address on a walk. */
   readonly base: string;
 }
@@ -86,7 +89,7 @@ export function viewPage(look: Look, path: string): PageAnswer {
   const address = normaliseAddress(path);
   const item = address === null ? undefined : look.state.outline.pages.get(address);
   if (!item) return { kind: 'missing', frame: frameFor(look, null) };
-  const decision = decide(look.compiled, item.id, look.facts);
+  const decision = decide(look.compiled, item.id, look.facts, look.request);
   if (decision.kind === 'turned away') return turnedAway(look, item, decision);
   const content = contentOf(look.state, item.id);
   const html = rendered(content);
@@ -123,6 +126,8 @@ function turnedAway(look: Look, item: Page, { turnAway, reason }: TurnedAway): P
       };
     case 'redirect': {
       if (turnAway.to.kind === 'sign in') return { kind: 'redirect', to: signInAddress(look, item.address) };
+      if (turnAway.to.kind === 'passphrase')
+        return { kind: 'redirect', to: passphraseAddress(look, item.address) };
       const target = state.outline.items.get(turnAway.to.item);
       // A redirect to nowhere, or to where it started, would never arrive.
       if (target?.kind !== 'page' || target.id === item.id)
@@ -141,15 +146,22 @@ function turnedAway(look: Look, item: Page, { turnAway, reason }: TurnedAway): P
 const signInAddress = ({ base }: Look, back: string | null): string =>
   `${base}/sign-in${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
+/** The address of the page where a passphrase is typed, which leads back to another. */
+const passphraseAddress = ({ base }: Look, back: string): string =>
+  `${base}/passphrase?next=${encodeURIComponent(back)}`;
+
 function stepFor(look: Look, next: NextStep, from: Page): Step | null {
   switch (next.kind) {
     case 'none':
       return null;
     case 'sign in':
       return look.facts.signedIn ? null : { kind: 'sign in', address: signInAddress(look, from.address) };
+    case 'passphrase':
+      return { kind: 'passphrase', address: passphraseAddress(look, from.address) };
     case 'item': {
       const target = look.state.outline.items.get(next.item);
-      const leads = target?.kind === 'page' && decide(look.compiled, target.id, look.facts).kind === 'open';
+      const leads =
+        target?.kind === 'page' && decide(look.compiled, target.id, look.facts, look.request).kind === 'open';
       return leads
         ? { kind: 'item', title: target.title, address: look.base + encodeURI(target.address) }
         : null;
@@ -169,7 +181,8 @@ export function frameFor(look: Look, current: ItemId | null): Frame {
   };
 }
 
-const opens = (look: Look, item: Item): boolean => decide(look.compiled, item.id, look.facts).kind === 'open';
+const opens = (look: Look, item: Item): boolean =>
+  decide(look.compiled, item.id, look.facts, look.request).kind === 'open';
 
 function linksBelow(look: Look, above: ItemId, current: ItemId | null): readonly MenuLink[] {
   const { outline } = look.state;

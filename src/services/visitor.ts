@@ -1,10 +1,11 @@
 /** Who is asking: a session cookie turned into a visitor. */
 import { guest, type VisitorFacts } from '@/core';
-import { type Person, readSession } from '@/store';
+import { readSession } from '@/store';
+import type { Person } from './person';
 import { hashToken } from './secrets';
 import type { Trivet } from './trivet';
 
-/** A visitor of the site: a guest, or a person with their session. */
+/** A visitor of the site: a guest, or a person with their session. A guest has one after typing a passphrase. */
 export interface Visitor {
   readonly person: Person | null;
   readonly facts: VisitorFacts;
@@ -21,6 +22,13 @@ export async function visitorOf(trivet: Trivet, token: string | undefined, now: 
   const session = trivet.sessions.get(tokenHash) ?? (await readSession(trivet.db, tokenHash));
   if (!session || session.expiresAt <= now) return guestVisitor;
   if (!trivet.sessions.has(tokenHash)) trivet.rememberSession(session);
-  const person = trivet.state.people.get(session.person);
-  return person ? { person, facts: person.facts, session: tokenHash } : guestVisitor;
+  const { passphrases } = session;
+  const person = session.person === null ? null : trivet.state.people.get(session.person);
+  if (person === undefined) return guestVisitor;
+  const facts = person?.facts ?? guest;
+  return {
+    person,
+    facts: passphrases.length === 0 ? facts : { ...facts, passphrases },
+    session: tokenHash,
+  };
 }

@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { factsOf, type StandIn } from '@/core';
 import { insertWalk, readWalk } from '@/store';
+import { plainRequest } from './clock';
 import type { Administrator } from './desk-right';
 import { hashToken, newToken } from './secrets';
 import { readStandIn, standInOf } from './stand-ins';
@@ -60,6 +61,7 @@ export async function walkOf(
     state,
     compiled: state[walk.side].compiled,
     facts: factsOf(standIn),
+    request: plainRequest(state, now),
     base: `/walk/${token}`,
   };
   return { standIn, side: walk.side, look };

@@ -1,6 +1,7 @@
 /** Turning an answer into the status and the bytes of a response. */
 import type { ComponentProps, ReactElement } from 'react';
 import type { PageAnswer } from '@/services';
+import { PassphraseView } from './passphrase-view';
 import type { Delivery } from './shell';
 import { SignInView } from './sign-in-view';
 import { MessageView, MissingView, PageView, TeaserView } from './views';
@@ -27,6 +28,10 @@ export async function renderAnswer(answer: PageAnswer, delivery: Delivery): Prom
       return answer satisfies never;
   }
 }
+
+/** The page for typing a passphrase as bytes. */
+export const renderPassphrase = (props: ComponentProps<typeof PassphraseView>): Promise<string> =>
+  documentOf(<PassphraseView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -1,4 +1,5 @@
 import type { Frame, SignInProblems } from '@/services';
+import { Field } from './field';
 import { type Delivery, Shell } from './shell';
 
 interface SignInViewProps {
@@ -63,36 +64,5 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs,
         {note && <aside className="beside prose" dangerouslySetInnerHTML={{ __html: note }} />}
       </div>
     </Shell>
-  );
-}
-
-interface FieldProps {
-  readonly name: string;
-  readonly label: string;
-  readonly type: string;
-  readonly value: string;
-  readonly complete: string;
-  readonly problem: string | undefined;
-}
-
-function Field({ name, label, type, value, complete, problem }: FieldProps) {
-  return (
-    <p className="grid gap-1.5">
-      <label htmlFor={name}>{label}</label>
-      <input
-        id={name}
-        name={name}
-        type={type}
-        defaultValue={value}
-        autoComplete={complete}
-        aria-invalid={problem ? true : undefined}
-        aria-describedby={problem ? `${name}-problem` : undefined}
-      />
-      {problem && (
-        <span className="problem" id={`${name}-problem`}>
-          {problem}
-        </span>
-      )}
-    </p>
   );
 }

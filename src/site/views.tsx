@@ -86,6 +86,11 @@ function Threshold({ reason, step }: { readonly reason: string | null; readonly 
           Sign in
         </a>
       )}
+      {step?.kind === 'passphrase' && (
+        <a className="button" href={step.address}>
+          Type a passphrase
+        </a>
+      )}
       {step?.kind === 'item' && (
         <a className="button" href={step.address}>
           {step.title}

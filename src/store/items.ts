@@ -33,6 +33,7 @@ function itemOf(row: Row): Item {
     rank: row.rank,
     title: row.title,
     published: row.published,
+    ...(row.facts && { facts: row.facts }),
   };
   switch (row.kind) {
     case 'site':

@@ -1,71 +1,61 @@
-/** People and the names that describe them: levels, roles, groups. */
-import { eq } from 'drizzle-orm';
-import {
-  asId,
-  type GroupId,
-  type LevelId,
-  type PersonId,
-  type RoleId,
-  type VisitorFacts,
-  type Vocabulary,
-} from '@/core';
+/** People, in a fixed number of queries whatever their number. */
+import { eq, inArray, sql } from 'drizzle-orm';
+import { asId, type LevelId, type PersonId } from '@/core';
 import type { Database } from './database';
-import { groups, levels, people, personGroups, personRoles, roles } from './schema';
+import type { PersonRecord } from './person-record';
+import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
 
-/** A person with an account. */
-export interface Person {
-  readonly id: PersonId;
-  readonly email: string;
-  readonly name: string;
-  /** May use the desk. */
-  readonly desk: boolean;
-  readonly facts: VisitorFacts;
-}
+// Parameters of one statement are limited; rows are written in slices of this many.
+const SLICE = 1000;
 
-/** Everybody, in three queries whatever their number, in the order of their names. */
-export async function readPeople(db: Database): Promise<readonly Person[]> {
+/** Everybody, in the order of their names. */
+export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
   const rows = await db
-    .select({ id: people.id, email: people.email, name: people.name, desk: people.desk, level: people.level })
+    .select({
+      id: people.id,
+      email: people.email,
+      name: people.name,
+      desk: people.desk,
+      level: people.level,
+      profile: people.profile,
+      joined: people.joined,
+    })
     .from(people)
-    .orderBy(people.name);
-  const rolesOf = collect(
-    await db.select({ person: personRoles.person, id: personRoles.role }).from(personRoles),
-  );
-  const groupsOf = collect(
-    await db.select({ person: personGroups.person, id: personGroups.group }).from(personGroups),
-  );
-  return rows.map((row) => ({
+    .orderBy(people.name, people.id);
+  const rolesOf = byPerson(await db.select().from(personRoles));
+  const groupsOf = byPerson(await db.select().from(personGroups));
+  const purchasesOf = byPerson(await db.select().from(purchases).orderBy(purchases.id));
+  const enrolmentsOf = byPerson(await db.select().from(enrolments));
+  const completionsOf = byPerson(await db.select().from(completions));
+  return rows.map(({ level, ...row }) => ({
+    ...row,
     id: asId<PersonId>(row.id),
-    email: row.email,
-    name: row.name,
-    desk: row.desk,
-    facts: {
-      signedIn: true,
-      roles: (rolesOf.get(row.id) ?? []).map((id) => asId<RoleId>(id)),
-      groups: (groupsOf.get(row.id) ?? []).map((id) => asId<GroupId>(id)),
-      level: row.level === null ? null : asId<LevelId>(row.level),
-    },
+    level: level === null ? null : asId<LevelId>(level),
+    roles: (rolesOf.get(row.id) ?? []).map(({ role }) => asId(role)),
+    groups: (groupsOf.get(row.id) ?? []).map(({ group }) => asId(group)),
+    purchases: (purchasesOf.get(row.id) ?? []).map(({ product, on, until, state }) => ({
+      product: asId(product),
+      on,
+      until,
+      state,
+    })),
+    enrolments: (enrolmentsOf.get(row.id) ?? []).map(({ course, on }) => ({ course: asId(course), on })),
+    completions: (completionsOf.get(row.id) ?? []).map(({ activity, on, score }) => ({
+      activity: asId(activity),
+      on,
+      score,
+    })),
   }));
 }
 
-function collect(rows: readonly { person: string; id: string }[]): ReadonlyMap<string, string[]> {
-  const found = new Map<string, string[]>();
-  for (const { person, id } of rows) found.set(person, [...(found.get(person) ?? []), id]);
+function byPerson<T extends { readonly person: string }>(rows: readonly T[]): ReadonlyMap<string, T[]> {
+  const found = new Map<string, T[]>();
+  for (const row of rows) {
+    const list = found.get(row.person);
+    if (list) list.push(row);
+    else found.set(row.person, [row]);
+  }
   return found;
-}
-
-/** The site's own names; levels lowest first. */
-export async function readVocabulary(db: Database): Promise<Vocabulary> {
-  const [levelRows, roleRows, groupRows] = [
-    await db.select().from(levels).orderBy(levels.rank),
-    await db.select().from(roles).orderBy(roles.name),
-    await db.select().from(groups).orderBy(groups.name),
-  ];
-  return {
-    levels: levelRows.map(({ id, name }) => ({ id: asId(id), name })),
-    roles: roleRows.map(({ id, name }) => ({ id: asId(id), name })),
-    groups: groupRows.map((row) => ({ id: asId(row.id), name: row.name, private: row.private })),
-  };
 }
 
 /** What signing in needs of an account, or undefined when there is none with that address. */
@@ -80,36 +70,68 @@ export async function findCredentials(
   return row && { person: asId(row.id), passwordHash: row.passwordHash };
 }
 
-/** A person with everything that is stored of them. */
-export interface NewPerson extends Person {
-  readonly passwordHash: string | null;
+/** Writes people whole, new ones and those there were; their passwords stay as they are. Belongs in a transaction. */
+export async function writePeople(db: Database, list: readonly PersonRecord[]): Promise<void> {
+  for (const slice of slices(list)) {
+    const ids = slice.map(({ id }) => id);
+    // Two people may swap their addresses; for a moment nobody has them.
+    await db
+      .update(people)
+      .set({ email: sql`'~' || ${people.id}` })
+      .where(inArray(people.id, ids));
+  }
+  for (const slice of slices(list)) {
+    const ids = slice.map(({ id }) => id);
+    await db
+      .insert(people)
+      .values(
+        slice.map(({ id, email, name, desk, level, profile, joined }) => ({
+          id,
+          email,
+          name,
+          desk,
+          level,
+          profile,
+          joined,
+        })),
+      )
+      .onConflictDoUpdate({
+        target: people.id,
+        set: {
+          email: sql`excluded.email`,
+          name: sql`excluded.name`,
+          desk: sql`excluded.desk`,
+          level: sql`excluded.level`,
+          profile: sql`excluded.profile`,
+          joined: sql`excluded.joined`,
+        },
+      });
+    for (const table of [personRoles, personGroups, purchases, enrolments, completions])
+      await db.delete(table).where(inArray(table.person, ids));
+  }
+  const rowsOf = <T>(pick: (person: PersonRecord) => readonly T[]): T[] => list.flatMap(pick);
+  for (const rows of slices(rowsOf(({ id, roles }) => roles.map((role) => ({ person: id, role })))))
+    await db.insert(personRoles).values(rows);
+  for (const rows of slices(rowsOf(({ id, groups }) => groups.map((group) => ({ person: id, group })))))
+    await db.insert(personGroups).values(rows);
+  for (const rows of slices(rowsOf((one) => one.purchases.map((row) => ({ person: one.id, ...row })))))
+    await db.insert(purchases).values(rows);
+  for (const rows of slices(rowsOf((one) => one.enrolments.map((row) => ({ person: one.id, ...row })))))
+    await db.insert(enrolments).values(rows);
+  for (const rows of slices(rowsOf((one) => one.completions.map((row) => ({ person: one.id, ...row })))))
+    await db.insert(completions).values(rows);
 }
 
-/** Writes the names and the people of a site into empty tables. */
-export async function insertPeople(
-  db: Database,
-  vocabulary: Vocabulary,
-  list: readonly NewPerson[],
-): Promise<void> {
-  const fill = async <T>(rows: readonly T[], insert: (rows: T[]) => Promise<unknown>) => {
-    if (rows.length > 0) await insert([...rows]);
-  };
-  await fill(
-    vocabulary.levels.map((level, rank) => ({ ...level, rank })),
-    (rows) => db.insert(levels).values(rows),
-  );
-  await fill(vocabulary.roles, (rows) => db.insert(roles).values(rows));
-  await fill(vocabulary.groups, (rows) => db.insert(groups).values(rows));
-  await fill(
-    list.map(({ facts, ...person }) => ({ ...person, level: facts.level })),
-    (rows) => db.insert(people).values(rows),
-  );
-  await fill(
-    list.flatMap(({ id, facts }) => (facts.roles ?? []).map((role) => ({ person: id, role }))),
-    (rows) => db.insert(personRoles).values(rows),
-  );
-  await fill(
-    list.flatMap(({ id, facts }) => (facts.groups ?? []).map((group) => ({ person: id, group }))),
-    (rows) => db.insert(personGroups).values(rows),
-  );
+/** Takes people away, with everything that is theirs. */
+export async function deletePeople(db: Database, ids: readonly PersonId[]): Promise<void> {
+  for (const slice of slices(ids)) await db.delete(people).where(inArray(people.id, slice));
+}
+
+export async function setPasswordHash(db: Database, person: PersonId, passwordHash: string): Promise<void> {
+  await db.update(people).set({ passwordHash }).where(eq(people.id, person));
+}
+
+/** A list in pieces that one statement can take. */
+export function* slices<T>(list: readonly T[]): Generator<T[]> {
+  for (let at = 0; at < list.length; at += SLICE) yield list.slice(at, at + SLICE);
 }

@@ -32,10 +32,19 @@ export async function readPolicies(
   if (!row) return null;
   const { policy_state: state, revisions: live } = row;
   return {
-    draft: { policy: state.draft, version: state.draftVersion, by: state.draftBy },
-    live: { policy: live.policy, revision: live.number, author: live.author, note: live.note, at: live.at },
+    draft: { policy: whole(state.draft), version: state.draftVersion, by: state.draftBy },
+    live: {
+      policy: whole(live.policy),
+      revision: live.number,
+      author: live.author,
+      note: live.note,
+      at: live.at,
+    },
   };
 }
+
+// Policies that were stored before there were audiences.
+const whole = (policy: Policy): Policy => ({ ...policy, audiences: policy.audiences ?? [] });
 
 /** Saves the draft if it is still at the version named. Answers the new version, or null when somebody was quicker. */
 export async function updateDraft(

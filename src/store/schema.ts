@@ -1,12 +1,24 @@
 /** The tables. Plain PostgreSQL; the embedded database is only where they live by default. */
 import { sql } from 'drizzle-orm';
-import { boolean, check, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core';
-import type { LinkTarget, Policy, StandInRef } from './types';
+import {
+  boolean,
+  check,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core';
+import type { FieldValue, ItemFacts, LinkTarget, PeopleChange, Policy, SiteNames, StandInRef } from './types';
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
   name: text().notNull().unique(),
-  rank: integer().notNull().unique(),
+  rank: integer().notNull(),
 });
 
 export const roles = pgTable('roles', {
@@ -20,6 +32,55 @@ export const groups = pgTable('groups', {
   private: boolean().notNull().default(false),
 });
 
+export const products = pgTable('products', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+  kind: text({ enum: ['one-off', 'subscription', 'ticket'] }).notNull(),
+});
+
+/** The fields of the members' profiles, in the order in which they are shown. */
+export const fields = pgTable('fields', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+  rank: integer().notNull(),
+  type: text({ enum: ['text', 'choice', 'number', 'date', 'yes/no'] }).notNull(),
+  choices: jsonb().$type<readonly string[]>().notNull().default([]),
+  private: boolean().notNull().default(false),
+  editable: boolean().notNull().default(false),
+});
+
+export const courses = pgTable('courses', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+});
+
+export const activities = pgTable('activities', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+});
+
+export const passphrases = pgTable('passphrases', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+  /** argon2id with the site's salt, in hex; null until one is chosen. Two can't be alike. */
+  hash: text().unique(),
+});
+
+/** One row: what the site as a whole is set to. */
+export const settings = pgTable(
+  'settings',
+  {
+    id: integer().primaryKey().default(1),
+    /** IANA name. */
+    timeZone: text('time_zone').notNull(),
+    /** The key of the hash that shares of visitors are cut from, in hex. */
+    shareKey: text('share_key').notNull(),
+    /** In hex. */
+    passphraseSalt: text('passphrase_salt').notNull(),
+  },
+  (table) => [check('only_one_setting', sql`${table.id} = 1`)],
+);
+
 export const people = pgTable('people', {
   id: text().primaryKey(),
   /** In lower case, so that one mailbox is one account. */
@@ -28,6 +89,9 @@ export const people = pgTable('people', {
   /** argon2id in PHC format; null for somebody who can't sign in with a password. */
   passwordHash: text('password_hash'),
   level: text().references(() => levels.id),
+  /** By field. A field that nobody filled in has no entry. */
+  profile: jsonb().$type<Readonly<Record<string, FieldValue>>>().notNull().default({}),
+  joined: date({ mode: 'string' }),
   /** Whether this person may use the desk. */
   desk: boolean().notNull().default(false),
 });
@@ -58,6 +122,63 @@ export const personGroups = pgTable(
   (table) => [primaryKey({ columns: [table.person, table.group] })],
 );
 
+const person = () =>
+  text()
+    .notNull()
+    .references(() => people.id, { onDelete: 'cascade' });
+
+/** What people bought. Buying itself comes with the till; these are the records of it. */
+export const purchases = pgTable(
+  'purchases',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    person: person(),
+    product: text()
+      .notNull()
+      .references(() => products.id, { onDelete: 'cascade' }),
+    on: date({ mode: 'string' }).notNull(),
+    until: date({ mode: 'string' }),
+    state: text({ enum: ['paid', 'failed', 'refunded'] }).notNull(),
+  },
+  (table) => [index('purchases_person').on(table.person)],
+);
+
+export const enrolments = pgTable(
+  'enrolments',
+  {
+    person: person(),
+    course: text()
+      .notNull()
+      .references(() => courses.id, { onDelete: 'cascade' }),
+    on: date({ mode: 'string' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.person, table.course] })],
+);
+
+export const completions = pgTable(
+  'completions',
+  {
+    person: person(),
+    activity: text()
+      .notNull()
+      .references(() => activities.id, { onDelete: 'cascade' }),
+    on: date({ mode: 'string' }).notNull(),
+    score: doublePrecision(),
+  },
+  (table) => [primaryKey({ columns: [table.person, table.activity] })],
+);
+
+/** Every change of people and of the names that describe them: who made it, what it was, and how it was before. */
+export const peopleChanges = pgTable('people_changes', {
+  id: text().primaryKey(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  by: text().notNull(),
+  summary: text().notNull(),
+  people: jsonb().$type<readonly PeopleChange[]>().notNull(),
+  names: jsonb().$type<{ readonly before: SiteNames; readonly after: SiteNames } | null>(),
+  undone: boolean().notNull().default(false),
+});
+
 /** Items with their content. Columns that a kind does not have are null. */
 export const items = pgTable('items', {
   id: text().primaryKey(),
@@ -69,6 +190,7 @@ export const items = pgTable('items', {
   address: text().unique(),
   place: text({ enum: ['top'] }),
   target: jsonb().$type<LinkTarget>(),
+  facts: jsonb().$type<ItemFacts>(),
   summary: text().notNull().default(''),
   /** Markdown. */
   body: text().notNull().default(''),
@@ -105,9 +227,10 @@ export const policyState = pgTable(
 export const sessions = pgTable('sessions', {
   /** SHA-256 of the token, in hex. The token itself is only in the visitor's cookie. */
   tokenHash: text('token_hash').primaryKey(),
-  person: text()
-    .notNull()
-    .references(() => people.id, { onDelete: 'cascade' }),
+  /** Null for a guest who typed a passphrase. */
+  person: text().references(() => people.id, { onDelete: 'cascade' }),
+  /** The ids of the passphrases typed in this session. */
+  passphrases: jsonb().$type<readonly string[]>().notNull().default([]),
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 

@@ -1,19 +1,26 @@
 /** Sessions, by the hash of their token. */
 import { eq, lt } from 'drizzle-orm';
-import { asId, type PersonId } from '@/core';
+import { asId, type PassphraseId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { sessions } from './schema';
 
 /** A session that has not been ended. It may have expired. */
 export interface Session {
   readonly tokenHash: string;
-  readonly person: PersonId;
+  /** Null for a guest who typed a passphrase. */
+  readonly person: PersonId | null;
+  readonly passphrases: readonly PassphraseId[];
   readonly expiresAt: Date;
 }
 
 export async function readSession(db: Database, tokenHash: string): Promise<Session | null> {
   const [row] = await db.select().from(sessions).where(eq(sessions.tokenHash, tokenHash));
-  return row ? { ...row, person: asId(row.person) } : null;
+  if (!row) return null;
+  return {
+    ...row,
+    person: row.person === null ? null : asId<PersonId>(row.person),
+    passphrases: row.passphrases.map((id) => asId(id)),
+  };
 }
 
 /** Starts a session and clears away those that expired before `now`. */
@@ -22,6 +29,15 @@ export async function insertSession(db: Database, session: Session, now: Date): 
     await tx.delete(sessions).where(lt(sessions.expiresAt, now));
     await tx.insert(sessions).values(session);
   });
+}
+
+/** Keeps the passphrases that were typed in a session. */
+export async function setPassphrases(
+  db: Database,
+  tokenHash: string,
+  passphrases: readonly PassphraseId[],
+): Promise<void> {
+  await db.update(sessions).set({ passphrases }).where(eq(sessions.tokenHash, tokenHash));
 }
 
 export async function deleteSession(db: Database, tokenHash: string): Promise<void> {

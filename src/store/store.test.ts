@@ -1,27 +1,34 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asId, type LevelId, openPolicy, type PersonId, type Policy } from '@/core';
+import { asId, type LevelId, noNames, openPolicy, type PersonId, type Policy, type SiteNames } from '@/core';
 import {
   countAttempt,
+  deletePeople,
   deleteSession,
+  dropNames,
+  findCredentials,
   forgetAttempts,
   insertFirstPolicy,
   insertItems,
-  insertPeople,
   insertSession,
   insertWalk,
   type OpenDatabase,
   openDatabase,
+  type PersonRecord,
   readBoard,
   readItems,
+  readNames,
   readPeople,
   readPolicies,
   readSession,
-  readVocabulary,
   readWalk,
+  setPassphrases,
+  setPasswordHash,
   switchLive,
   uncountAttempt,
   updateDraft,
   writeBoard,
+  writeNames,
+  writePeople,
 } from '.';
 
 let opened: OpenDatabase;
@@ -30,38 +37,41 @@ const now = new Date('2026-11-20T20:00:00Z');
 const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
 const ines = asId<PersonId>('ines');
 
+const names: SiteNames = {
+  ...noNames,
+  levels: ['friend', 'observer', 'keeper'].map((id) => ({ id: asId<never>(id), name: id })),
+  roles: [{ id: asId<never>('trustee'), name: 'Trustee' }],
+  groups: [
+    { id: asId<never>('dome-crew'), name: 'Dome crew', private: false },
+    { id: asId<never>('suspended'), name: 'Suspended', private: true },
+  ],
+  products: [{ id: asId<never>('atlas'), name: 'Winter atlas', kind: 'one-off' }],
+  courses: [{ id: asId<never>('induction'), name: 'Induction' }],
+  activities: [{ id: asId<never>('ladder'), name: 'Ladder safety' }],
+};
+
+const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => ({
+  id: asId<PersonId>(id),
+  name: id,
+  email: `${id}@larkfell.example`,
+  desk: false,
+  level: null,
+  roles: [],
+  groups: [],
+  profile: {},
+  joined: null,
+  purchases: [],
+  enrolments: [],
+  completions: [],
+  ...over,
+});
+
 beforeAll(async () => {
   opened = await openDatabase(null);
-  const vocabulary = {
-    levels: ['friend', 'observer', 'keeper'].map((id) => ({ id: asId<never>(id), name: id })),
-    roles: [{ id: asId<never>('trustee'), name: 'Trustee' }],
-    groups: [
-      { id: asId<never>('dome-crew'), name: 'Dome crew', private: false },
-      { id: asId<never>('suspended'), name: 'Suspended', private: true },
-    ],
-  };
-  await insertPeople(db(), vocabulary, [
-    {
-      id: ines,
-      name: 'Ines Calloway',
-      email: 'ines@larkfell.example',
-      desk: false,
-      passwordHash: null,
-      facts: {
-        signedIn: true,
-        level: asId<LevelId>('keeper'),
-        roles: [asId('trustee')],
-        groups: [asId('dome-crew')],
-      },
-    },
-    {
-      id: asId('basil'),
-      name: 'Basil Thorne',
-      email: 'basil@larkfell.example',
-      desk: true,
-      passwordHash: 'hash',
-      facts: { signedIn: true, level: null, roles: [], groups: [] },
-    },
+  await writeNames(db(), names);
+  await writePeople(db(), [
+    record('ines', { level: asId<LevelId>('keeper'), roles: [asId('trustee')], groups: [asId('dome-crew')] }),
+    record('basil', { desk: true }),
   ]);
   await insertFirstPolicy(db(), openPolicy, 'The test');
 });
@@ -69,36 +79,67 @@ afterAll(() => opened.close());
 
 describe('people', () => {
   it('come back with everything known of them, in the order of their names', async () => {
+    const whole = record('wren', {
+      level: asId<LevelId>('observer'),
+      groups: [asId('dome-crew'), asId('suspended')],
+      profile: { team: 'Grounds', hours: 12.5, certificate: true },
+      joined: '2024-05-01',
+      purchases: [
+        { product: asId('atlas'), on: '2025-01-02', until: null, state: 'refunded' },
+        { product: asId('atlas'), on: '2025-02-02', until: '2026-02-02', state: 'paid' },
+      ],
+      enrolments: [{ course: asId('induction'), on: '2025-03-03' }],
+      completions: [{ activity: asId('ladder'), on: '2025-04-04', score: 81.5 }],
+    });
+    await writePeople(db(), [whole]);
+    const read = await readPeople(db());
+    expect(read.map(({ name }) => name)).toEqual(['basil', 'ines', 'wren']);
+    expect(read[2]).toEqual(whole);
+    await deletePeople(db(), [whole.id]);
+    expect(await readPeople(db())).toHaveLength(2);
+  });
+
+  it('are written whole: what they no longer have is gone, their password stays', async () => {
+    await setPasswordHash(db(), ines, 'hash');
+    const [, before] = await readPeople(db());
+    if (!before) throw new Error('no Ines');
+    await writePeople(db(), [{ ...before, groups: [], level: null }]);
+    expect((await readPeople(db()))[1]).toMatchObject({ groups: [], level: null, roles: ['trustee'] });
+    expect(await findCredentials(db(), 'ines@larkfell.example')).toEqual({
+      person: ines,
+      passwordHash: 'hash',
+    });
+    await writePeople(db(), [before]);
+  });
+
+  it('may swap their mail addresses, but not share one', async () => {
     const [basil, second] = await readPeople(db());
-    expect(basil).toMatchObject({
-      name: 'Basil Thorne',
-      desk: true,
-      facts: { level: null, roles: [], groups: [] },
-    });
-    expect(second?.facts).toEqual({
-      signedIn: true,
-      level: 'keeper',
-      roles: ['trustee'],
-      groups: ['dome-crew'],
-    });
+    if (!basil || !second) throw new Error('nobody there');
+    await writePeople(db(), [
+      { ...basil, email: second.email },
+      { ...second, email: basil.email },
+    ]);
+    expect((await readPeople(db()))[0]?.email).toBe('ines@larkfell.example');
+    await writePeople(db(), [basil, second]);
+    const sharing = db().transaction((tx) => writePeople(tx, [record('other', { email: basil.email })]));
+    await expect(sharing).rejects.toThrow();
   });
+});
 
+describe('names', () => {
   it('keep the rank of the levels and what is private', async () => {
-    const { levels, groups } = await readVocabulary(db());
-    expect(levels.map(({ id }) => id)).toEqual(['friend', 'observer', 'keeper']);
-    expect(groups.find(({ id }) => id === 'suspended')?.private).toBe(true);
+    expect(await readNames(db())).toEqual(names);
+    const turned = { ...names, levels: names.levels.toReversed() };
+    await writeNames(db(), turned);
+    expect((await readNames(db())).levels.map(({ id }) => id)).toEqual(['keeper', 'observer', 'friend']);
+    await writeNames(db(), names);
   });
 
-  it('can’t share a mail address', async () => {
-    const again = {
-      id: asId<PersonId>('other'),
-      name: 'Other',
-      email: 'ines@larkfell.example',
-      desk: false,
-      passwordHash: null,
-      facts: { signedIn: true, level: null, roles: [], groups: [] },
-    };
-    await expect(insertPeople(db(), { levels: [], roles: [], groups: [] }, [again])).rejects.toThrow();
+  it('go when they are dropped', async () => {
+    const more = { ...names, roles: [...names.roles, { id: asId<never>('tutor'), name: 'Tutor' }] };
+    await writeNames(db(), more);
+    await dropNames(db(), more, names);
+    expect((await readNames(db())).roles).toEqual(names.roles);
   });
 });
 
@@ -202,7 +243,12 @@ describe('attempts', () => {
 });
 
 describe('sessions and what belongs to them', () => {
-  const session = (tokenHash: string, expiresAt: Date) => ({ tokenHash, person: ines, expiresAt });
+  const session = (tokenHash: string, expiresAt: Date) => ({
+    tokenHash,
+    person: ines,
+    passphrases: [],
+    expiresAt,
+  });
 
   it('are found by their hash until they are ended; the expired are cleared away', async () => {
     await insertSession(db(), session('old', later(-1)), later(-10));
@@ -211,6 +257,12 @@ describe('sessions and what belongs to them', () => {
     expect(await readSession(db(), 'new')).toMatchObject({ person: 'ines' });
     await deleteSession(db(), 'new');
     expect(await readSession(db(), 'new')).toBeNull();
+  });
+
+  it('keep the passphrases typed in them; a guest has one without a person', async () => {
+    await insertSession(db(), { ...session('guest', later(60)), person: null }, now);
+    await setPassphrases(db(), 'guest', [asId('open-night')]);
+    expect(await readSession(db(), 'guest')).toMatchObject({ person: null, passphrases: ['open-night'] });
   });
 
   it('a walk is found by its own session alone, in time, and ends with it', async () => {

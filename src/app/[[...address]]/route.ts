@@ -1,6 +1,7 @@
 /** Every address of the site that is not Trivet's own. */
 import { viewPage } from '@/services';
 import { renderAnswer } from '@/site';
+import { lookOf } from '../_http/look';
 import { asking } from '../_http/request';
 import { delivery, respond } from '../_http/response';
 
@@ -8,9 +9,7 @@ export const dynamic = 'force-dynamic';
 
 export async function GET(request: Request): Promise<Response> {
   const { trivet, visitor } = await asking();
-  const { state } = trivet;
-  const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
-  const answer = viewPage(look, new URL(request.url).pathname);
+  const answer = viewPage(lookOf(trivet, visitor, request), new URL(request.url).pathname);
   const desk = visitor.person?.desk ?? false;
   const sameForEveryone = answer.kind === 'page' && answer.sameForEveryone && !desk;
   return respond(request, await renderAnswer(answer, delivery(desk, false)), false, sameForEveryone);

@@ -16,5 +16,7 @@ export default async function Page({ searchParams }: Props) {
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');
-  return <Desk data={await readDesk(trivet, administrator)} place={readPlace(await searchParams)} />;
+  return (
+    <Desk data={await readDesk(trivet, administrator, new Date())} place={readPlace(await searchParams)} />
+  );
 }

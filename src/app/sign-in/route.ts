@@ -11,6 +11,7 @@ import {
   type Visitor,
 } from '@/services';
 import { renderSignIn } from '@/site';
+import { lookOf } from '../_http/look';
 import { addressOf, asking, fromThisSite, readForm } from '../_http/request';
 import { delivery, htmlResponse, seeOther } from '../_http/response';
 import { sessionCookie } from '../_http/session-cookie';
@@ -20,7 +21,7 @@ export const dynamic = 'force-dynamic';
 export async function GET(request: Request): Promise<Response> {
   const { trivet, visitor } = await asking();
   const next = new URL(request.url).searchParams.getAll('next');
-  return form(trivet, visitor, { next: next.length === 1 ? (next[0] ?? null) : null, status: 200 });
+  return form(request, trivet, visitor, { next: next.length === 1 ? (next[0] ?? null) : null, status: 200 });
 }
 
 export async function POST(request: Request): Promise<Response> {
@@ -28,16 +29,18 @@ export async function POST(request: Request): Promise<Response> {
   const fields = fromThisSite(request) ? await readForm(request) : null;
   if (fields === null) {
     const problems = { form: 'That form could not be read. Fill it in here and send it again.' };
-    return form(trivet, visitor, { next: null, status: 400, problems });
+    return form(request, trivet, visitor, { next: null, status: 400, problems });
   }
   const { email, password, next } = fields;
-  const answer = await signIn(trivet, { email, password, next, from: addressOf(request) }, new Date());
+  const { passphrases } = visitor.facts;
+  const given = { email, password, next, from: addressOf(request), passphrases };
+  const answer = await signIn(trivet, given, new Date());
   if (answer.kind === 'signed in') {
     await signOut(trivet, visitor);
     return seeOther(answer.next, { 'Set-Cookie': sessionCookie(answer.token, SESSION_MS / 1000) });
   }
   const status = answer.kind === 'too many' ? 429 : 422;
-  return form(trivet, visitor, {
+  return form(request, trivet, visitor, {
     next: answer.next,
     status,
     problems: answer.problems,
@@ -55,12 +58,12 @@ interface FormState {
 }
 
 async function form(
+  request: Request,
   trivet: Trivet,
   visitor: Visitor,
   { next, status, email = '', problems = {}, headers }: FormState,
 ) {
-  const { state } = trivet;
-  const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
+  const look = lookOf(trivet, visitor, request);
   const html = await renderSignIn({
     frame: frameFor(look, null),
     note: signInNote(look),

@@ -6,5 +6,13 @@ export * from './condition';
 export * from './evaluate';
 export { FACT_NAMES, type FactName } from './fact-names';
 export { fold } from './folding';
-export { type FactType, listOf, type Operator, type Takes, TODAY } from './operators';
+export {
+  type FactType,
+  listOf,
+  OPERATOR_NAMES,
+  OPERATORS,
+  type Operator,
+  type Takes,
+  TODAY,
+} from './operators';
 export { FALSE, TRUE, type Truth, UNKNOWN } from './truth';

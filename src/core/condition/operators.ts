@@ -32,27 +32,31 @@ export type FactType =
   /** A place in a hundred. */
   | 'share';
 
-export type OperatorName =
-  | 'is'
-  | 'includes'
-  | 'exactly'
-  | 'is not'
-  | 'one of'
-  | 'contains'
-  | 'starts with'
-  | 'ends with'
-  | 'at least'
-  | 'at most'
-  | 'between'
-  | 'before'
-  | 'after'
-  | 'within the last'
-  | 'within the next'
-  | 'at least ago'
-  | 'is yes'
-  | 'is no'
-  | 'is set'
-  | 'is not set';
+/** The operators there are. */
+export const OPERATOR_NAMES = [
+  'is',
+  'includes',
+  'exactly',
+  'is not',
+  'one of',
+  'contains',
+  'starts with',
+  'ends with',
+  'at least',
+  'at most',
+  'between',
+  'before',
+  'after',
+  'within the last',
+  'within the next',
+  'at least ago',
+  'is yes',
+  'is no',
+  'is set',
+  'is not set',
+] as const;
+
+export type OperatorName = (typeof OPERATOR_NAMES)[number];
 
 /** What stands behind an operator. */
 export type Takes = 'nothing' | 'one' | 'several' | 'two' | 'days';

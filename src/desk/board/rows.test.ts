@@ -1,22 +1,14 @@
 import { expect, it } from 'vitest';
-import { compile, type Item, type ItemId, outlineOf, type Policy } from '@/core';
-import { policy } from '../../../demo/gates';
+import { compile, type Item, type ItemId, type Policy } from '@/core';
+import { readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { cellsOf, rowsOf, standingsOf } from './rows';
 
-const items = larkfell.items.map((item, rank) => ({ published: true, ...item, rank })) as unknown as Item[];
-const outline = outlineOf(items);
-if ('problems' in outline) throw new Error('The demo’s outline is broken.');
-const vocabulary = {
-  levels: larkfell.levels.map((level) => ({ ...level, id: level.id as never })),
-  roles: larkfell.roles.map((role) => ({ ...role, id: role.id as never })),
-  groups: larkfell.groups.map(({ id, name, private: hidden }) => ({
-    id: id as never,
-    name,
-    private: hidden ?? false,
-  })),
-};
-const compiled = (of: Policy) => compile(of, outline, vocabulary);
+const site = readSiteFile(larkfell);
+if ('problems' in site) throw new Error(site.problems.join('\n'));
+const { outline, names, policy } = site;
+const items = [...outline.items.values()];
+const compiled = (of: Policy) => compile(of, outline, names);
 const itemOf = (id: string) => outline.items.get(id as ItemId) as Item;
 const guest = { kind: 'guest' } as const;
 

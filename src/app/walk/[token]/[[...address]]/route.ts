@@ -1,7 +1,8 @@
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
 import { safeNext } from '@/core';
 import { administratorOf, frameFor, signInNote, viewPage, walkOf } from '@/services';
-import { renderAnswer, renderSignIn } from '@/site';
+import { renderAnswer, renderPassphrase, renderSignIn } from '@/site';
+import { lookOf } from '../../../_http/look';
 import { asking } from '../../../_http/request';
 import { delivery, htmlResponse, respond } from '../../../_http/response';
 
@@ -16,9 +17,7 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
   const { token } = await params;
   const walk = await walkOf(trivet, administratorOf(visitor), token, new Date());
   if (!walk) {
-    const { state } = trivet;
-    const look = { state, compiled: state.live.compiled, facts: visitor.facts, base: '' };
-    const nothing = { kind: 'missing', frame: frameFor(look, null) } as const;
+    const nothing = { kind: 'missing', frame: frameFor(lookOf(trivet, visitor, request), null) } as const;
     const rendered = await renderAnswer(nothing, delivery(visitor.person?.desk ?? false, false));
     return respond(request, rendered, false, false);
   }
@@ -33,6 +32,15 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
       email: '',
       problems: {},
       signedInAs: walk.standIn.kind === 'member' ? walk.standIn.member.name : null,
+    });
+    return htmlResponse(html, { status: 200, walk: true });
+  }
+  if (path === '/passphrase') {
+    const html = await renderPassphrase({
+      frame: frameFor(walk.look, null),
+      delivery: delivery(false, true),
+      next: safeNext(url.searchParams.get('next')),
+      problem: null,
     });
     return htmlResponse(html, { status: 200, walk: true });
   }

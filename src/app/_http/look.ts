@@ -1,0 +1,19 @@
+/** Who is looking at the live site, with what their request brings. */
+import { type Look, requestFactsOf, type Trivet, type Visitor } from '@/services';
+import { addressOf } from './request';
+
+export function lookOf(trivet: Trivet, visitor: Visitor, request: Request): Look {
+  const { state } = trivet;
+  const raw = {
+    url: new URL(request.url),
+    header: (name: string) => request.headers.get(name),
+    from: addressOf(request),
+  };
+  return {
+    state,
+    compiled: state.live.compiled,
+    facts: visitor.facts,
+    request: requestFactsOf(state, raw, new Date()),
+    base: '',
+  };
+}

@@ -1,0 +1,107 @@
+/**
+ * Changing people and the names that describe them: every change is one value with both sides of everything it touches,
+ * written in one transaction together with the record of itself, so that it happened whole or not at all and can be taken
+ * back.
+ */
+import { randomUUID } from 'node:crypto';
+import type { PersonId, SiteNames } from '@/core';
+import { same } from '@/core';
+import {
+  deletePeople,
+  dropNames,
+  insertChange,
+  markUndone,
+  type PeopleChange,
+  readChange,
+  setPassphraseHash,
+  writeNames,
+  writePeople,
+} from '@/store';
+import type { Administrator } from './desk-right';
+import { recordOf } from './person';
+import type { SiteState } from './site-state';
+import type { Trivet } from './trivet';
+
+/** A change about to be made. */
+export interface SiteChange {
+  readonly summary: string;
+  readonly people: readonly PeopleChange[];
+  readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
+  /** What is to be typed for a passphrase, hashed; never recorded. */
+  readonly passphrase?: { readonly id: SiteNames['passphrases'][number]['id']; readonly hash: string };
+}
+
+export type ChangeAnswer =
+  | { readonly kind: 'changed'; readonly change: string; readonly people: number; readonly summary: string }
+  | { readonly kind: 'nothing to do' }
+  | { readonly kind: 'wrong'; readonly message: string };
+
+/** Makes a change of the site as it is when its turn comes. What the maker answers with a message is not done. */
+export async function applyChange(
+  trivet: Trivet,
+  administrator: Administrator,
+  make: (state: SiteState) => SiteChange | string | Promise<SiteChange | string>,
+  now: Date,
+): Promise<ChangeAnswer> {
+  return trivet.changePeople(async (state): Promise<ChangeAnswer> => {
+    const made = await make(state);
+    if (typeof made === 'string') return { kind: 'wrong', message: made };
+    const people = made.people.filter(({ before, after }) => !same(before, after));
+    const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
+    if (people.length === 0 && names === null && made.passphrase === undefined)
+      return { kind: 'nothing to do' };
+    const id = randomUUID();
+    await trivet.db.transaction(async (tx) => {
+      await write(tx, people, names);
+      if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
+      const { summary } = made;
+      await insertChange(tx, { id, by: administrator.name, summary, people, names, undone: false }, now);
+    });
+    return { kind: 'changed', change: id, people: people.length, summary: made.summary };
+  });
+}
+
+/** Takes a change back, if nothing that it touched has changed since. */
+export async function undoChange(
+  trivet: Trivet,
+  _administrator: Administrator,
+  input: unknown,
+): Promise<ChangeAnswer> {
+  const id = typeof input === 'string' && input.length <= 100 ? input : '';
+  return trivet.changePeople(async (state): Promise<ChangeAnswer> => {
+    const change = await readChange(trivet.db, id);
+    if (!change || change.undone) return { kind: 'wrong', message: 'That was taken back already.' };
+    const moved = change.people.find(({ before, after }) => {
+      const key = (after ?? before)?.id as PersonId;
+      const current = state.people.get(key);
+      return !same(current ? recordOf(current) : null, after);
+    });
+    const who = moved && (moved.after ?? moved.before)?.name;
+    if (moved) return { kind: 'wrong', message: `${who} was changed again since. Nothing was taken back.` };
+    if (change.names && !same(state.names, change.names.after))
+      return { kind: 'wrong', message: 'The site’s names were changed again since. Nothing was taken back.' };
+    const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
+    const names = change.names && { before: change.names.after, after: change.names.before };
+    await trivet.db.transaction(async (tx) => {
+      await write(tx, people, names);
+      await markUndone(tx, id);
+    });
+    return { kind: 'changed', change: id, people: people.length, summary: `Taken back: ${change.summary}` };
+  });
+}
+
+async function write(
+  tx: Parameters<typeof writePeople>[0],
+  people: readonly PeopleChange[],
+  names: SiteChange['names'],
+): Promise<void> {
+  // Names that come are there before the people who have them, and those that go leave after.
+  if (names) await writeNames(tx, names.after);
+  const gone = people.flatMap(({ before, after }) => (before && !after ? [before.id] : []));
+  await deletePeople(tx, gone);
+  await writePeople(
+    tx,
+    people.flatMap(({ after }) => (after ? [after] : [])),
+  );
+  if (names) await dropNames(tx, names.before, names.after);
+}

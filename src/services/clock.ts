@@ -1,0 +1,16 @@
+/** The moment by the site's own clock. */
+import { type Moment, momentIn, type RequestFacts, requestAt } from '@/core';
+import type { SiteState } from './site-state';
+
+let known: { readonly timeZone: string; readonly minute: number; readonly moment: Moment } | null = null;
+
+/** The moment in the site's time zone, worked out once a minute. */
+export function momentAt({ settings: { timeZone } }: SiteState, now: Date): Moment {
+  const minute = Math.floor(now.getTime() / 60_000);
+  if (known?.minute !== minute || known.timeZone !== timeZone)
+    known = { timeZone, minute, moment: momentIn(timeZone, now) };
+  return known.moment;
+}
+
+/** A request of which only the moment is known: what counts and checks at the desk are made for. */
+export const plainRequest = (state: SiteState, now: Date): RequestFacts => requestAt(momentAt(state, now));

@@ -1,0 +1,68 @@
+/** The membership as columns, made when first asked and kept until people, names or the day change. */
+import {
+  type Columns,
+  type Condition,
+  columnsOf,
+  expanded,
+  factNamed,
+  type Member,
+  placesIn,
+  type Selection,
+  testsIn,
+  type Vocabulary,
+} from '@/core';
+import { plainRequest } from './clock';
+import type { SiteState } from './site-state';
+import { memberOf } from './stand-ins';
+
+interface Membership {
+  readonly names: SiteState['names'];
+  readonly today: string;
+  readonly members: readonly Member[];
+  readonly columns: Columns;
+}
+
+const kept = new WeakMap<SiteState['people'], Membership>();
+
+/** The members in order, and the sets of them that conditions select. */
+export interface MembershipView {
+  readonly members: readonly Member[];
+  readonly select: (condition: Condition) => Selection;
+  /** The members of a set, the first so many of them. */
+  readonly named: (bits: Selection['bits'], most?: number) => readonly Member[];
+}
+
+/** The membership of a site, asked with the names of one of its policies. */
+export function membershipOf(state: SiteState, vocabulary: Vocabulary, now: Date): MembershipView {
+  const request = plainRequest(state, now);
+  const made = (): Membership => {
+    const members = [...state.people.values()].map(memberOf);
+    const facts = members.map((one) => one.facts);
+    const names = { ...state.names, audiences: [] };
+    return { names: state.names, today: request.today, members, columns: columnsOf(facts, names, request) };
+  };
+  let membership = kept.get(state.people);
+  if (membership?.names !== state.names || membership.today !== request.today) {
+    membership = made();
+    kept.set(state.people, membership);
+  }
+  const { members, columns } = membership;
+  return {
+    members,
+    select: (condition) => {
+      const whole = expanded(condition, vocabulary.audiences);
+      // The time of day runs on while columns are kept, so what asks for it is asked anew.
+      const fleeting = testsIn(whole).some(({ fact }) => factNamed(fact).of === 'request');
+      return (fleeting ? made().columns : columns).select(whole);
+    },
+    named: (bits, most = Number.POSITIVE_INFINITY) => {
+      const found: Member[] = [];
+      for (const place of placesIn(bits)) {
+        if (found.length >= most) break;
+        const one = members[place];
+        if (one) found.push(one);
+      }
+      return found;
+    },
+  };
+}

@@ -1,0 +1,429 @@
+/**
+ * People as CSV (RFC 4180), out and in. What a spreadsheet would take for a formula is written with an apostrophe before
+ * it and read without. Reading is a dry run first; then all or nothing.
+ */
+import { type CsvError, parse } from 'csv-parse';
+import { stringify } from 'csv-stringify/sync';
+import { z } from 'zod';
+import {
+  counted,
+  type Field,
+  fieldValueText,
+  fold,
+  isDay,
+  type Named,
+  readFieldValue,
+  type SiteNames,
+  same,
+} from '@/core';
+import type { PeopleChange, PersonRecord } from '@/store';
+import { applyChange, type ChangeAnswer } from './apply-change';
+import type { Administrator } from './desk-right';
+import { draftVocabulary, peopleWhere } from './find-people';
+import { recordOf } from './person';
+import { newPersonId, withField } from './person-form';
+import type { SiteState } from './site-state';
+import type { Trivet } from './trivet';
+
+const mailAddress = z.email().max(254);
+const BOM = '\ufeff';
+const SEPARATOR = ';';
+const MOST_LINES = 250_000;
+const MOST_PROBLEMS = 500;
+/** The largest file that is read, in characters. */
+export const LARGEST_CSV = 64_000_000;
+
+/** What a column of a file holds. */
+type Target = 'name' | 'email' | 'level' | 'roles' | 'groups' | 'joined' | `field ${string}` | 'ignore';
+
+/** The id of the field that a column holds. */
+const fieldIn = (target: string): string => target.slice('field '.length);
+
+/** The columns there can be, with how they are headed. */
+function columnsOf(names: SiteNames): readonly { readonly target: Target; readonly header: string }[] {
+  return [
+    { target: 'name', header: 'name' },
+    { target: 'email', header: 'mail address' },
+    { target: 'level', header: 'level' },
+    { target: 'roles', header: 'roles' },
+    { target: 'groups', header: 'groups' },
+    { target: 'joined', header: 'joined' },
+    ...names.fields.map(({ id, name }) => ({ target: `field ${id}` as const, header: name })),
+  ];
+}
+
+/** Keeps a spreadsheet from running a cell. A plain number is one, whatever it begins with. */
+export const neutralised = (cell: string): string =>
+  /^'*[=+\-@\t\r]/.test(cell) && !/^-?\d+([.,]\d+)?$/.test(cell) ? `'${cell}` : cell;
+
+/** Takes away the apostrophe that {@link neutralised} put there. */
+const restored = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
+
+/** The people of whom a text and a condition are true, as CSV; or what is wrong with the condition. */
+export function exportPeople(
+  trivet: Trivet,
+  _administrator: Administrator,
+  who: { readonly text: string; readonly condition: string },
+  withBom: boolean,
+  now: Date,
+): { readonly csv: string } | { readonly problem: string } {
+  const { state } = trivet;
+  const found = peopleWhere(state, draftVocabulary(state), who, now);
+  if ('error' in found) return { problem: found.error.message };
+  const columns = columnsOf(state.names);
+  const rows = found.people.map((person) =>
+    columns.map(({ target }) => neutralised(cellOf(person, target, state.names))),
+  );
+  const csv = stringify([columns.map(({ header }) => neutralised(header)), ...rows], {
+    record_delimiter: '\r\n',
+  });
+  return { csv: (withBom ? BOM : '') + csv };
+}
+
+function cellOf(person: PersonRecord, target: Target, names: SiteNames): string {
+  const nameOf = (list: readonly Named[], id: string) => list.find((one) => one.id === id)?.name ?? '';
+  switch (target) {
+    case 'name':
+      return person.name;
+    case 'email':
+      return person.email;
+    case 'level':
+      return person.level === null ? '' : nameOf(names.levels, person.level);
+    case 'roles':
+      return person.roles.map((id) => nameOf(names.roles, id)).join(`${SEPARATOR} `);
+    case 'groups':
+      return person.groups.map((id) => nameOf(names.groups, id)).join(`${SEPARATOR} `);
+    case 'joined':
+      return person.joined ?? '';
+    case 'ignore':
+      return '';
+    default:
+      return fieldValueText(person.profile[fieldIn(target)]);
+  }
+}
+
+const request = z.strictObject({
+  csv: z.string().max(LARGEST_CSV, 'That file is too large. Cut it into several.'),
+  /** What each column holds, in order; null to go by the headers. */
+  columns: z.array(z.string().max(200)).max(1000).nullable(),
+});
+
+/** Something wrong in a file. */
+export interface CsvProblem {
+  /** The line on which the record begins, counted from 1; the header is line 1. */
+  readonly line: number;
+  /** The column, counted from 1; 0 for the whole line. */
+  readonly column: number;
+  readonly message: string;
+}
+
+/** What reading a file would do. */
+export interface CsvDryRun {
+  readonly kind: 'dry run';
+  readonly headers: readonly string[];
+  readonly columns: readonly string[];
+  readonly choices: readonly { readonly target: string; readonly header: string }[];
+  readonly lines: number;
+  readonly adds: number;
+  readonly changes: number;
+  readonly unchanged: number;
+  /** The first of them; `problemCount` says how many there are. */
+  readonly problems: readonly CsvProblem[];
+  readonly problemCount: number;
+}
+
+export type CsvAnswer = CsvDryRun | ChangeAnswer;
+
+/** Reads a file of people: a dry run, or all of it. A file with any problem changes nothing. */
+export async function importPeople(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  dryRun: boolean,
+  now: Date,
+): Promise<CsvAnswer> {
+  const parsed = request.safeParse(input);
+  if (!parsed.success)
+    return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be read.' };
+  const table = await tableOf(parsed.data.csv);
+  if (dryRun) {
+    const { people: _, ...report } = await read(table, parsed.data.columns, trivet.state);
+    return report;
+  }
+  return applyChange(
+    trivet,
+    administrator,
+    async (state) => {
+      const { people, problemCount, problems } = await read(table, parsed.data.columns, state);
+      const [first] = problems;
+      if (first)
+        return `Line ${first.line}: ${first.message} ${problemCount > 1 ? `There are ${problemCount} such problems. ` : ''}Nothing was changed.`;
+      return { summary: `From a file: ${counted(people.length, 'person', 'people')}`, people, names: null };
+    },
+    now,
+  );
+}
+
+interface Row {
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+interface Table {
+  readonly rows: readonly Row[];
+  readonly problem: CsvProblem | null;
+}
+
+// So much is done before others get their turn.
+const PIECE = 262_144;
+const ROWS_AT_ONCE = 2000;
+const breath = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+
+/** Cuts a text into rows, a piece at a time, so that other requests are answered meanwhile. */
+async function tableOf(csv: string): Promise<Table> {
+  const rows: Row[] = [];
+  let line = 1;
+  const parser = parse({
+    bom: true,
+    raw: true,
+    relax_column_count: true,
+    on_record: (entry) => {
+      const { record, raw } = entry as unknown as { readonly record: string[]; readonly raw: string };
+      // The library counts breaks within quotes by a rule of its own, so lines are counted here.
+      if (record.length > 1 || record[0] !== '') rows.push({ line, cells: record });
+      line += breaksIn(raw);
+      return null;
+    },
+  });
+  const failed = new Promise<CsvError | null>((resolve) => {
+    parser.once('error', resolve).once('end', () => resolve(null));
+  });
+  parser.resume();
+  for (let at = 0; at < csv.length && !parser.destroyed && rows.length <= MOST_LINES; at += PIECE) {
+    parser.write(csv.slice(at, at + PIECE));
+    await breath();
+  }
+  if (rows.length > MOST_LINES) {
+    parser.destroy();
+    return { rows, problem: { line, column: 0, message: `A file has at most ${MOST_LINES} lines.` } };
+  }
+  if (!parser.destroyed) parser.end();
+  const error = await failed;
+  return { rows, problem: error && brokenQuotes(error, line) };
+}
+
+/** How many lines a record ends, those within its quotes included. */
+function breaksIn(raw: string): number {
+  let count = 0;
+  for (let at = 0; at < raw.length; at++) {
+    const code = raw.charCodeAt(at);
+    if (code === 10 || (code === 13 && raw.charCodeAt(at + 1) !== 10)) count += 1;
+  }
+  return count;
+}
+
+function brokenQuotes(error: CsvError, line: number): CsvProblem {
+  const { column } = error as unknown as { readonly column?: unknown };
+  const where = { line, column: typeof column === 'number' ? column + 1 : 0 };
+  switch (error.code) {
+    case 'CSV_QUOTE_NOT_CLOSED':
+      return { ...where, message: 'The quotes that begin here do not end. Close them with ".' };
+    case 'CSV_INVALID_CLOSING_QUOTE':
+      return { ...where, message: 'After closing quotes comes a comma. Write "" for quotes inside.' };
+    case 'INVALID_OPENING_QUOTE':
+      return {
+        ...where,
+        message: 'Quotes begin inside a cell. Put the whole cell in quotes, and "" for each inside.',
+      };
+    default:
+      return { ...where, message: `This can’t be read as CSV: ${error.message}` };
+  }
+}
+
+/** Makes people of rows, with every problem. */
+async function read(
+  { rows, problem }: Table,
+  wanted: readonly string[] | null,
+  state: SiteState,
+): Promise<CsvDryRun & { readonly people: readonly PeopleChange[] }> {
+  const choices = columnsOf(state.names);
+  const [header, ...records] = rows;
+  const headers = header?.cells ?? [];
+  const columns: readonly Target[] = headers.map((text, at) => {
+    const asked = wanted?.[at];
+    if (asked !== undefined) return choices.find(({ target }) => target === asked)?.target ?? 'ignore';
+    return choices.find((one) => fold(one.header) === fold(restored(text).trim()))?.target ?? 'ignore';
+  });
+  const problems: CsvProblem[] = [];
+  let problemCount = 0;
+  const complain = (line: number, column: number, message: string) => {
+    problemCount += 1;
+    if (problems.length < MOST_PROBLEMS) problems.push({ line, column, message });
+  };
+  if (problem) complain(problem.line, problem.column, problem.message);
+  if (!header) complain(1, 0, 'The file is empty. The first line names the columns.');
+  const emailAt = columns.indexOf('email');
+  if (header && emailAt < 0)
+    complain(1, 0, 'No column holds the mail address, which tells people apart. Choose which one does.');
+  const twice = columns.find((one, at) => one !== 'ignore' && columns.indexOf(one) < at);
+  if (twice)
+    complain(
+      1,
+      columns.lastIndexOf(twice) + 1,
+      'Two columns hold the same. Choose another, or leave one out.',
+    );
+  const people = problemCount > 0 ? [] : await peopleIn(records, columns, emailAt, state, complain);
+  const adds = people.filter(({ before }) => before === null).length;
+  const changes = people.filter(({ before, after }) => before !== null && !same(before, after)).length;
+  return {
+    kind: 'dry run',
+    headers,
+    columns,
+    choices,
+    lines: records.length,
+    adds,
+    changes,
+    unchanged: people.length - adds - changes,
+    problems,
+    problemCount,
+    people,
+  };
+}
+
+async function peopleIn(
+  records: readonly Row[],
+  columns: readonly Target[],
+  emailAt: number,
+  state: SiteState,
+  complain: (line: number, column: number, message: string) => void,
+): Promise<readonly PeopleChange[]> {
+  const byEmail = new Map([...state.people.values()].map((person) => [person.email, person]));
+  const lineOf = new Map<string, number>();
+  const ids = new Set<string>(state.people.keys());
+  const readers = columns.map((target) => readerFor(target, state.names));
+  const people: PeopleChange[] = [];
+  for (const [at, { line, cells }] of records.entries()) {
+    if (at % ROWS_AT_ONCE === ROWS_AT_ONCE - 1) await breath();
+    if (cells.length !== columns.length) {
+      complain(line, 0, `This line has ${counted(cells.length, 'column')}; the first has ${columns.length}.`);
+      continue;
+    }
+    const email = restored(cells[emailAt] ?? '')
+      .trim()
+      .toLowerCase();
+    if (!mailAddress.safeParse(email).success) {
+      complain(line, emailAt + 1, `“${email.slice(0, 60)}” is not a mail address.`);
+      continue;
+    }
+    const earlier = lineOf.get(email);
+    if (earlier !== undefined) {
+      complain(line, emailAt + 1, `${email} stands on line ${earlier} already. Leave one of them out.`);
+      continue;
+    }
+    lineOf.set(email, line);
+    const known = byEmail.get(email);
+    const before = known ? recordOf(known) : null;
+    let after: PersonRecord = before ?? { ...nobody, email, name: '' };
+    readers.forEach((reader, at) => {
+      const result = reader(restored(cells[at] ?? '').trim(), after);
+      if ('problem' in result) complain(line, at + 1, result.problem);
+      else after = result.person;
+    });
+    if (after.name === '')
+      complain(line, columns.indexOf('name') + 1, `Somebody new needs a name: ${email} has none.`);
+    if (before === null) {
+      const id = newPersonId(after.name || email, (one) => ids.has(one));
+      ids.add(id);
+      after = { ...after, id };
+    }
+    people.push({ before, after });
+  }
+  return people;
+}
+
+const nobody: Omit<PersonRecord, 'email' | 'name'> = {
+  id: '' as PersonRecord['id'],
+  desk: false,
+  level: null,
+  roles: [],
+  groups: [],
+  profile: {},
+  joined: null,
+  purchases: [],
+  enrolments: [],
+  completions: [],
+};
+
+type Reader = (
+  cell: string,
+  person: PersonRecord,
+) => { readonly person: PersonRecord } | { readonly problem: string };
+
+/** Reads one column. An empty cell clears what it is for; a name can't be cleared. */
+function readerFor(target: Target, names: SiteNames): Reader {
+  switch (target) {
+    case 'ignore':
+    case 'email':
+      return (_cell, person) => ({ person });
+    case 'name':
+      return (cell, person) =>
+        cell.length > 200
+          ? { problem: 'A name has at most 200 letters.' }
+          : cell === '' && person.id !== ''
+            ? { problem: 'A name can’t be empty.' }
+            : { person: { ...person, name: cell } };
+    case 'level': {
+      const find = finder('level', names.levels);
+      return (cell, person) => {
+        if (cell === '') return { person: { ...person, level: null } };
+        const found = find(cell);
+        return typeof found === 'string' ? { problem: found } : { person: { ...person, level: found.id } };
+      };
+    }
+    case 'roles':
+      return listReader('role', names.roles, (person, roles) => ({ ...person, roles }));
+    case 'groups':
+      return listReader('group', names.groups, (person, groups) => ({ ...person, groups }));
+    case 'joined':
+      return (cell, person) =>
+        cell === ''
+          ? { person: { ...person, joined: null } }
+          : isDay(cell)
+            ? { person: { ...person, joined: cell } }
+            : { problem: `“${cell.slice(0, 40)}” is not a day. Write it like 2026-12-01.` };
+    default: {
+      const id = fieldIn(target);
+      const field = names.fields.find((one) => one.id === id) as Field;
+      return (cell, person) => {
+        const value = readFieldValue(field, cell);
+        if ('problem' in value) return value;
+        return { person: { ...person, profile: withField(person.profile, field.id, value.value) } };
+      };
+    }
+  }
+}
+
+function finder<T extends Named>(kind: string, list: readonly T[]): (cell: string) => T | string {
+  const byName = new Map(list.map((one) => [fold(one.name), one]));
+  const some = list.slice(0, 8).map(({ name }) => name);
+  const there = some.length > 0 ? ` There are ${some.join(', ')}.` : '';
+  return (cell) => byName.get(fold(cell)) ?? `There is no ${kind} called “${cell.slice(0, 60)}”.${there}`;
+}
+
+function listReader<T extends Named>(
+  kind: string,
+  list: readonly T[],
+  put: (person: PersonRecord, ids: T['id'][]) => PersonRecord,
+): Reader {
+  const find = finder(kind, list);
+  return (cell, person) => {
+    const ids: T['id'][] = [];
+    for (const part of cell.split(SEPARATOR).map((one) => one.trim())) {
+      if (part === '') continue;
+      const found = find(part);
+      if (typeof found === 'string') return { problem: found };
+      if (!ids.includes(found.id)) ids.push(found.id);
+    }
+    return { person: put(person, ids) };
+  };
+}

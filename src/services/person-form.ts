@@ -1,0 +1,119 @@
+/** One person as they are written down by hand: shape, limits, and whether what is named is there. */
+import { z } from 'zod';
+import { asId, type FieldValue, fieldValueProblem, isDay, type PersonId, type SiteNames } from '@/core';
+import type { PersonRecord } from '@/store';
+import type { SiteState } from './site-state';
+
+const id = z.string().min(1).max(100);
+const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
+
+const form = z.strictObject({
+  name: z.string().trim().min(1, 'Give the person a name.').max(200, 'A name has at most 200 letters.'),
+  email: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .pipe(z.email('Write a mail address like name@place.example.').max(254, 'That is too long.')),
+  desk: z.boolean(),
+  level: id.nullable(),
+  roles: z.array(id).max(500),
+  groups: z.array(id).max(5000),
+  profile: z.record(id, z.union([z.string().max(2000), z.number(), z.boolean()])),
+  joined: day.nullable(),
+  purchases: z
+    .array(
+      z.strictObject({
+        product: id,
+        on: day,
+        until: day.nullable(),
+        state: z.enum(['paid', 'failed', 'refunded']),
+      }),
+    )
+    .max(1000),
+  enrolments: z.array(z.strictObject({ course: id, on: day })).max(1000),
+  completions: z.array(z.strictObject({ activity: id, on: day, score: z.number().nullable() })).max(5000),
+});
+
+/** What is wrong with a form, by field. */
+export type FormProblems = Readonly<Record<string, string>>;
+
+/** Reads a person's form. For somebody new, `personId` is the id they are to have. */
+export function readPerson(
+  input: unknown,
+  personId: PersonId,
+  state: SiteState,
+): { readonly person: PersonRecord } | { readonly problems: FormProblems } {
+  const parsed = form.safeParse(input);
+  if (!parsed.success) {
+    return {
+      problems: Object.fromEntries(
+        parsed.error.issues.map((issue) => [issue.path.join('.') || 'form', issue.message]),
+      ),
+    };
+  }
+  const person = { ...parsed.data, id: personId } as unknown as PersonRecord;
+  const problems = { ...nameProblems(person, state.names), ...addressProblem(person, state) };
+  return Object.keys(problems).length > 0 ? { problems } : { person };
+}
+
+function addressProblem(person: PersonRecord, { people }: SiteState): FormProblems {
+  for (const other of people.values()) {
+    if (other.email === person.email && other.id !== person.id)
+      return { email: `${other.name} has this mail address already.` };
+  }
+  return {};
+}
+
+/** What a person has that the site does not, and fields that hold what they can't. */
+export function nameProblems(person: PersonRecord, names: SiteNames): FormProblems {
+  const problems: Record<string, string> = {};
+  const missing = (list: readonly { readonly id: string }[], one: string) =>
+    !list.some((entry) => entry.id === one);
+  if (person.level !== null && missing(names.levels, person.level))
+    problems.level = 'There is no such level any more.';
+  if (person.roles.some((role) => missing(names.roles, role)))
+    problems.roles = 'There is no such role any more.';
+  if (person.groups.some((group) => missing(names.groups, group)))
+    problems.groups = 'There is no such group any more.';
+  if (person.purchases.some(({ product }) => missing(names.products, product)))
+    problems.purchases = 'There is no such product.';
+  if (person.enrolments.some(({ course }) => missing(names.courses, course)))
+    problems.enrolments = 'There is no such course.';
+  if (person.completions.some(({ activity }) => missing(names.activities, activity)))
+    problems.completions = 'There is no such activity.';
+  for (const [fieldId, value] of Object.entries(person.profile)) {
+    const field = names.fields.find((one) => one.id === fieldId);
+    const problem = field ? fieldValueProblem(field, value) : 'There is no such field any more.';
+    if (problem !== null) problems[`profile.${fieldId}`] = problem;
+  }
+  return problems;
+}
+
+/** A profile with one field set, or cleared by null. */
+export function withField(
+  profile: PersonRecord['profile'],
+  field: string,
+  value: FieldValue | null,
+): PersonRecord['profile'] {
+  const { [field]: _, ...others } = profile;
+  return value === null ? others : { ...others, [field]: value };
+}
+
+/** An id for something new, made of its name; with a number behind it while another has it. */
+export function newId(name: string, taken: (id: string) => boolean): string {
+  const plain =
+    name
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 60) || 'new';
+  for (let number = 1; ; number++) {
+    const id = number === 1 ? plain : `${plain}-${number}`;
+    if (!taken(id)) return id;
+  }
+}
+
+export const newPersonId = (name: string, taken: (id: PersonId) => boolean): PersonId =>
+  asId<PersonId>(newId(name, (id) => taken(asId<PersonId>(id))));

@@ -1,0 +1,109 @@
+/** One person's page: everything known of them, and what they can reach and why. */
+import {
+  asId,
+  capital,
+  decide,
+  describeBecause,
+  describeChanges,
+  describeDecision,
+  explain,
+  type ItemId,
+  type Outcome,
+  openers,
+  outcomeOf,
+  type PersonId,
+  type Step,
+} from '@/core';
+import type { PersonRecord } from '@/store';
+import { plainRequest } from './clock';
+import { membershipOf } from './columns';
+import type { Administrator } from './desk-right';
+import { draftVocabulary } from './find-people';
+import { recordOf } from './person';
+import type { SiteState } from './site-state';
+import type { Trivet } from './trivet';
+
+/** What a person gets at one item. */
+export interface Reach {
+  readonly item: ItemId;
+  readonly title: string;
+  readonly address: string | null;
+  readonly kind: string;
+  readonly outcome: Outcome;
+  /** The decision as a sentence. */
+  readonly sentence: string;
+  /** Why it is closed, or by which gates it was let through; null where no gate stands. */
+  readonly because: string | null;
+  /** The shortest ways in, in words. */
+  readonly waysIn: readonly string[];
+}
+
+export interface PersonReport {
+  readonly person: PersonRecord;
+  readonly audiences: readonly { readonly id: string; readonly name: string }[];
+  readonly reach: readonly Reach[];
+}
+
+const MOST_WAYS = 3;
+
+/** The page of a person, under what is live; null when there is no such person. */
+export function personReport(
+  trivet: Trivet,
+  _administrator: Administrator,
+  id: string,
+  now: Date,
+): PersonReport | null {
+  const { state } = trivet;
+  const person = state.people.get(asId<PersonId>(id));
+  if (!person) return null;
+  const vocabulary = draftVocabulary(state);
+  const membership = membershipOf(state, vocabulary, now);
+  const place = membership.members.findIndex((member) => member.id === person.id);
+  const isIn = (bits: Uint32Array) => (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
+  return {
+    person: recordOf(person),
+    audiences: vocabulary.audiences
+      .filter((audience) => isIn(membership.select(audience.who).bits))
+      .map(({ id, name }) => ({ id, name })),
+    reach: [...state.outline.items.values()]
+      .filter(({ kind }) => kind === 'page')
+      .map((item) => reachAt(state, item.id, person.facts, person.name, now)),
+  };
+}
+
+function reachAt(
+  state: SiteState,
+  id: ItemId,
+  facts: Parameters<typeof decide>[2],
+  name: string,
+  now: Date,
+): Reach {
+  const { compiled } = state.live;
+  const { outline } = compiled;
+  const item = outline.items.get(id);
+  if (!item) throw new Error(`The outline has no item "${id}".`);
+  const request = plainRequest(state, now);
+  const decision = decide(compiled, id, facts, request);
+  const explanation = explain(compiled, id, facts, request);
+  const because = describeBecause(explanation, item, compiled.vocabulary);
+  const passed = explanation.steps.filter(
+    (step): step is Extract<Step, { kind: 'gate' }> => step.kind === 'gate' && step.verdict === 'passed',
+  );
+  return {
+    item: id,
+    title: item.title,
+    address: item.kind === 'page' ? item.address : null,
+    kind: item.kind,
+    outcome: outcomeOf(decision),
+    sentence: describeDecision(decision, name, item, outline),
+    because:
+      because !== null
+        ? capital(because)
+        : passed.length > 0
+          ? `Passes ${passed.length === 1 ? 'the gate' : `${passed.length} gates`} over it`
+          : null,
+    waysIn: openers(compiled, id, facts, request)
+      .slice(0, MOST_WAYS)
+      .map((changes) => capital(describeChanges(changes, facts, compiled.vocabulary))),
+  };
+}

@@ -1,0 +1,31 @@
+interface FieldProps {
+  readonly name: string;
+  readonly label: string;
+  readonly type: string;
+  readonly value: string;
+  readonly complete: string;
+  readonly problem: string | undefined;
+}
+
+/** A labelled field of a plain form, with what is wrong with it next to it. */
+export function Field({ name, label, type, value, complete, problem }: FieldProps) {
+  return (
+    <p className="grid gap-1.5">
+      <label htmlFor={name}>{label}</label>
+      <input
+        id={name}
+        name={name}
+        type={type}
+        defaultValue={value}
+        autoComplete={complete}
+        aria-invalid={problem ? true : undefined}
+        aria-describedby={problem ? `${name}-problem` : undefined}
+      />
+      {problem && (
+        <span className="problem" id={`${name}-problem`}>
+          {problem}
+        </span>
+      )}
+    </p>
+  );
+}

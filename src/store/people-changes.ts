@@ -1,0 +1,55 @@
+/** The record of changes of people and of the names that describe them. */
+import { desc, eq } from 'drizzle-orm';
+import type { SiteNames } from '@/core';
+import type { Database } from './database';
+import { peopleChanges } from './schema';
+import type { PeopleChange } from './types';
+
+/** A change with both sides of everything it touched. */
+export interface RecordedChange {
+  readonly id: string;
+  readonly by: string;
+  readonly summary: string;
+  readonly people: readonly PeopleChange[];
+  readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
+  readonly undone: boolean;
+}
+
+export async function insertChange(db: Database, change: RecordedChange, at: Date): Promise<void> {
+  await db.insert(peopleChanges).values({ ...change, at });
+}
+
+export async function readChange(db: Database, id: string): Promise<RecordedChange | null> {
+  const [row] = await db.select().from(peopleChanges).where(eq(peopleChanges.id, id));
+  return row ?? null;
+}
+
+export async function markUndone(db: Database, id: string): Promise<void> {
+  await db.update(peopleChanges).set({ undone: true }).where(eq(peopleChanges.id, id));
+}
+
+/** The latest changes without their contents, newest first. */
+export async function readLatestChanges(
+  db: Database,
+  most: number,
+): Promise<
+  readonly {
+    readonly id: string;
+    readonly at: Date;
+    readonly by: string;
+    readonly summary: string;
+    readonly undone: boolean;
+  }[]
+> {
+  return db
+    .select({
+      id: peopleChanges.id,
+      at: peopleChanges.at,
+      by: peopleChanges.by,
+      summary: peopleChanges.summary,
+      undone: peopleChanges.undone,
+    })
+    .from(peopleChanges)
+    .orderBy(desc(peopleChanges.at))
+    .limit(most);
+}
