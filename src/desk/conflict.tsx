@@ -43,6 +43,10 @@ function Version({ title, policy }: { readonly title: string; readonly policy: P
   const { draft, outline, vocabulary } = useDesk();
   const changes = difference(draft.live.policy, policy);
   const text = (change: PolicyChange): string => {
+    if (change.of === 'audience') {
+      const { name } = change.kind === 'removed' ? change.before : change.after;
+      return `${capital(change.kind)} audience: ${name}`;
+    }
     if (change.kind === 'removed') return `Removed: ${gateAsOneSentence(change.before, outline, vocabulary)}`;
     if (change.kind === 'moved')
       return `Moved: ${capital(describeGate(change.after, outline, vocabulary).what)}`;

@@ -1,31 +1,39 @@
 'use client';
 import { createContext, useContext } from 'react';
-import type { CompiledPolicy, Gate, GateId, Item, ItemId, Outline, StandIn, Vocabulary } from '@/core';
+import type {
+  Audience,
+  AudienceId,
+  CompiledPolicy,
+  Gate,
+  GateId,
+  Item,
+  Outline,
+  RequestFacts,
+  StandIn,
+  Vocabulary,
+} from '@/core';
 import type { DeskData } from '@/services';
+import type { Bench, Screen, Side } from './place';
 import type { DraftDesk } from './use-draft';
-
-/** Which policy the board shows. */
-export type Side = 'live' | 'draft' | 'difference';
-
-/** What the workbench beside the board holds. */
-export type Bench =
-  | { readonly kind: 'gates' }
-  | { readonly kind: 'why'; readonly item: ItemId; readonly standIn: string }
-  | { readonly kind: 'gate'; readonly gate: GateId }
-  | { readonly kind: 'put live' };
 
 /** Everything the desk's parts share. */
 export interface DeskState {
   readonly data: DeskData;
   readonly outline: Outline;
+  /** The site's names and the draft's audiences. */
   readonly vocabulary: Vocabulary;
+  /** The moment for which the desk decides. */
+  readonly request: RequestFacts;
   readonly draft: DraftDesk;
   readonly compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy };
   readonly standIns: readonly StandIn[];
   readonly setStandIns: (standIns: readonly StandIn[]) => void;
+  readonly screen: Screen;
+  readonly setScreen: (screen: Screen) => void;
   readonly side: Side;
   readonly setSide: (side: Side) => void;
   readonly bench: Bench;
+  /** Puts something on the workbench, and with it the board in view. */
   readonly setBench: (bench: Bench) => void;
   /** Replaces one gate of the draft. */
   readonly changeGate: (gate: Gate) => void;
@@ -33,8 +41,14 @@ export interface DeskState {
   readonly addGate: (item: Item | null) => void;
   /** Takes a gate out of the draft; can be undone. */
   readonly removeGate: (gate: GateId) => void;
+  /** Replaces one audience of the draft, or adds it. */
+  readonly changeAudience: (audience: Audience) => void;
+  /** Takes an audience out of the draft; can be undone. */
+  readonly removeAudience: (audience: AudienceId) => void;
   /** Goes to an item's page as a stand-in. */
   readonly walk: (standIn: StandIn, item: Item | null) => void;
+  /** Reads people and names again after one of them was changed. */
+  readonly refreshPeople: () => Promise<void>;
 }
 
 export const DeskContext = createContext<DeskState | null>(null);

@@ -4,6 +4,8 @@ import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Toaster, toast } from 'sonner';
 import {
+  type Audience,
+  type AudienceId,
   compile,
   type Gate,
   type GateId,
@@ -16,18 +18,22 @@ import {
   signedIn,
 } from '@/core';
 import type { DeskData } from '@/services';
+import { AudiencesScreen } from './audiences';
 import { Board } from './board';
 import { Composer } from './composer';
 import { Conflict } from './conflict';
-import { type Bench, DeskContext, type DeskState, type Side } from './context';
+import { DeskContext, type DeskState, useDesk } from './context';
 import { DeskPalette } from './desk-palette';
 import { GatesPanel } from './gates-panel';
 import { LivePanel } from './live';
-import { addressOfPlace, type Place } from './place';
+import { NamesScreen } from './names';
+import { PeopleScreen, PersonScreen } from './people';
+import type { Bench, Place } from './place';
 import { ask } from './service';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
+import { usePlace } from './use-place';
 import { WhyPanel } from './why';
 
 interface DeskProps {
@@ -68,12 +74,7 @@ export function Desk({ data, place }: DeskProps) {
           <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
         </noscript>
         <TopLine onPalette={() => setPalette(true)} />
-        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
-          <Board />
-          <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
-            <Workbench bench={state.bench} />
-          </aside>
-        </main>
+        <Screen />
       </div>
       <Conflict />
       <DeskPalette open={palette} onOpenChange={setPalette} />
@@ -85,6 +86,31 @@ export function Desk({ data, place }: DeskProps) {
       />
     </DeskContext.Provider>
   );
+}
+
+function Screen() {
+  const { screen, bench } = useDesk();
+  switch (screen.kind) {
+    case 'board':
+      return (
+        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
+          <Board />
+          <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
+            <Workbench bench={bench} />
+          </aside>
+        </main>
+      );
+    case 'people':
+      return <PeopleScreen text={screen.text} condition={screen.condition} />;
+    case 'person':
+      return <PersonScreen key={screen.person ?? ''} person={screen.person} />;
+    case 'names':
+      return <NamesScreen />;
+    case 'audiences':
+      return <AudiencesScreen audience={screen.audience} />;
+    default:
+      return screen satisfies never;
+  }
 }
 
 function Workbench({ bench }: { readonly bench: Bench }) {
@@ -102,30 +128,28 @@ function Workbench({ bench }: { readonly bench: Bench }) {
   }
 }
 
-function useDeskState(data: DeskData, place: Place): DeskState {
+function useDeskState(initial: DeskData, begin: Place): DeskState {
   const router = useRouter();
-  const { vocabulary } = data;
+  const [data, setData] = useState(initial);
+  const { names, request } = data;
   const draft = useDraft(data);
   const outline = useMemo(() => {
     const made = outlineOf(data.items);
     if ('problems' in made) throw new Error('The site’s outline can’t be read.');
     return made;
   }, [data.items]);
-  const compiledDraft = useMemo(
-    () => compile(draft.policy, outline, vocabulary),
-    [draft.policy, outline, vocabulary],
-  );
+  const compiledDraft = useMemo(() => compile(draft.policy, outline, names), [draft.policy, outline, names]);
   const compiledLive = useMemo(
-    () => compile(draft.live.policy, outline, vocabulary),
-    [draft.live.policy, outline, vocabulary],
+    () => compile(draft.live.policy, outline, names),
+    [draft.live.policy, outline, names],
   );
   const compiled = useMemo(
     () => ({ draft: compiledDraft, live: compiledLive }),
     [compiledDraft, compiledLive],
   );
   const [standIns, setShown] = useState(data.standIns);
-  const [side, setSide] = useState<Side>(place.side);
-  const [bench, show] = useState<Bench>(place.bench);
+  const place = usePlace(begin);
+  const { side, bench, setBench, setScreen } = place;
 
   const setStandIns = useCallback((next: readonly StandIn[]) => {
     setShown(next);
@@ -134,38 +158,53 @@ function useDeskState(data: DeskData, place: Place): DeskState {
     });
   }, []);
 
-  // A gate is changed in the draft, so the draft is what has to be in view.
-  const setBench = useCallback((next: Bench) => {
-    if (next.kind === 'gate') setSide((now) => (now === 'live' ? 'draft' : now));
-    show(next);
+  const refreshPeople = useCallback(async () => {
+    const answer = await ask<DeskData>('GET', 'site');
+    if (!answer.ok) return;
+    setData(answer.value);
+    setShown(answer.value.standIns);
   }, []);
-
-  useEffect(() => {
-    const address = addressOfPlace({ side, bench });
-    if (address !== window.location.pathname + window.location.search)
-      window.history.replaceState(null, '', address);
-  }, [side, bench]);
 
   const { policy, edit, undo } = draft;
   const changeGate = useCallback(
-    (gate: Gate) => edit({ gates: policy.gates.map((one) => (one.id === gate.id ? gate : one)) }),
+    (gate: Gate) => edit({ ...policy, gates: policy.gates.map((one) => (one.id === gate.id ? gate : one)) }),
     [policy, edit],
   );
   const addGate = useCallback(
     (item: Item | null) => {
       const gate = newGate(item, outline.children);
-      edit({ gates: [...policy.gates, gate] });
+      edit({ ...policy, gates: [...policy.gates, gate] });
       setBench({ kind: 'gate', gate: gate.id });
     },
     [policy, edit, setBench, outline],
   );
   const removeGate = useCallback(
     (id: GateId) => {
-      edit({ gates: policy.gates.filter((gate) => gate.id !== id) });
-      show({ kind: 'gates' });
+      edit({ ...policy, gates: policy.gates.filter((gate) => gate.id !== id) });
+      setBench({ kind: 'gates' });
       toast('The gate is out of the draft.', { action: { label: 'Undo', onClick: undo } });
     },
-    [policy, edit, undo],
+    [policy, edit, undo, setBench],
+  );
+  const changeAudience = useCallback(
+    (audience: Audience) => {
+      const there = policy.audiences.some(({ id }) => id === audience.id);
+      edit({
+        ...policy,
+        audiences: there
+          ? policy.audiences.map((one) => (one.id === audience.id ? audience : one))
+          : [...policy.audiences, audience],
+      });
+    },
+    [policy, edit],
+  );
+  const removeAudience = useCallback(
+    (id: AudienceId) => {
+      edit({ ...policy, audiences: policy.audiences.filter((one) => one.id !== id) });
+      setScreen({ kind: 'audiences', audience: null });
+      toast('The audience is out of the draft.', { action: { label: 'Undo', onClick: undo } });
+    },
+    [policy, edit, undo, setScreen],
   );
   const walk = useCallback(
     async (standIn: StandIn, item: Item | null) => {
@@ -188,19 +227,21 @@ function useDeskState(data: DeskData, place: Place): DeskState {
   return {
     data,
     outline,
-    vocabulary,
+    vocabulary: compiledDraft.vocabulary,
+    request,
     draft,
     compiled,
     standIns,
     setStandIns,
-    side,
-    setSide,
+    ...place,
     bench: gone ? { kind: 'gates' } : bench,
-    setBench,
     changeGate,
     addGate,
     removeGate,
+    changeAudience,
+    removeAudience,
     walk,
+    refreshPeople,
   };
 }
 

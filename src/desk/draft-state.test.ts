@@ -10,7 +10,7 @@ const gate = (id: string, who = everyone): Gate => ({
   otherwise: { cases: [], last: missing },
   stance: 'also',
 });
-const policyOf = (...gates: Gate[]): Policy => ({ gates });
+const policyOf = (...gates: Gate[]): Policy => ({ gates, audiences: [] });
 const live = { policy: policyOf(gate('a')), revision: 1 };
 const begun = beginDraft({ policy: policyOf(gate('a')), version: 7 }, live);
 const having = (...actions: DraftAction[]): DraftState => actions.reduce(reduceDraft, begun);

@@ -2,7 +2,7 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, describeGate, difference, type GateId, type PolicyChange } from '@/core';
+import { capital, describeGate, difference, type GateChange, type GateId } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { GateMark } from './marks';
@@ -12,7 +12,9 @@ export function GatesPanel() {
   const { draft, outline, vocabulary, setBench, addGate, side } = useDesk();
   const policy = side === 'live' ? draft.live.policy : draft.policy;
   const changes = new Map(
-    difference(draft.live.policy, draft.policy).map((change) => [idOf(change), change.kind]),
+    difference(draft.live.policy, draft.policy).flatMap((change) =>
+      change.of === 'gate' ? [[idOf(change), change.kind] as const] : [],
+    ),
   );
   return (
     <Panel
@@ -67,15 +69,14 @@ export function GatesPanel() {
   );
 }
 
-const BADGES: Record<PolicyChange['kind'], string> = {
+const BADGES: Record<GateChange['kind'], string> = {
   added: 'new in the draft',
   changed: 'changed in the draft',
   moved: 'moved in the draft',
   removed: 'removed in the draft',
 };
 
-const idOf = (change: PolicyChange): GateId =>
-  change.kind === 'removed' ? change.before.id : change.after.id;
+const idOf = (change: GateChange): GateId => (change.kind === 'removed' ? change.before.id : change.after.id);
 
 interface OrderProps {
   readonly id: GateId;
@@ -91,7 +92,7 @@ function Order({ id, index, count, name }: OrderProps) {
     const gates = [...draft.policy.gates];
     const at = gates.findIndex((gate) => gate.id === id);
     gates.splice(at + by, 0, ...gates.splice(at, 1));
-    draft.edit({ gates });
+    draft.edit({ ...draft.policy, gates });
   };
   return (
     <span className="absolute top-2 right-1 flex flex-col opacity-0 focus-within:opacity-100 group-hover:opacity-100">

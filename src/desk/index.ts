@@ -1,4 +1,4 @@
 /** The administrator's side. */
 export { Desk } from './desk';
-export { readPlace } from './place';
+export { readPlace, titleOfPlace } from './place';
 export { WalkScreen } from './walk/walk-screen';

@@ -7,11 +7,13 @@ interface PanelProps {
   readonly note?: ReactNode;
   readonly actions?: ReactNode;
   readonly onClose?: () => void;
+  /** What closing does, in words. */
+  readonly closes?: string;
   readonly children: ReactNode;
 }
 
 /** One thing on the workbench: a head that stays and a body that scrolls. */
-export function Panel({ title, note, actions, onClose, children }: PanelProps) {
+export function Panel({ title, note, actions, onClose, closes = 'Back to the gates', children }: PanelProps) {
   return (
     <div className="flex h-full min-h-0 flex-col">
       <header className="flex items-start gap-3 border-thin border-b px-5 pt-4 pb-3">
@@ -23,8 +25,8 @@ export function Panel({ title, note, actions, onClose, children }: PanelProps) {
         {onClose && (
           <button
             type="button"
-            aria-label="Back to the gates"
-            title="Back to the gates"
+            aria-label={closes}
+            title={closes}
             onClick={onClose}
             className="rounded-[3px] p-1 text-quiet hover:text-copper"
           >

@@ -1,20 +1,38 @@
 import { expect, it } from 'vitest';
-import type { GateId, ItemId } from '@/core';
-import { addressOfPlace, type Place, readPlace } from './place';
+import type { AudienceId, GateId, ItemId } from '@/core';
+import { addressOfPlace, type Place, readPlace, type Screen } from './place';
 
-const read = (address: string) =>
-  readPlace(Object.fromEntries(new URL(address, 'http://here.example').searchParams));
+const read = (address: string) => {
+  const url = new URL(address, 'http://here.example');
+  const path = url.pathname.split('/').slice(2).filter(Boolean);
+  return readPlace(path, Object.fromEntries(url.searchParams));
+};
+const board: Screen = { kind: 'board' };
+const gates = { kind: 'gates' } as const;
 
 it.each<Place>([
-  { side: 'draft', bench: { kind: 'gates' } },
-  { side: 'live', bench: { kind: 'gate', gate: 'crew' as GateId } },
-  { side: 'difference', bench: { kind: 'put live' } },
-  { side: 'draft', bench: { kind: 'why', item: 'charts' as ItemId, standIn: 'member:marek' } },
+  { screen: board, side: 'draft', bench: gates },
+  { screen: board, side: 'live', bench: { kind: 'gate', gate: 'crew' as GateId } },
+  { screen: board, side: 'difference', bench: { kind: 'put live' } },
+  { screen: board, side: 'draft', bench: { kind: 'why', item: 'charts' as ItemId, standIn: 'member:marek' } },
+  { screen: { kind: 'people', text: 'é', condition: 'in group "A & B"' }, side: 'draft', bench: gates },
+  { screen: { kind: 'person', person: 'ines' }, side: 'draft', bench: gates },
+  { screen: { kind: 'person', person: 'a/b%' }, side: 'draft', bench: gates },
+  { screen: { kind: 'person', person: null }, side: 'draft', bench: gates },
+  { screen: { kind: 'names' }, side: 'draft', bench: gates },
+  { screen: { kind: 'audiences', audience: null }, side: 'draft', bench: gates },
+  { screen: { kind: 'audiences', audience: 'crew' as AudienceId }, side: 'draft', bench: gates },
 ])('reads back the view that it wrote: %j', (place) => expect(read(addressOfPlace(place))).toEqual(place));
 
 it('begins at the beginning when the address says nothing it knows', () => {
-  const beginning = { side: 'draft', bench: { kind: 'gates' } };
-  expect(readPlace({})).toEqual(beginning);
-  expect(readPlace({ show: 'everything', why: 'charts' })).toEqual(beginning);
-  expect(readPlace({ show: ['live', 'draft'], gate: ['a', 'b'] })).toEqual(beginning);
+  const beginning = { screen: board, side: 'draft', bench: gates };
+  expect(readPlace([], {})).toEqual(beginning);
+  expect(readPlace([], { show: 'everything', why: 'charts' })).toEqual(beginning);
+  expect(readPlace([], { show: ['live', 'draft'], gate: ['a', 'b'] })).toEqual(beginning);
+});
+
+it('knows which screens there are', () => {
+  expect(readPlace(['nowhere'], {})).toBeNull();
+  expect(readPlace(['names', 'x'], {})).toBeNull();
+  expect(readPlace(['people', 'a', 'b'], {})).toBeNull();
 });

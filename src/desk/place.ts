@@ -1,31 +1,93 @@
 /**
- * Where one is at the desk, as the query of its address: which policy is shown and what is on the workbench. So Back,
- * reload and a link to a colleague all lead to the same view.
+ * Where one is at the desk, as its address: which screen, which policy is shown, what is on the workbench. So Back, reload
+ * and a link to a colleague all lead to the same view.
  */
-import type { GateId, ItemId } from '@/core';
-import type { Bench, Side } from './context';
+import type { AudienceId, GateId, ItemId } from '@/core';
+
+/** Which policy is shown. */
+export type Side = 'live' | 'draft' | 'difference';
+
+/** What the workbench beside the board holds. */
+export type Bench =
+  | { readonly kind: 'gates' }
+  | { readonly kind: 'why'; readonly item: ItemId; readonly standIn: string }
+  | { readonly kind: 'gate'; readonly gate: GateId }
+  | { readonly kind: 'put live' };
+
+/** A screen of the desk. */
+export type Screen =
+  | { readonly kind: 'board' }
+  /** The people of whom a text and a condition are true. */
+  | { readonly kind: 'people'; readonly text: string; readonly condition: string }
+  /** One person; null for somebody new. */
+  | { readonly kind: 'person'; readonly person: string | null }
+  | { readonly kind: 'names' }
+  | { readonly kind: 'audiences'; readonly audience: AudienceId | null };
 
 /** A view of the desk. */
 export interface Place {
+  readonly screen: Screen;
   readonly side: Side;
   readonly bench: Bench;
 }
 
-const SIDES: readonly Side[] = ['live', 'draft', 'difference'];
+type Query = Readonly<Record<string, string | string[] | undefined>>;
 
-/** Reads a view from an address's query; what is not understood is left at its beginning. */
-export function readPlace(query: Readonly<Record<string, string | string[] | undefined>>): Place {
+const SIDES: readonly Side[] = ['live', 'draft', 'difference'];
+// Whoever is new has an address that no person's id can be: ids have no such character.
+const NEW_PERSON = '+';
+
+export const allPeople: Screen = { kind: 'people', text: '', condition: '' };
+
+/** Reads a view from an address below `/desk`; null for a screen there is not. */
+export function readPlace(path: readonly string[], query: Query): Place | null {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name] : undefined);
+  const screen = readScreen(path, text);
+  if (!screen) return null;
   const side = SIDES.find((one) => one === text('show')) ?? 'draft';
+  return { screen, side, bench: readBench(text) };
+}
+
+function readScreen(
+  [name, id, ...more]: readonly string[],
+  text: (name: string) => string | undefined,
+): Screen | null {
+  if (more.length > 0) return null;
+  if (name === undefined) return { kind: 'board' };
+  if (name === 'people' && id !== undefined) {
+    const person = decoded(id);
+    return { kind: 'person', person: person === NEW_PERSON ? null : person };
+  }
+  if (id !== undefined) return null;
+  switch (name) {
+    case 'people':
+      return { kind: 'people', text: text('q') ?? '', condition: text('who') ?? '' };
+    case 'names':
+      return { kind: 'names' };
+    case 'audiences':
+      return { kind: 'audiences', audience: (text('audience') ?? null) as AudienceId | null };
+    default:
+      return null;
+  }
+}
+
+function decoded(segment: string): string {
+  try {
+    return decodeURIComponent(segment);
+  } catch {
+    return segment;
+  }
+}
+
+function readBench(text: (name: string) => string | undefined): Bench {
   const [gate, why, as] = [text('gate'), text('why'), text('as')];
-  if (gate) return { side, bench: { kind: 'gate', gate: gate as GateId } };
-  if (why && as) return { side, bench: { kind: 'why', item: why as ItemId, standIn: as } };
-  if (text('put') === 'live') return { side, bench: { kind: 'put live' } };
-  return { side, bench: { kind: 'gates' } };
+  if (gate) return { kind: 'gate', gate: gate as GateId };
+  if (why && as) return { kind: 'why', item: why as ItemId, standIn: as };
+  return text('put') === 'live' ? { kind: 'put live' } : { kind: 'gates' };
 }
 
 /** The address of a view. */
-export function addressOfPlace({ side, bench }: Place): string {
+export function addressOfPlace({ screen, side, bench }: Place): string {
   const query = new URLSearchParams();
   if (side !== 'draft') query.set('show', side);
   if (bench.kind === 'gate') query.set('gate', bench.gate);
@@ -34,5 +96,32 @@ export function addressOfPlace({ side, bench }: Place): string {
     query.set('why', bench.item);
     query.set('as', bench.standIn);
   }
-  return query.size === 0 ? '/desk' : `/desk?${query}`;
+  const path = addressOfScreen(screen, query);
+  return query.size === 0 ? path : `${path}?${query}`;
 }
+
+function addressOfScreen(screen: Screen, query: URLSearchParams): string {
+  switch (screen.kind) {
+    case 'board':
+      return '/desk';
+    case 'people':
+      if (screen.text) query.set('q', screen.text);
+      if (screen.condition) query.set('who', screen.condition);
+      return '/desk/people';
+    case 'person':
+      return `/desk/people/${encodeURIComponent(screen.person ?? NEW_PERSON)}`;
+    case 'names':
+      return '/desk/names';
+    case 'audiences':
+      if (screen.audience) query.set('audience', screen.audience);
+      return '/desk/audiences';
+    default:
+      return screen satisfies never;
+  }
+}
+
+/** The title of a view, for the browser's own list of pages. */
+export const titleOfPlace = ({ screen }: Place): string =>
+  ({ board: 'Board', people: 'People', person: 'Person', names: 'Names', audiences: 'Audiences' })[
+    screen.kind
+  ];

@@ -3,11 +3,12 @@
 import { Moon, Search, Sun, Undo2 } from 'lucide-react';
 import { counted, difference } from '@/core';
 import { Button, Choice } from '@/ui';
-import { type Side, useDesk } from './context';
+import { useDesk } from './context';
 import { TrivetSign } from './marks';
+import { addressOfPlace, allPeople, type Screen, type Side } from './place';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
-  const { data, draft, side, setSide, setBench } = useDesk();
+  const { data, draft, side, setSide, setBench, screen, setScreen } = useDesk();
   const changes = difference(draft.live.policy, draft.policy).length;
   const sides: readonly { readonly value: Side; readonly label: string; readonly title: string }[] = [
     { value: 'live', label: 'Live', title: 'What visitors get now' },
@@ -18,11 +19,29 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
       <span className="flex items-center gap-2">
         <TrivetSign />
-        <h1 className="text-base">
-          {data.siteTitle} <span className="font-normal text-quiet">Board</span>
-        </h1>
+        <span className="max-w-44 truncate font-head font-semibold text-base">{data.siteTitle}</span>
       </span>
-      <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
+      <nav aria-label="Screens of the desk" className="flex gap-1">
+        {SCREENS.map(({ label, screen: there, at }) => (
+          <a
+            key={label}
+            href={addressOfPlace({ screen: there, side: 'draft', bench: { kind: 'gates' } })}
+            aria-current={at.includes(screen.kind) ? 'page' : undefined}
+            onClick={(event) => {
+              // A new tab is the browser's business.
+              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+              event.preventDefault();
+              setScreen(there);
+            }}
+            className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
+          >
+            {label}
+          </a>
+        ))}
+      </nav>
+      {screen.kind === 'board' && (
+        <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
+      )}
       <SaveState />
       <span className="ml-auto flex items-center gap-1.5">
         <Button weight="quiet" onClick={draft.undo} disabled={!draft.canUndo} title="Undo (Ctrl Z)">
@@ -46,6 +65,18 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
     </header>
   );
 }
+
+/** The screens there are, and where each counts as being. */
+const SCREENS: readonly {
+  readonly label: string;
+  readonly screen: Screen;
+  readonly at: readonly Screen['kind'][];
+}[] = [
+  { label: 'Board', screen: { kind: 'board' }, at: ['board'] },
+  { label: 'People', screen: allPeople, at: ['people', 'person'] },
+  { label: 'Names', screen: { kind: 'names' }, at: ['names'] },
+  { label: 'Audiences', screen: { kind: 'audiences', audience: null }, at: ['audiences'] },
+];
 
 function SaveState() {
   const { draft } = useDesk();

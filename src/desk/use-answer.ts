@@ -6,11 +6,12 @@ const PAUSE_MS = 120;
 
 /**
  * The server's answer to a question that changes as one edits: asked after a short pause, earlier questions called off.
- * Until a new answer is there, the last one stays; `null` before the first.
+ * Until a new answer is there, the last one stays; `null` before the first. Asked again when `renewed` is another value.
  */
-export function useAnswer<T>(path: string, question: unknown): Answer<T> | null {
+export function useAnswer<T>(path: string, question: unknown, renewed?: unknown): Answer<T> | null {
   const [answer, setAnswer] = useState<Answer<T> | null>(null);
   const text = JSON.stringify(question);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when what it is about was renewed
   useEffect(() => {
     const calledOff = new AbortController();
     const timer = setTimeout(() => {
@@ -20,6 +21,6 @@ export function useAnswer<T>(path: string, question: unknown): Answer<T> | null 
       clearTimeout(timer);
       calledOff.abort();
     };
-  }, [path, text]);
+  }, [path, text, renewed]);
   return answer;
 }

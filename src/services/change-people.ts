@@ -172,7 +172,7 @@ function previewOf(
   return {
     kind: 'preview',
     summary,
-    changes: crowdOf(changed),
+    changes: crowdOf(changed, state),
     unchanged: people.length - changed.length,
     reach: changed.length > MOST_COMPARED ? null : reachOf(state, changed, now),
   };
@@ -191,13 +191,13 @@ function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) 
     if (pairs.some(([before, after]) => !before && after)) more.push(change);
     if (pairs.some(([before, after]) => before && !after)) less.push(change);
   }
-  return { more: crowdOf(more), less: crowdOf(less) };
+  return { more: crowdOf(more, state), less: crowdOf(less, state) };
 }
 
-function crowdOf(changes: readonly PeopleChange[]): Crowd {
+function crowdOf(changes: readonly PeopleChange[], { settings }: SiteState): Crowd {
   const members = changes.slice(0, MOST_SHOWN).flatMap(({ before, after }): Member[] => {
     const record = after ?? before;
-    return record ? [memberOf(personOf(record, '00'))] : [];
+    return record ? [memberOf(personOf(record, settings.shareKey))] : [];
   });
   return { count: changes.length, first: members };
 }

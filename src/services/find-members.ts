@@ -1,4 +1,4 @@
-import type { Member } from '@/core';
+import { asId, type Member, type PersonId } from '@/core';
 import type { Administrator } from './desk-right';
 import { memberOf } from './stand-ins';
 import type { Trivet } from './trivet';
@@ -15,6 +15,12 @@ export function findMembers(trivet: Trivet, _administrator: Administrator, text:
     if (found.length === MOST) break;
   }
   return found;
+}
+
+/** The member with an id, as a list of one; empty when there is none. */
+export function memberWithId(trivet: Trivet, _administrator: Administrator, id: string): readonly Member[] {
+  const person = trivet.state.people.get(asId<PersonId>(id));
+  return person ? [memberOf(person)] : [];
 }
 
 /** A text without case and accents. */

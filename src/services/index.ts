@@ -22,7 +22,7 @@ export {
 } from './edit-names';
 export * from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
-export { findMembers } from './find-members';
+export { findMembers, memberWithId } from './find-members';
 export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

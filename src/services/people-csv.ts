@@ -361,6 +361,7 @@ type Reader = (
 
 /** Reads one column. An empty cell clears what it is for; a name can't be cleared. */
 function readerFor(target: Target, names: SiteNames): Reader {
+  if (target.startsWith('field ')) return fieldReader(target, names);
   switch (target) {
     case 'ignore':
     case 'email':
@@ -388,19 +389,22 @@ function readerFor(target: Target, names: SiteNames): Reader {
       return (cell, person) =>
         cell === ''
           ? { person: { ...person, joined: null } }
-          : isDay(cell)
+          : isDay(cell as unknown)
             ? { person: { ...person, joined: cell } }
             : { problem: `“${cell.slice(0, 40)}” is not a day. Write it like 2026-12-01.` };
-    default: {
-      const id = fieldIn(target);
-      const field = names.fields.find((one) => one.id === id) as Field;
-      return (cell, person) => {
-        const value = readFieldValue(field, cell);
-        if ('problem' in value) return value;
-        return { person: { ...person, profile: withField(person.profile, field.id, value.value) } };
-      };
-    }
+    default:
+      throw new Error(`No column holds "${target}".`);
   }
+}
+
+function fieldReader(target: Target, names: SiteNames): Reader {
+  const id = fieldIn(target);
+  const field = names.fields.find((one) => one.id === id) as Field;
+  return (cell, person) => {
+    const value = readFieldValue(field, cell);
+    if ('problem' in value) return value;
+    return { person: { ...person, profile: withField(person.profile, field.id, value.value) } };
+  };
 }
 
 function finder<T extends Named>(kind: string, list: readonly T[]): (cell: string) => T | string {

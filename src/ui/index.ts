@@ -2,4 +2,5 @@
 export * from './button';
 export * from './choice';
 export * from './finder';
+export * from './input';
 export * from './pick';

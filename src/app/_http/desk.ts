@@ -19,7 +19,7 @@ export const problem = (status: number, title: string, more: object = {}): Respo
 type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => Response | Promise<Response>;
 
 /** Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. */
-export async function forDesk(request: Request, handler: Handler): Promise<Response> {
+export async function forDesk(request: Request, handler: Handler, largest = LARGEST_BODY): Promise<Response> {
   const { trivet, visitor } = await asking();
   const administrator = administratorOf(visitor);
   if (!visitor.person)
@@ -27,7 +27,7 @@ export async function forDesk(request: Request, handler: Handler): Promise<Respo
   if (!administrator) return problem(403, 'The desk is for administrators of this site.');
   if (request.method === 'GET') return handler(trivet, administrator, null);
   if (!fromThisSite(request)) return problem(403, 'This request did not come from the desk.');
-  const text = await readText(request, LARGEST_BODY);
+  const text = await readText(request, largest);
   if (text === null) return problem(413, 'That is too large to be read.');
   let body: unknown;
   try {
@@ -37,3 +37,13 @@ export async function forDesk(request: Request, handler: Handler): Promise<Respo
   }
   return handler(trivet, administrator, body);
 }
+
+/** What became of a change, or would: 409 when there is nothing to do, 422 with a sentence when it can't be done. */
+export const changeAnswer = (
+  answer: { readonly kind: string } | { readonly kind: 'wrong'; readonly message: string },
+): Response => {
+  if ('message' in answer) return problem(422, answer.message);
+  if (answer.kind === 'nothing to do')
+    return problem(409, 'Everybody is like that already. There is nothing to change.');
+  return json(answer);
+};

@@ -17,6 +17,9 @@ import type { OperatorName } from './operators';
  */
 export type TestValue = string | number | readonly string[] | readonly number[];
 
+/** The value of a test, or none for operators that take none. */
+export type OptionalValue = TestValue | undefined;
+
 /**
  * One comparison of one fact. The catalogue says which subjects, operators and values go together;
  * `checkTest` tells whether they do.

@@ -37,11 +37,11 @@ const COLUMN = 90;
 const LAST_COLUMN = 44;
 
 export function Board() {
-  const { outline, standIns, compiled, side, bench, setBench, draft, walk, vocabulary, addGate } = useDesk();
+  const { outline, standIns, compiled, side, bench, setBench, draft, walk, request, addGate } = useDesk();
   const rows = useMemo(() => rowsOf(outline), [outline]);
   const cells = useMemo(
-    () => rows.map(({ item }) => cellsOf(item, standIns, compiled)),
-    [rows, standIns, compiled],
+    () => rows.map(({ item }) => cellsOf(item, standIns, request, compiled)),
+    [rows, standIns, request, compiled],
   );
   const shown = side === 'live' ? compiled.live : compiled.draft;
   const [at, setAt] = useState<CellAt>({ row: 0, column: 0 });
@@ -111,7 +111,11 @@ export function Board() {
     if (!row || !standIn || !cell) return '';
     const tell = (which: 'draft' | 'live') => {
       const policy = compiled[which];
-      const why = describeBecause(explain(policy, row.item.id, factsOf(standIn)), row.item, vocabulary);
+      const why = describeBecause(
+        explain(policy, row.item.id, factsOf(standIn), request),
+        row.item,
+        policy.vocabulary,
+      );
       return `${describeDecision(cell[which], nameOf(standIn), row.item, outline)}${why ? `: ${why}` : ''}.`;
     };
     if (side !== 'difference') return tell(side);
@@ -123,7 +127,7 @@ export function Board() {
     return cell.changes
       ? `Now: ${tell('live')} In the draft: ${tell('draft')}`
       : `Unchanged. ${tell('draft')}`;
-  }, [rows, standIns, cells, lit.row, lit.column, side, compiled, vocabulary, outline]);
+  }, [rows, standIns, cells, lit.row, lit.column, side, compiled, request, outline]);
 
   return (
     <section aria-label="Board" className="flex min-h-0 min-w-0 flex-col">

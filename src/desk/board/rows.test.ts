@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { compile, type Item, type ItemId, type Policy } from '@/core';
+import { compile, type Item, type ItemId, type Policy, requestAt } from '@/core';
 import { readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { cellsOf, rowsOf, standingsOf } from './rows';
@@ -8,6 +8,7 @@ const site = readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
 const { outline, names, policy } = site;
 const items = [...outline.items.values()];
+const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 const compiled = (of: Policy) => compile(of, outline, names);
 const itemOf = (id: string) => outline.items.get(id as ItemId) as Item;
 const guest = { kind: 'guest' } as const;
@@ -34,10 +35,10 @@ it('tells a gate of the row’s own from one that reaches it, sets others aside,
 });
 
 it('marks a cell only where the visitor would notice', () => {
-  const without = { gates: policy.gates.filter(({ id }) => id !== 'trustees') };
+  const without = { ...policy, gates: policy.gates.filter(({ id }) => id !== 'trustees') };
   const both = { live: compiled(policy), draft: compiled(without) };
-  expect(cellsOf(itemOf('trustees'), [guest], both)).toMatchObject([
+  expect(cellsOf(itemOf('trustees'), [guest], request, both)).toMatchObject([
     { changes: true, draft: { kind: 'open' } },
   ]);
-  expect(cellsOf(itemOf('crew'), [guest], both)).toMatchObject([{ changes: false }]);
+  expect(cellsOf(itemOf('crew'), [guest], request, both)).toMatchObject([{ changes: false }]);
 });

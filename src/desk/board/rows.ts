@@ -8,6 +8,7 @@ import {
   type Item,
   type ItemId,
   type Outline,
+  type RequestFacts,
   type StandIn,
   sameToVisitor,
 } from '@/core';
@@ -50,12 +51,13 @@ export interface Cell {
 export const cellsOf = (
   item: Item,
   standIns: readonly StandIn[],
+  request: RequestFacts,
   compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy },
 ): readonly Cell[] =>
   standIns.map((standIn) => {
     const facts = factsOf(standIn);
-    const draft = decide(compiled.draft, item.id, facts);
-    const live = decide(compiled.live, item.id, facts);
+    const draft = decide(compiled.draft, item.id, facts, request);
+    const live = decide(compiled.live, item.id, facts, request);
     return { draft, live, changes: !sameToVisitor(draft, live) };
   });
 

@@ -7,12 +7,14 @@ import {
   describeWhat,
   difference,
   type Gate,
+  type GateChange,
   type GateId,
-  listed,
   type Remark,
   remarksOn,
+  type Vocabulary,
 } from '@/core';
 import { Button, Choice } from '@/ui';
+import { conditionRemarkText } from '../condition';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
 import { OtherwiseLeg } from './otherwise-leg';
@@ -24,7 +26,8 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
   const gate = draft.policy.gates.find((one) => one.id === id);
   if (!gate) return null;
   const change = difference(draft.live.policy, draft.policy).find(
-    (one) => 'after' in one && one.after.id === id,
+    (one): one is Exclude<GateChange, { kind: 'removed' }> =>
+      one.of === 'gate' && one.kind !== 'removed' && one.after.id === id,
   );
   const problems =
     draft.saving.kind === 'refused' ? draft.saving.problems.filter((problem) => problem.gate === id) : [];
@@ -115,19 +118,20 @@ function Stance({ gate, onChange }: { readonly gate: Gate; readonly onChange: (g
 }
 
 function Remarks({ remarks }: { readonly remarks: readonly Remark[] }) {
+  const { vocabulary } = useDesk();
   if (remarks.length === 0) return null;
   return (
     <ul className="grid gap-2" aria-label="Remarks">
       {remarks.map((remark) => (
         <li key={JSON.stringify(remark)} className="rounded-[3px] bg-wash px-3 py-2">
-          {remarkText(remark)}
+          {remarkText(remark, vocabulary)}
         </li>
       ))}
     </ul>
   );
 }
 
-function remarkText(remark: Remark): string {
+function remarkText(remark: Remark, vocabulary: Vocabulary): string {
   switch (remark.kind) {
     case 'covers nothing':
       return 'This gate covers nothing yet, so it changes nothing. Add an item above.';
@@ -135,11 +139,9 @@ function remarkText(remark: Remark): string {
       return 'Everyone passes this gate and it adds to the others, so it changes nothing.';
     case 'sets aside':
       return 'This gate says “instead”: where it covers an item, the gates above it no longer count there.';
-    case 'exact level':
-      return `Exactly ${remark.level}: ${listed(remark.excluded)} do not pass. If they should, choose “or above”.`;
     case 'shadowed case':
       return `Case ${remark.index} is for everyone, so the cases after it are never used.`;
     default:
-      return remark satisfies never;
+      return conditionRemarkText(remark, vocabulary);
   }
 }

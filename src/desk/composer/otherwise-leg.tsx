@@ -17,8 +17,8 @@ import {
   type TurnAway,
 } from '@/core';
 import { Button, Pick } from '@/ui';
+import { ConditionEditor, newTest } from '../condition';
 import { useDesk } from '../context';
-import { ConditionEditor, firstTest } from './condition-editor';
 import { TurnAwayEditor } from './turn-away-editor';
 import { TurnAwayPreview } from './turn-away-preview';
 
@@ -96,7 +96,7 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
           onClick={() =>
             change({
               cases: guestCase
-                ? [...cases, { when: firstTest('level', vocabulary), give: last }]
+                ? [...cases, { when: newTest('level', vocabulary), give: last }]
                 : [{ when: guests, give: redirectToSignIn }, ...cases],
             })
           }
@@ -147,7 +147,7 @@ function WhoInCase({
               ? signedIn
               : value === 'others'
                 ? when
-                : firstTest('level', vocabulary),
+                : newTest('level', vocabulary),
         )
       }
     />

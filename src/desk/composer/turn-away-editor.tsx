@@ -114,12 +114,13 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
               others={[
                 { value: 'none', label: 'none' },
                 { value: 'sign in', label: 'sign in' },
+                { value: 'passphrase', label: 'type a passphrase' },
               ]}
               onPick={(value) =>
                 onChange({
                   ...turnAway,
                   next:
-                    value === 'none' || value === 'sign in'
+                    value === 'none' || value === 'sign in' || value === 'passphrase'
                       ? { kind: value }
                       : { kind: 'item', item: value as ItemId },
                 })
@@ -140,12 +141,15 @@ function RedirectEditor({
     <Line name="To">
       <PagePick
         label="Where to"
-        value={turnAway.to.kind === 'item' ? turnAway.to.item : 'sign in'}
-        others={[{ value: 'sign in', label: 'sign in, and back' }]}
+        value={turnAway.to.kind === 'item' ? turnAway.to.item : turnAway.to.kind}
+        others={[
+          { value: 'sign in', label: 'sign in, and back' },
+          { value: 'passphrase', label: 'type a passphrase, and back' },
+        ]}
         onPick={(value) =>
           onChange(
-            value === 'sign in'
-              ? redirectToSignIn
+            value === 'sign in' || value === 'passphrase'
+              ? { kind: 'redirect', to: { kind: value } }
               : { kind: 'redirect', to: { kind: 'item', item: value as ItemId } },
           )
         }

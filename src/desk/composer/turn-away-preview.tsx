@@ -54,7 +54,11 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
             <span aria-hidden="true" className="text-redirect">
               →
             </span>
-            {turnAway.to.kind === 'sign in' ? (
+            {turnAway.to.kind === 'passphrase' ? (
+              <span>
+                <strong>Type a passphrase</strong>, and back here afterwards
+              </span>
+            ) : turnAway.to.kind === 'sign in' ? (
               <span>
                 <strong>Sign in</strong>, and back here afterwards
               </span>
@@ -101,5 +105,16 @@ function Foot({ reason, next }: { readonly reason: string | null; readonly next:
 function useStepLabel(next: NextStep): string | null {
   const { outline } = useDesk();
   const titleOf = (id: ItemId) => outline.items.get(id)?.title ?? 'a page that no longer exists';
-  return next.kind === 'none' ? null : next.kind === 'sign in' ? 'Sign in' : titleOf(next.item);
+  switch (next.kind) {
+    case 'none':
+      return null;
+    case 'sign in':
+      return 'Sign in';
+    case 'passphrase':
+      return 'Type a passphrase';
+    case 'item':
+      return titleOf(next.item);
+    default:
+      return next satisfies never;
+  }
 }

@@ -3,17 +3,22 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import {
+  type AudienceChange,
+  type Condition,
   capital,
   counted,
   describeGate,
+  describeWho,
   difference,
   type Gate,
+  type GateChange,
   gateAsOneSentence,
   type Item,
   type ItemId,
   listed,
   type Outcome,
   type PolicyChange,
+  same,
 } from '@/core';
 import type { Crowd, EffectReport } from '@/services';
 import { Button } from '@/ui';
@@ -76,7 +81,7 @@ export function LivePanel() {
       <h3 className="mb-2">What differs</h3>
       <ul className="grid gap-3">
         {changes.map((change) => (
-          <ChangeView key={`${change.kind} ${gateOf(change).id}`} change={change} />
+          <ChangeView key={`${change.kind} ${idOf(change)}`} change={change} />
         ))}
       </ul>
       <h3 className="mt-6 mb-2">Who notices</h3>
@@ -118,7 +123,10 @@ export function LivePanel() {
   );
 }
 
-const gateOf = (change: PolicyChange): Gate => (change.kind === 'removed' ? change.before : change.after);
+const gateOf = (change: GateChange): Gate => (change.kind === 'removed' ? change.before : change.after);
+
+const idOf = (change: PolicyChange): string =>
+  change.kind === 'removed' ? change.before.id : change.after.id;
 
 const TITLES: Record<PolicyChange['kind'], string> = {
   added: 'New',
@@ -127,11 +135,50 @@ const TITLES: Record<PolicyChange['kind'], string> = {
   moved: 'Moved',
 };
 
-function ChangeView({ change }: { readonly change: PolicyChange }) {
-  const { outline, vocabulary, setBench } = useDesk();
+const ChangeView = ({ change }: { readonly change: PolicyChange }) =>
+  change.of === 'gate' ? <GateChangeView change={change} /> : <AudienceChangeView change={change} />;
+
+function AudienceChangeView({ change }: { readonly change: AudienceChange }) {
+  const { compiled, setScreen } = useDesk();
+  const audience = change.kind === 'removed' ? change.before : change.after;
+  const said = (who: Condition, side: 'draft' | 'live') =>
+    capital(describeWho(who, compiled[side].vocabulary));
+  return (
+    <li className="border-copper border-l-3 pl-3">
+      <p>
+        <span className="text-copper">{TITLES[change.kind]} audience:</span>{' '}
+        {change.kind === 'removed' ? (
+          <del>{audience.name}</del>
+        ) : (
+          <button
+            type="button"
+            className="font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+            onClick={() => setScreen({ kind: 'audiences', audience: audience.id })}
+          >
+            {audience.name}
+          </button>
+        )}
+      </p>
+      {change.kind === 'changed' && change.before.name !== change.after.name && (
+        <p className="text-quiet">was called {change.before.name}</p>
+      )}
+      {change.kind === 'changed' && !same(change.before.who, change.after.who) && (
+        <p>
+          <del className="block text-quiet">{said(change.before.who, 'live')}</del>
+          <ins className="block no-underline">{said(change.after.who, 'draft')}</ins>
+        </p>
+      )}
+      {change.kind === 'added' && <p>{said(audience.who, 'draft')}</p>}
+    </li>
+  );
+}
+
+function GateChangeView({ change }: { readonly change: GateChange }) {
+  const { outline, vocabulary, compiled, setBench } = useDesk();
   const gate = gateOf(change);
   const legs = describeGate(gate, outline, vocabulary);
-  const before = change.kind === 'changed' ? describeGate(change.before, outline, vocabulary) : null;
+  const before =
+    change.kind === 'changed' ? describeGate(change.before, outline, compiled.live.vocabulary) : null;
   return (
     <li className="border-copper border-l-3 pl-3">
       <p>

@@ -19,6 +19,7 @@ import {
   outlineOf,
   type Page,
   type StandIn,
+  vocabularyOf,
 } from '@/core';
 import type { DeskData } from '@/services';
 import { Choice, Pick } from '@/ui';
@@ -52,6 +53,7 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
   const item = outline ? pageAt(outline, place.split('?')[0] ?? '') : undefined;
   // Back on the board, one wants to know why of what one has just seen.
   const board = addressOfPlace({
+    screen: { kind: 'board' },
     side,
     bench: item ? { kind: 'why', item: item.id, standIn: keyOfStandIn(standIn) } : { kind: 'gates' },
   });
@@ -82,7 +84,9 @@ export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) 
           }}
           className="font-semibold"
         />
-        <span className="note">{describeFacts(standIn, factsOf(standIn), data.vocabulary)}</span>
+        <span className="note">
+          {describeFacts(standIn, factsOf(standIn), vocabularyOf(data.names, data[side].policy))}
+        </span>
         <span className="ml-auto">
           <Choice
             label="Policy walked through"
@@ -128,16 +132,22 @@ interface StripProps {
   readonly item: Page | undefined;
 }
 
+/** The pages on the way to others. */
+const THRESHOLDS = ['/sign-in', '/passphrase'];
+
 /** What the page in the frame is, said as a decision. */
 function Strip({ data, outline, standIn, side, place, item }: StripProps) {
-  const compiled = useMemo(() => compile(data[side].policy, outline, data.vocabulary), [data, side, outline]);
+  const compiled = useMemo(() => compile(data[side].policy, outline, data.names), [data, side, outline]);
   const facts = factsOf(standIn);
   const url = new URL(place, 'http://this.site.example');
   // Whoever was sent to sign in stands at the sign-in page; the question is still about the page they asked for.
-  const asked = url.pathname === '/sign-in' ? pageAt(outline, url.searchParams.get('next') ?? '') : item;
-  const decision = asked && decide(compiled, asked.id, facts);
+  const asked = THRESHOLDS.includes(url.pathname)
+    ? pageAt(outline, url.searchParams.get('next') ?? '')
+    : item;
+  const decision = asked && decide(compiled, asked.id, facts, data.request);
   const told = asked && decision && (item || decision.kind !== 'open');
-  const why = told && describeBecause(explain(compiled, asked.id, facts), asked, data.vocabulary);
+  const why =
+    told && describeBecause(explain(compiled, asked.id, facts, data.request), asked, compiled.vocabulary);
   return (
     <p
       data-testid="walk-line"
@@ -152,8 +162,8 @@ function Strip({ data, outline, standIn, side, place, item }: StripProps) {
           {describeDecision(decision, nameOf(standIn), asked, outline)}
           {why && `: ${why}`}.
         </>
-      ) : url.pathname === '/sign-in' ? (
-        'The sign-in page: open to everyone, always.'
+      ) : THRESHOLDS.includes(url.pathname) ? (
+        'Open to everyone, always.'
       ) : (
         'No page has this address.'
       )}

@@ -14,8 +14,10 @@ import {
   type ItemId,
   keyOfStandIn,
   nameOf,
+  nameOfId,
   openers,
   outcomeOf,
+  type Scene,
   type Step,
   type Trace,
   type VisitorFacts,
@@ -29,15 +31,15 @@ import { Panel } from '../panel';
 type GateStep = Extract<Step, { kind: 'gate' }>;
 
 export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
-  const { outline, vocabulary, compiled, side, standIns, walk, setBench, addGate } = useDesk();
+  const { outline, request, compiled, side, standIns, walk, setBench, addGate } = useDesk();
   const standIn = standIns.find((one) => keyOfStandIn(one) === key);
   const item = outline.items.get(id);
   if (!item || !standIn) return null;
   const which = side === 'live' ? 'live' : 'draft';
   const policy: CompiledPolicy = compiled[which];
   const facts = factsOf(standIn);
-  const { decision, steps } = explain(policy, id, facts);
-  const ways = openers(policy, id, facts);
+  const { decision, steps } = explain(policy, id, facts, request);
+  const ways = openers(policy, id, facts, request);
   const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as
     | GateStep
     | undefined;
@@ -82,11 +84,11 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
         <>
           <h3 className="mt-5 mb-1">What would open it</h3>
           {ways.length === 0 ? (
-            <p>No change of roles, groups or level would; only a change of the gates.</p>
+            <p>No change of what is known of them would; only a change of the gates.</p>
           ) : (
             <ul className="grid gap-1">
               {ways.slice(0, 4).map((way) => {
-                const text = describeChanges(way, facts, vocabulary);
+                const text = describeChanges(way, facts, policy.vocabulary);
                 return (
                   <li key={text} className="flex gap-2">
                     <span aria-hidden="true" className="text-open">
@@ -120,7 +122,7 @@ interface StepViewProps {
 }
 
 function StepView({ step, itemId, facts }: StepViewProps) {
-  const { outline, vocabulary, setBench } = useDesk();
+  const { outline, vocabulary, request, setBench } = useDesk();
   const away = step.verdict === 'spoke' || step.verdict === 'would speak';
   const through = step.at.id !== itemId && <span className="text-quiet"> (through {step.at.title})</span>;
   if (step.kind === 'unpublished') {
@@ -158,7 +160,9 @@ function StepView({ step, itemId, facts }: StepViewProps) {
           {through} <strong className={away ? 'text-copper' : ''}>{VERDICTS[step.verdict]}</strong>
         </span>
       </p>
-      {step.verdict !== 'set aside' && <TraceView trace={step.trace} facts={facts} />}
+      {step.verdict !== 'set aside' && (
+        <TraceView trace={step.trace} scene={{ visitor: facts, item: step.at, request }} />
+      )}
     </li>
   );
 }
@@ -171,18 +175,34 @@ const TRUTHS = {
 
 function TraceView({
   trace,
-  facts,
+  scene,
   denied = false,
 }: {
   readonly trace: Trace;
-  readonly facts: VisitorFacts;
+  readonly scene: Scene;
   readonly denied?: boolean;
 }) {
-  const { vocabulary } = useDesk();
+  const { compiled, side } = useDesk();
+  const { vocabulary } = compiled[side === 'live' ? 'live' : 'draft'];
   const { condition } = trace;
+  if (condition.kind === 'audience') {
+    const [part] = trace.parts;
+    const name = nameOfId(vocabulary, 'audience', condition.audience);
+    if (!part) return <p className="note">An audience that no longer exists: unknown of everybody.</p>;
+    return (
+      <div className="mt-1">
+        <p className="note">
+          {denied && 'not '}the audience {name}
+        </p>
+        <div className="border-thin border-l pl-2">
+          <TraceView trace={part} scene={scene} denied={denied} />
+        </div>
+      </div>
+    );
+  }
   if (condition.kind === 'not') {
     const [part] = trace.parts;
-    return part ? <TraceView trace={part} facts={facts} denied={!denied} /> : null;
+    return part ? <TraceView trace={part} scene={scene} denied={!denied} /> : null;
   }
   if (condition.kind === 'test') {
     const truth = denied ? ((0 - trace.truth) as Trace['truth']) : trace.truth;
@@ -195,7 +215,7 @@ function TraceView({
         </span>
         <span>
           {describeTestOfOne(condition, vocabulary, !denied)}
-          <span className="text-quiet"> · met: {describeMet(condition.fact, facts, vocabulary)}</span>
+          <span className="text-quiet"> · met: {describeMet(condition, scene, vocabulary)}</span>
         </span>
       </p>
     );
@@ -208,7 +228,7 @@ function TraceView({
       <div className={trace.parts.length > 1 ? 'border-thin border-l pl-2' : ''}>
         {trace.parts.map((part, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the parts of a condition have no identity but their place
-          <TraceView key={index} trace={part} facts={facts} denied={denied} />
+          <TraceView key={index} trace={part} scene={scene} denied={denied} />
         ))}
       </div>
     </div>

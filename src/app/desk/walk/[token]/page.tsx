@@ -21,7 +21,7 @@ export default async function Page({ params, searchParams }: Props) {
   if (!administrator || !walk) redirect('/desk');
   return (
     <WalkScreen
-      data={await readDesk(trivet, administrator)}
+      data={await readDesk(trivet, administrator, new Date())}
       token={token}
       standIn={walk.standIn}
       side={walk.side}

@@ -1,0 +1,29 @@
+import type { Metadata } from 'next';
+import { notFound, redirect } from 'next/navigation';
+import { Desk, readPlace, titleOfPlace } from '@/desk';
+import { administratorOf, readDesk } from '@/services';
+import { asking } from '../../_http/request';
+
+interface Props {
+  readonly params: Promise<{ readonly screen?: readonly string[] }>;
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
+}
+
+const placeOf = async ({ params, searchParams }: Props) =>
+  readPlace((await params).screen ?? [], await searchParams);
+
+export async function generateMetadata(props: Props): Promise<Metadata> {
+  const place = await placeOf(props);
+  return { title: place ? titleOfPlace(place) : 'Desk' };
+}
+
+/** Every screen of the desk: one program with one draft, whichever of them one begins at. */
+export default async function Page(props: Props) {
+  const place = await placeOf(props);
+  if (!place) notFound();
+  const { trivet, visitor } = await asking();
+  const administrator = administratorOf(visitor);
+  // The proxy has sent everybody else away; this holds should it ever be bypassed.
+  if (!administrator) redirect('/sign-in?next=/desk');
+  return <Desk data={await readDesk(trivet, administrator, new Date())} place={place} />;
+}

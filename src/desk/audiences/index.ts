@@ -1,0 +1,1 @@
+export { AudiencesScreen } from './audiences-screen';

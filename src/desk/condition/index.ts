@@ -1,0 +1,7 @@
+/** Conditions as they are written at the desk. */
+export { ConditionEditor } from './condition-editor';
+export { TextForm } from './condition-text';
+export { newTest } from './new-test';
+export { Passing } from './passing';
+export { conditionRemarkText } from './remark-text';
+export { WhoEditor } from './who-editor';

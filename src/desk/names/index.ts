@@ -1,0 +1,1 @@
+export { NamesScreen } from './names-screen';

@@ -1,0 +1,2 @@
+export { PeopleScreen } from './people-screen';
+export { PersonScreen } from './person-screen';

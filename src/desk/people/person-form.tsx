@@ -1,0 +1,390 @@
+'use client';
+/** Everything known of one person, as a form. Mistakes stand next to where they are, and nothing typed is lost. */
+import { X } from 'lucide-react';
+import { type FormEvent, type ReactNode, useEffect, useId, useState } from 'react';
+import {
+  type Completion,
+  type Enrolment,
+  type FieldValue,
+  fieldValueText,
+  type Named,
+  type Purchase,
+  readFieldValue,
+  same,
+} from '@/core';
+import type { FormProblems, PersonReport } from '@/services';
+import { Button, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { allPeople } from '../place';
+import { FieldTextInput } from './bulk-panel';
+import { useChange } from './use-change';
+
+type Known = PersonReport['person'];
+
+export const emptyPerson: Known = {
+  id: '' as Known['id'],
+  email: '',
+  name: '',
+  desk: false,
+  level: null,
+  roles: [],
+  groups: [],
+  profile: {},
+  joined: null,
+  purchases: [],
+  enrolments: [],
+  completions: [],
+};
+
+const NO_LEVEL = ' ';
+
+export function PersonForm({ id, person }: { readonly id: string | null; readonly person: Known }) {
+  const { data, setScreen, request } = useDesk();
+  const { names } = data;
+  const change = useChange();
+  const [form, setForm] = useState(person);
+  // Fields as they are typed; what can't be read yet is kept as it is.
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
+    Object.fromEntries(names.fields.map((field) => [field.id, fieldValueText(person.profile[field.id])])),
+  );
+  const [problems, setProblems] = useState<FormProblems>({});
+  const [going, setGoing] = useState(false);
+  const set = (over: Partial<Known>) => setForm((now) => ({ ...now, ...over }));
+  const before = Object.fromEntries(
+    names.fields.map((field) => [field.id, fieldValueText(person.profile[field.id])]),
+  );
+  const changed = !same(form, person) || !same(texts, before);
+
+  useEffect(() => {
+    if (!changed) return;
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [changed]);
+
+  const save = async (event: FormEvent) => {
+    event.preventDefault();
+    const wrong: Record<string, string> = {};
+    const profile: Record<string, FieldValue> = {};
+    for (const field of names.fields) {
+      const read = readFieldValue(field, texts[field.id] ?? '');
+      if ('problem' in read) wrong[`profile.${field.id}`] = read.problem;
+      else if (read.value !== null) profile[field.id] = read.value;
+    }
+    setProblems(wrong);
+    if (Object.keys(wrong).length > 0) return;
+    setGoing(true);
+    const { id: _, ...rest } = form;
+    const answer = await change<{ person: string; change: string }>(
+      'PUT',
+      `people/${encodeURIComponent(id ?? '+')}`,
+      { ...rest, profile },
+      () => (id === null ? `${form.name} is added` : `${form.name} is saved`),
+    );
+    setGoing(false);
+    if (!answer.ok) {
+      const told = answer.body.problems as FormProblems | undefined;
+      setProblems(told ?? { form: answer.title });
+    } else if (id === null) setScreen({ kind: 'person', person: answer.value.person });
+  };
+
+  const remove = async () => {
+    const answer = await change('POST', 'people/change', { who: { ids: [id] }, edit: { kind: 'remove' } });
+    if (answer.ok) setScreen(allPeople);
+    else setProblems({ form: answer.title });
+  };
+
+  return (
+    <form onSubmit={(event) => void save(event)} className="mt-4 grid max-w-3xl gap-5">
+      <div className="grid grid-cols-2 gap-x-6 gap-y-3">
+        <Field label="Name" problem={problems.name}>
+          <Input
+            label="Name"
+            value={form.name}
+            maxLength={200}
+            aria-invalid={problems.name ? true : undefined}
+            onChange={(event) => set({ name: event.target.value })}
+            className="w-full"
+          />
+        </Field>
+        <Field label="Mail address" problem={problems.email}>
+          <Input
+            label="Mail address"
+            value={form.email}
+            maxLength={254}
+            aria-invalid={problems.email ? true : undefined}
+            onChange={(event) => set({ email: event.target.value })}
+            className="w-full"
+          />
+        </Field>
+        <Field label="Level" problem={problems.level}>
+          <Pick
+            label="Level"
+            value={form.level ?? NO_LEVEL}
+            options={[
+              { value: NO_LEVEL, label: 'no level' },
+              ...names.levels.map((one) => ({ value: one.id as string, label: one.name })),
+            ]}
+            onPick={(level) => set({ level: level === NO_LEVEL ? null : (level as Known['level']) })}
+          />
+        </Field>
+        <Field label="Joined" problem={problems.joined}>
+          <Input
+            label="Joined"
+            type="date"
+            value={form.joined ?? ''}
+            onChange={(event) => set({ joined: event.target.value || null })}
+          />
+        </Field>
+      </div>
+      <Field label="Groups" problem={problems.groups}>
+        <Toggles all={names.groups} held={form.groups} onChange={(groups) => set({ groups })} />
+      </Field>
+      <Field label="Roles" problem={problems.roles}>
+        <Toggles all={names.roles} held={form.roles} onChange={(roles) => set({ roles })} />
+      </Field>
+      {names.fields.length > 0 && (
+        <section>
+          <h3 className="mb-2">Profile</h3>
+          <div className="grid grid-cols-2 gap-x-6 gap-y-3">
+            {names.fields.map((field) => (
+              <Field
+                key={field.id}
+                label={field.name}
+                note={[field.private && 'private', field.editable && 'members fill it in']
+                  .filter(Boolean)
+                  .join(', ')}
+                problem={problems[`profile.${field.id}`]}
+              >
+                <FieldTextInput
+                  label={field.name}
+                  type={field.type}
+                  choices={field.choices}
+                  value={texts[field.id] ?? ''}
+                  onChange={(value) => setTexts((now) => ({ ...now, [field.id]: value }))}
+                />
+              </Field>
+            ))}
+          </div>
+        </section>
+      )}
+      <Records
+        title="Purchases"
+        things={names.products}
+        list={form.purchases}
+        thing={({ product }) => product}
+        problem={problems.purchases}
+        onChange={(purchases) => set({ purchases })}
+        make={(product): Purchase => ({
+          product: product as never,
+          on: request.today,
+          until: null,
+          state: 'paid',
+        })}
+        withThing={(one, product) => ({ ...one, product: product as never })}
+        more={(one, put) => (
+          <>
+            <span className="text-quiet">until</span>
+            <Input
+              label="Good until"
+              type="date"
+              value={one.until ?? ''}
+              onChange={(event) => put({ ...one, until: event.target.value || null })}
+            />
+            <Pick
+              label="State of the payment"
+              value={one.state}
+              options={[
+                { value: 'paid', label: 'paid' },
+                { value: 'failed', label: 'failed' },
+                { value: 'refunded', label: 'refunded' },
+              ]}
+              onPick={(state) => put({ ...one, state })}
+            />
+          </>
+        )}
+      />
+      <Records
+        title="Courses"
+        things={names.courses}
+        list={form.enrolments}
+        thing={({ course }) => course}
+        problem={problems.enrolments}
+        onChange={(enrolments) => set({ enrolments })}
+        make={(course): Enrolment => ({ course: course as never, on: request.today })}
+        withThing={(one, course) => ({ ...one, course: course as never })}
+      />
+      <Records
+        title="Completed"
+        things={names.activities}
+        list={form.completions}
+        thing={({ activity }) => activity}
+        problem={problems.completions}
+        onChange={(completions) => set({ completions })}
+        make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
+        withThing={(one, activity) => ({ ...one, activity: activity as never })}
+        more={(one, put) => (
+          <>
+            <span className="text-quiet">score</span>
+            <Input
+              label="Score"
+              type="number"
+              step="any"
+              value={one.score ?? ''}
+              onChange={(event) =>
+                put({ ...one, score: event.target.value === '' ? null : event.target.valueAsNumber })
+              }
+              className="w-20"
+            />
+          </>
+        )}
+      />
+      <Field label="The desk" problem={problems.desk}>
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={form.desk}
+            onChange={(event) => set({ desk: event.target.checked })}
+          />
+          May use this desk
+        </label>
+      </Field>
+      {problems.form && (
+        <p role="alert" className="text-alarm">
+          {problems.form}
+        </p>
+      )}
+      <div className="sticky bottom-0 flex gap-2 border-thin border-t bg-paper py-3">
+        <Button weight="main" type="submit" disabled={going || !changed}>
+          {id === null ? 'Add this person' : 'Save'}
+        </Button>
+        {id !== null && (
+          <Button weight="quiet" onClick={() => void remove()} className="ml-auto">
+            Take away
+          </Button>
+        )}
+      </div>
+    </form>
+  );
+}
+
+function Field({
+  label,
+  note,
+  problem,
+  children,
+}: {
+  readonly label: string;
+  readonly note?: string;
+  readonly problem: string | undefined;
+  readonly children: ReactNode;
+}) {
+  const id = useId();
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset can't be laid out in a grid everywhere
+    <div role="group" aria-labelledby={id} className="grid content-start justify-items-start gap-1">
+      <span id={id} className="text-quiet">
+        {label} {note && <span className="text-faint text-xs">· {note}</span>}
+      </span>
+      {children}
+      {problem && (
+        <p role="alert" className="text-alarm">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Toggles<T extends string>({
+  all,
+  held,
+  onChange,
+}: {
+  readonly all: readonly Named<T>[];
+  readonly held: readonly T[];
+  readonly onChange: (held: readonly T[]) => void;
+}) {
+  if (all.length === 0) return <span className="note">There are none yet. Add some under Names.</span>;
+  return (
+    <span className="flex flex-wrap gap-1.5">
+      {all.map(({ id, name }) => {
+        const on = held.includes(id);
+        return (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={on}
+            onClick={() => onChange(on ? held.filter((one) => one !== id) : [...held, id])}
+            className="rounded-full border border-iron px-2.5 py-0.5 leading-5 hover:border-copper aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
+          >
+            {name}
+          </button>
+        );
+      })}
+    </span>
+  );
+}
+
+interface RecordsProps<T extends { readonly on: string }> {
+  readonly title: string;
+  readonly things: readonly Named[];
+  readonly list: readonly T[];
+  readonly thing: (one: T) => string;
+  readonly problem: string | undefined;
+  readonly onChange: (list: readonly T[]) => void;
+  readonly make: (thing: string) => T;
+  readonly withThing: (one: T, thing: string) => T;
+  readonly more?: (one: T, put: (one: T) => void) => ReactNode;
+}
+
+/** A list of dated records of things: bought, enrolled in, completed. */
+function Records<T extends { readonly on: string }>(props: RecordsProps<T>) {
+  const { title, things, list, thing, problem, onChange, make, withThing, more } = props;
+  if (things.length === 0 && list.length === 0) return null;
+  const put = (at: number) => (one: T) => onChange(list.map((each, n) => (n === at ? one : each)));
+  return (
+    <section>
+      <h3 className="mb-1">{title}</h3>
+      <ul className="grid gap-1.5">
+        {list.map((one, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: records have no identity but their place
+          <li key={at} className="flex flex-wrap items-center gap-1.5">
+            <Pick
+              label={`${title}: what`}
+              value={thing(one)}
+              options={things.map(({ id, name }) => ({ value: id, label: name }))}
+              onPick={(next) => put(at)(withThing(one, next))}
+            />
+            <span className="text-quiet">on</span>
+            <Input
+              label={`${title}: on`}
+              type="date"
+              value={one.on}
+              onChange={(event) => event.target.value && put(at)({ ...one, on: event.target.value })}
+            />
+            {more?.(one, put(at))}
+            <Button
+              weight="quiet"
+              className="px-1"
+              aria-label="Take this record out"
+              onClick={() => onChange(list.filter((_, n) => n !== at))}
+            >
+              <X size={14} aria-hidden="true" />
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {problem && (
+        <p role="alert" className="text-alarm">
+          {problem}
+        </p>
+      )}
+      {things[0] && (
+        <Button weight="quiet" onClick={() => onChange([...list, make(things[0]?.id ?? '')])}>
+          + a record
+        </Button>
+      )}
+    </section>
+  );
+}

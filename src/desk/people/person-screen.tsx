@@ -1,0 +1,170 @@
+'use client';
+/** One person: everything known of them, to be changed; and beside it what they can reach, and why. */
+import { ArrowLeft } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { keyOfStandIn, member, type PersonId, type StandIn } from '@/core';
+import type { PersonReport, Reach } from '@/services';
+import { Button } from '@/ui';
+import { useDesk } from '../context';
+import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { allPeople } from '../place';
+import { ask } from '../service';
+import { emptyPerson, PersonForm } from './person-form';
+
+export function PersonScreen({ person }: { readonly person: string | null }) {
+  const { data, setScreen } = useDesk();
+  const [report, setReport] = useState<PersonReport | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: read again when anybody was changed
+  useEffect(() => {
+    if (person === null) return;
+    const calledOff = new AbortController();
+    ask<PersonReport>('GET', `people/${encodeURIComponent(person)}`, undefined, calledOff.signal).then(
+      (answer) => {
+        if (answer.ok) setReport(answer.value);
+        setProblem(answer.ok ? null : answer.title);
+      },
+      () => undefined,
+    );
+    return () => calledOff.abort();
+  }, [person, data]);
+  const back = (
+    <a
+      href="/desk/people"
+      onClick={(event) => {
+        event.preventDefault();
+        setScreen(allPeople);
+      }}
+      className="inline-flex items-center gap-1.5 text-quiet hover:text-copper"
+    >
+      <ArrowLeft size={15} aria-hidden="true" /> People
+    </a>
+  );
+  if (person !== null && !report) {
+    return (
+      <main className="min-h-0 flex-1 px-6 py-5">
+        {back}
+        <p className="mt-4">{problem ?? 'Looking …'}</p>
+      </main>
+    );
+  }
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,34rem)]">
+      <section aria-label="What is known" className="min-h-0 overflow-y-auto px-6 py-5">
+        {back}
+        <h2 className="mt-1 text-2xl">{report?.person.name ?? 'Somebody new'}</h2>
+        <PersonForm
+          // Read anew when the person was changed elsewhere.
+          key={JSON.stringify(report?.person ?? null)}
+          id={person}
+          person={report?.person ?? emptyPerson}
+        />
+      </section>
+      <aside
+        aria-label="What they reach"
+        className="min-h-0 overflow-y-auto border-iron border-l bg-raised px-6 py-5"
+      >
+        {report ? (
+          <ReachView report={report} />
+        ) : (
+          <p className="text-quiet">Once they are saved, this shows what they can reach, and why.</p>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+function ReachView({ report }: { readonly report: PersonReport }) {
+  const { setScreen, standIns, setStandIns, setBench, walk } = useDesk();
+  const { person, audiences, reach } = report;
+  const standIn: StandIn = {
+    kind: 'member',
+    member: { id: person.id, name: person.name, facts: member({ id: person.id, email: person.email }) },
+  };
+  const onBoard = standIns.find((one) => keyOfStandIn(one) === keyOfStandIn(standIn));
+  const open = reach.filter(({ outcome }) => outcome === 'open');
+  const away = reach.filter(({ outcome }) => outcome !== 'open');
+  const why = async (item: Reach['item']) => {
+    if (!onBoard) setStandIns([...standIns, await whole(person.id, standIn)]);
+    setBench({ kind: 'why', item, standIn: keyOfStandIn(standIn) });
+  };
+  return (
+    <>
+      <div className="flex items-start justify-between gap-3">
+        <h2 className="text-xl">What they reach</h2>
+        <Button onClick={() => walk(standIn, null)}>Walk as {person.name.split(' ')[0]}</Button>
+      </div>
+      <p className="note mt-0.5">On the live site. Choose a page to see every gate on the way.</p>
+      {audiences.length > 0 && (
+        <p className="mt-3 flex flex-wrap items-center gap-1.5">
+          <span className="text-quiet">In</span>
+          {audiences.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              onClick={() => setScreen({ kind: 'audiences', audience: id as never })}
+              className="rounded-full border border-iron px-2 leading-6 hover:border-copper hover:text-copper"
+            >
+              {name}
+            </button>
+          ))}
+        </p>
+      )}
+      <ReachList title={`Open: ${open.length} of ${reach.length} pages`} list={open} onWhy={why} />
+      <ReachList title={`Something else: ${away.length}`} list={away} onWhy={why} />
+    </>
+  );
+}
+
+/** A stand-in with the person's facts, which the board needs and this page does not have. */
+async function whole(id: PersonId, standIn: StandIn): Promise<StandIn> {
+  const answer = await ask<readonly Extract<StandIn, { kind: 'member' }>['member'][]>(
+    'GET',
+    `members?id=${encodeURIComponent(id)}`,
+  );
+  const [found] = answer.ok ? answer.value : [];
+  return found ? { kind: 'member', member: found } : standIn;
+}
+
+function ReachList({
+  title,
+  list,
+  onWhy,
+}: {
+  readonly title: string;
+  readonly list: readonly Reach[];
+  readonly onWhy: (item: Reach['item']) => void;
+}) {
+  if (list.length === 0) return null;
+  return (
+    <section className="mt-5">
+      <h3 className="mb-1">{title}</h3>
+      <ul>
+        {list.map((one) => (
+          <li key={one.item} className="border-thin border-b last:border-b-0">
+            <button
+              type="button"
+              onClick={() => onWhy(one.item)}
+              title={`${one.sentence}. Why?`}
+              className="grid w-full grid-cols-[1.5rem_1fr] gap-x-2 rounded-[3px] px-1 py-1.5 text-left hover:bg-sunk"
+            >
+              <span className="pt-0.5" title={OUTCOME_NAMES[one.outcome]}>
+                <OutcomeMark outcome={one.outcome} size={17} />
+              </span>
+              <span>
+                <span className="font-semibold">{one.title}</span>{' '}
+                <span className="text-quiet text-xs">{one.address}</span>
+                {one.because && <span className="block text-[0.8125rem] text-quiet">{one.because}.</span>}
+                {one.waysIn.length > 0 && (
+                  <span className="block text-[0.8125rem]">
+                    <span className="text-open">Would open:</span> {one.waysIn.join('; or ')}
+                  </span>
+                )}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

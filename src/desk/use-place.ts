@@ -1,0 +1,67 @@
+'use client';
+/** The view of the desk, kept in step with the address: Back and Forward go through the screens. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+import {
+  addressOfPlace,
+  type Bench,
+  type Place,
+  readPlace,
+  type Screen,
+  type Side,
+  titleOfPlace,
+} from './place';
+
+/** The view and the ways to change it. */
+export interface PlaceState extends Place {
+  readonly setScreen: (screen: Screen) => void;
+  readonly setSide: (side: Side) => void;
+  readonly setBench: (bench: Bench) => void;
+}
+
+export function usePlace(initial: Place): PlaceState {
+  const [place, setPlace] = useState(initial);
+  const shown = useRef(initial.screen);
+
+  useEffect(() => {
+    const address = addressOfPlace(place);
+    if (address === window.location.pathname + window.location.search) {
+      shown.current = place.screen;
+      return;
+    }
+    // Another screen is a step that Back takes back; another view of the same one is not.
+    const step = stepOf(shown.current) !== stepOf(place.screen);
+    window.history[step ? 'pushState' : 'replaceState'](null, '', address);
+    shown.current = place.screen;
+    document.title = `${titleOfPlace(place)} · Trivet`;
+  }, [place]);
+
+  useEffect(() => {
+    const onBack = () => {
+      const { pathname, search } = window.location;
+      const path = pathname.split('/').slice(2).filter(Boolean);
+      const back = readPlace(path, Object.fromEntries(new URLSearchParams(search)));
+      if (back) setPlace(back);
+    };
+    window.addEventListener('popstate', onBack);
+    return () => window.removeEventListener('popstate', onBack);
+  }, []);
+
+  return {
+    ...place,
+    setScreen: useCallback((screen) => setPlace((now) => ({ ...now, screen, bench: { kind: 'gates' } })), []),
+    setSide: useCallback((side) => setPlace((now) => ({ ...now, side })), []),
+    // A gate is changed in the draft, so the draft is what has to be in view.
+    setBench: useCallback(
+      (bench) =>
+        setPlace((now) => ({
+          screen: { kind: 'board' },
+          side: bench.kind === 'gate' && now.side === 'live' ? 'draft' : now.side,
+          bench,
+        })),
+      [],
+    ),
+  };
+}
+
+const stepOf = (screen: Screen): string =>
+  screen.kind === 'person' ? `person ${screen.person}` : screen.kind;
