@@ -1,42 +1,8 @@
 /** The desk, as Greta works at it. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
-import { browserOf, fillSignIn, signIn } from './people';
-
-const cell = (page: Page, item: RegExp, column: number) =>
-  page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
-const benchTitle = (page: Page) => page.getByRole('complementary').getByRole('heading', { level: 2 });
-const saved = (page: Page) => expect(page.getByTestId('save-state')).toContainText('Draft saved');
-const show = (page: Page, side: 'Live' | 'Draft' | 'Difference') =>
-  page.getByLabel('Policy shown').getByText(side, { exact: true }).click();
-
-/** Waits until the desk has come to life; before that, what one clicks is lost. */
-const alive = (page: Page) =>
-  page.waitForFunction(() => performance.getEntriesByName('desk answers').length > 0);
-
-/** Greta at the desk. */
-async function openDesk(page: Page): Promise<void> {
-  await signIn(page, 'greta', '/desk');
-  await alive(page);
-}
-
-/** Brings the draft back to what is live. */
-async function dropDraft(page: Page): Promise<void> {
-  const put = page.getByRole('banner').getByRole('button', { name: /^Put \d+ changes? live$/ });
-  if (!(await put.isVisible())) return;
-  await put.click();
-  await page.getByRole('button', { name: 'Drop the draft' }).click();
-  await saved(page);
-}
-
-/** Puts the draft live from the panel. */
-async function putLive(page: Page): Promise<void> {
-  await page
-    .getByRole('complementary')
-    .getByRole('button', { name: /^Put .* live$/ })
-    .click();
-  await expect(page.getByText(/Revision \d+ is live\./).last()).toBeVisible();
-}
+import { expect, test } from '@playwright/test';
+import { alive, benchTitle, cell, dropDraft, openDesk, putLive, saved, show } from './at-desk';
+import { browserOf, fillSignIn } from './people';
 
 test('the desk asks guests to sign in, refuses members and lets Greta in', async ({ page, browser }) => {
   await page.goto('/desk');

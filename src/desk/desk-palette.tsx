@@ -5,6 +5,7 @@ import {
   capital,
   describeFacts,
   describeGate,
+  describeWho,
   factsOf,
   keyOfStandIn,
   type Member,
@@ -14,6 +15,7 @@ import {
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { useDesk } from './context';
+import { allPeople, type Side } from './place';
 import { useMemberSearch } from './use-member-search';
 
 interface Entry extends Findable {
@@ -28,7 +30,8 @@ export function DeskPalette({
   readonly onOpenChange: (open: boolean) => void;
 }) {
   const desk = useDesk();
-  const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, addGate, walk } = desk;
+  const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, setScreen, addGate, walk } =
+    desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
   useEffect(() => {
@@ -40,16 +43,34 @@ export function DeskPalette({
     if (!standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn)))
       setStandIns([...standIns, standIn]);
   };
+  const look = (side: Side) => {
+    setScreen({ kind: 'board' });
+    setSide(side);
+  };
   const [first] = standIns;
   const groups: { heading: string; entries: Entry[] }[] = [
     {
       heading: 'Do',
       entries: [
+        { key: 'board', label: 'Go to the board', run: () => setScreen({ kind: 'board' }) },
+        { key: 'people', label: 'Go to the people', run: () => setScreen(allPeople) },
+        { key: 'new person', label: 'New person', run: () => setScreen({ kind: 'person', person: null }) },
+        {
+          key: 'names',
+          label: 'Go to the names',
+          note: 'levels, roles, groups, fields',
+          run: () => setScreen({ kind: 'names' }),
+        },
+        {
+          key: 'audiences',
+          label: 'Go to the audiences',
+          run: () => setScreen({ kind: 'audiences', audience: null }),
+        },
         { key: 'new gate', label: 'New gate', run: () => addGate(null) },
         { key: 'gates', label: 'All gates', run: () => setBench({ kind: 'gates' }) },
-        { key: 'live', label: 'Show what is live', run: () => setSide('live') },
-        { key: 'draft', label: 'Show the draft', run: () => setSide('draft') },
-        { key: 'difference', label: 'Show the difference', run: () => setSide('difference') },
+        { key: 'live', label: 'Show what is live', run: () => look('live') },
+        { key: 'draft', label: 'Show the draft', run: () => look('draft') },
+        { key: 'difference', label: 'Show the difference', run: () => look('difference') },
         {
           key: 'put live',
           label: 'Put the draft live',
@@ -93,6 +114,24 @@ export function DeskPalette({
           run: () => setBench({ kind: 'gate', gate: gate.id }),
         };
       }),
+    },
+    {
+      heading: 'Audiences',
+      entries: draft.policy.audiences.map((audience) => ({
+        key: `audience ${audience.id}`,
+        label: audience.name,
+        note: describeWho(audience.who, vocabulary),
+        run: () => setScreen({ kind: 'audiences', audience: audience.id }),
+      })),
+    },
+    {
+      heading: 'People',
+      entries: members.map((member) => ({
+        key: `person ${member.id}`,
+        label: member.name,
+        note: member.facts.email ?? '',
+        run: () => setScreen({ kind: 'person', person: member.id }),
+      })),
     },
     {
       heading: 'Put on the board',

@@ -99,7 +99,7 @@ function Order({ id, index, count, name }: OrderProps) {
       {index > 0 && (
         <Button
           weight="quiet"
-          className="px-1 py-0.5"
+          size="small"
           aria-label={`Move up: ${name}`}
           title="Move up"
           onClick={() => move(-1)}
@@ -110,7 +110,7 @@ function Order({ id, index, count, name }: OrderProps) {
       {index < count - 1 && (
         <Button
           weight="quiet"
-          className="px-1 py-0.5"
+          size="small"
           aria-label={`Move down: ${name}`}
           title="Move down"
           onClick={() => move(1)}

@@ -44,8 +44,15 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
       )}
       <SaveState />
       <span className="ml-auto flex items-center gap-1.5">
-        <Button weight="quiet" onClick={draft.undo} disabled={!draft.canUndo} title="Undo (Ctrl Z)">
-          <Undo2 size={15} aria-hidden="true" /> Undo
+        <Button
+          weight="quiet"
+          onClick={draft.undo}
+          disabled={!draft.canUndo}
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          size="small"
+        >
+          <Undo2 size={16} aria-hidden="true" />
         </Button>
         <Button weight="quiet" onClick={onPalette} title="Find or do anything">
           <Search size={15} aria-hidden="true" /> Find <span className="key">Ctrl K</span>
@@ -90,8 +97,13 @@ function SaveState() {
   }
   if (saving.kind === 'stale') return <span className="text-alarm text-xs">Two versions: choose one</span>;
   return (
-    <span role="status" className="note" data-testid="save-state">
-      {settled ? `Draft saved · revision ${live.revision} live` : 'Saving …'}
+    <span
+      role="status"
+      title={`Revision ${live.revision} is live`}
+      className="note whitespace-nowrap"
+      data-testid="save-state"
+    >
+      {settled ? 'Draft saved' : 'Saving …'}
     </span>
   );
 }
@@ -108,13 +120,7 @@ function ThemeButton() {
     document.cookie = `trivet_theme=${next}; path=/desk; max-age=31536000; samesite=lax`;
   };
   return (
-    <Button
-      weight="quiet"
-      onClick={toggle}
-      aria-label="Light or dark"
-      title="Light or dark"
-      className="px-1.5"
-    >
+    <Button weight="quiet" onClick={toggle} aria-label="Light or dark" title="Light or dark" size="small">
       <Sun size={16} aria-hidden="true" className="at-night" />
       <Moon size={16} aria-hidden="true" className="by-day" />
     </Button>

@@ -193,12 +193,12 @@ describe('one person', () => {
   it('has a page that says what they can reach, why, and what would open the rest', () => {
     const report = personReport(trivet, greta, 'wren', now);
     const at = (address: string) => report?.reach.find((one) => one.address === address);
-    expect(at('/crew')).toMatchObject({ outcome: 'open', because: 'Passes the gate over it' });
+    expect(at('/crew')).toMatchObject({ outcome: 'open', because: 'Lets by people in Dome crew' });
     expect(at('/')).toMatchObject({ outcome: 'open', because: null });
     expect(at('/keepers')).toMatchObject({
       outcome: 'redirect',
       sentence: 'Wren Halloran is sent to Join us instead of Keepers’ evening',
-      waysIn: ['Reach Keeper level and have “hours logged” at least 100'],
+      waysIn: ['reach Keeper level and have “hours logged” at least 100'],
     });
     expect(personReport(trivet, greta, 'ines', now)?.audiences.map(({ name }) => name)).toEqual([
       'Crew ready for the dome',

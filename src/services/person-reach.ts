@@ -6,8 +6,10 @@ import {
   describeBecause,
   describeChanges,
   describeDecision,
+  describeWho,
   explain,
   type ItemId,
+  listed,
   type Outcome,
   openers,
   outcomeOf,
@@ -34,7 +36,7 @@ export interface Reach {
   readonly sentence: string;
   /** Why it is closed, or by which gates it was let through; null where no gate stands. */
   readonly because: string | null;
-  /** The shortest ways in, in words. */
+  /** The shortest ways in, each as what would have to be done. */
   readonly waysIn: readonly string[];
 }
 
@@ -100,10 +102,10 @@ function reachAt(
       because !== null
         ? capital(because)
         : passed.length > 0
-          ? `Passes ${passed.length === 1 ? 'the gate' : `${passed.length} gates`} over it`
+          ? `Lets by ${listed(passed.map(({ gate }) => describeWho(gate.who, compiled.vocabulary)))}`
           : null,
     waysIn: openers(compiled, id, facts, request)
       .slice(0, MOST_WAYS)
-      .map((changes) => capital(describeChanges(changes, facts, compiled.vocabulary))),
+      .map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
   };
 }

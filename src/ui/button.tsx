@@ -9,17 +9,22 @@ const WEIGHTS: Record<Weight, string> = {
   quiet: 'border-transparent text-quiet hover:text-copper hover:bg-sunk',
 };
 
+const SIZES = { usual: 'px-2.5 py-1', small: 'p-1' };
+
 interface ButtonProps extends ComponentProps<'button'> {
   readonly weight?: Weight;
+  /** A small one holds a sign and stands in a row with others. */
+  readonly size?: 'usual' | 'small';
 }
 
 /** A button. At most one on a surface is the main one. */
-export function Button({ weight = 'plain', className, ...rest }: ButtonProps) {
+export function Button({ weight = 'plain', size = 'usual', className, ...rest }: ButtonProps) {
   return (
     <button
       type="button"
       className={clsx(
-        'inline-flex items-center justify-center gap-1.5 rounded-[3px] border px-2.5 py-1 leading-5 disabled:opacity-50',
+        'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-[3px] border leading-5 disabled:opacity-50',
+        SIZES[size],
         WEIGHTS[weight],
         className,
       )}

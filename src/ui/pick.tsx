@@ -31,8 +31,8 @@ export function Pick<T extends string>({ label, value, options, onPick, classNam
       value={value}
       onChange={(event) => onPick(event.target.value as T)}
       className={clsx(
-        'max-w-full rounded-[3px] border border-iron bg-raised px-1.5 py-1 leading-5 hover:border-copper',
-        className,
+        'rounded-[3px] border border-iron bg-raised px-1.5 py-1 leading-5 hover:border-copper',
+        className ?? 'max-w-full',
       )}
     >
       {!known && <option value={value}>no longer there</option>}

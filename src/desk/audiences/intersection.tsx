@@ -107,11 +107,13 @@ function Members({ wanted }: { readonly wanted: Wanted }) {
             {answer.value.count > answer.value.people.length &&
               ` and ${answer.value.count - answer.value.people.length} more`}
           </p>
-          <div>
-            <Button onClick={() => setScreen({ kind: 'people', text: '', condition: text })}>
-              Show them among the people
-            </Button>
-          </div>
+          {answer.value.count > 0 && (
+            <div>
+              <Button onClick={() => setScreen({ kind: 'people', text: '', condition: text })}>
+                Show them among the people
+              </Button>
+            </div>
+          )}
         </>
       )}
     </div>

@@ -51,7 +51,7 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
               {index > 0 && (
                 <Button
                   weight="quiet"
-                  className="px-1"
+                  size="small"
                   aria-label="Move this case up"
                   title="Move up"
                   onClick={() => change({ cases: moved(cases, index) })}
@@ -61,7 +61,7 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
               )}
               <Button
                 weight="quiet"
-                className="px-1"
+                size="small"
                 aria-label="Take this case out"
                 title="Take out"
                 onClick={() => change({ cases: cases.filter((_, at) => at !== index) })}

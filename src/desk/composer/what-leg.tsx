@@ -92,7 +92,7 @@ function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
             )}
             <Button
               weight="quiet"
-              className="px-1"
+              size="small"
               aria-label={`Take out ${title}`}
               title="Take out"
               onClick={() => onChange(targets.filter((_, at) => at !== index))}

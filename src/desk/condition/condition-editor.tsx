@@ -232,7 +232,7 @@ function PartEditor({ part, path, onChange, onRemove }: PartEditorProps) {
       </div>
       <Button
         weight="quiet"
-        className="px-1"
+        size="small"
         aria-label={group ? 'Take this group out' : 'Take this test out'}
         title="Take out"
         onClick={onRemove}

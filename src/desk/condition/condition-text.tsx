@@ -156,7 +156,9 @@ export function TextForm(props: TextFormProps) {
           ))}
         </div>
       )}
-      {error && text.trim() !== '' && <Mistake id={`${id}-error`} text={text} error={error} />}
+      {error && text.trim() !== '' && options.length === 0 && (
+        <Mistake id={`${id}-error`} text={text} error={error} />
+      )}
     </div>
   );
 }

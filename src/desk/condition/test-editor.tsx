@@ -30,7 +30,7 @@ export function AtomEditor({ atom, onChange }: AtomProps) {
       value={choiceOf(atom)}
       options={factChoices(vocabulary)}
       onPick={(choice) => onChange(partFor(choice, vocabulary))}
-      className="max-w-44"
+      className="w-32"
     />
   );
   if (atom.kind === 'audience') {
@@ -75,6 +75,7 @@ function TestEditor({ test, fact, onChange }: TestEditorProps) {
         {operators.length > 1 && (
           <Pick<OperatorName>
             label="Comparison"
+            className="max-w-28"
             value={test.op}
             options={operators.map(({ op, label, suffix }) => ({
               value: op,

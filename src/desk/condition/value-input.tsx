@@ -158,7 +158,7 @@ function NumberInput({
         if (Number.isFinite(valueAsNumber)) onChange(whole ? Math.round(valueAsNumber) : valueAsNumber);
       }}
       onBlur={() => setTyped(null)}
-      className="w-20"
+      className="w-[4.5rem]"
     />
   );
 }

@@ -70,7 +70,7 @@ export function NameRow(props: RowProps) {
           <>
             <Button
               weight="quiet"
-              className="px-0.5 py-0.5"
+              size="small"
               disabled={!canMove.up}
               aria-label={`Move ${one.name} up`}
               onClick={() => void onMake({ kind: 'move', of: kind as 'level', id, by: -1 })}
@@ -79,7 +79,7 @@ export function NameRow(props: RowProps) {
             </Button>
             <Button
               weight="quiet"
-              className="px-0.5 py-0.5"
+              size="small"
               disabled={!canMove.down}
               aria-label={`Move ${one.name} down`}
               onClick={() => void onMake({ kind: 'move', of: kind as 'level', id, by: 1 })}

@@ -36,7 +36,7 @@ export function PeopleScreen({ text, condition }: PeopleProps) {
     [condition, vocabulary],
   );
   // While the condition can't be read, the people it last found stay.
-  const readable = useRef(condition);
+  const readable = useRef('');
   if (parsed === null || parsed.ok) readable.current = condition;
   const question = { text, condition: readable.current, most };
   const answer = useAnswer<PeoplePage>('people', question, data);
@@ -82,7 +82,11 @@ export function PeopleScreen({ text, condition }: PeopleProps) {
             </Button>
           </span>
         </div>
-        {answer && !answer.ok && <p className="px-5 py-3 text-alarm">{answer.title}</p>}
+        {answer && !answer.ok && (parsed === null || parsed.ok) && (
+          <p role="alert" className="px-5 py-3 text-alarm">
+            {answer.title}
+          </p>
+        )}
         <div className="min-h-0 flex-1 overflow-auto">
           <table className="w-full border-separate border-spacing-0">
             <thead>

@@ -254,7 +254,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
           {problems.form}
         </p>
       )}
-      <div className="sticky bottom-0 flex gap-2 border-thin border-t bg-paper py-3">
+      <div className="sticky -bottom-5 flex gap-2 border-thin border-t bg-paper py-3">
         <Button weight="main" type="submit" disabled={going || !changed}>
           {id === null ? 'Add this person' : 'Save'}
         </Button>
@@ -366,7 +366,7 @@ function Records<T extends { readonly on: string }>(props: RecordsProps<T>) {
             {more?.(one, put(at))}
             <Button
               weight="quiet"
-              className="px-1"
+              size="small"
               aria-label="Take this record out"
               onClick={() => onChange(list.filter((_, n) => n !== at))}
             >

@@ -2,7 +2,7 @@
 /** One person: everything known of them, to be changed; and beside it what they can reach, and why. */
 import { ArrowLeft } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { keyOfStandIn, member, type PersonId, type StandIn } from '@/core';
+import { capital, keyOfStandIn, member, type PersonId, type StandIn } from '@/core';
 import type { PersonReport, Reach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -110,8 +110,8 @@ function ReachView({ report }: { readonly report: PersonReport }) {
           ))}
         </p>
       )}
-      <ReachList title={`Open: ${open.length} of ${reach.length} pages`} list={open} onWhy={why} />
-      <ReachList title={`Something else: ${away.length}`} list={away} onWhy={why} />
+      <ReachList title={`Closed: ${away.length} of ${reach.length} pages`} list={away} onWhy={why} />
+      <ReachList title={`Open: ${open.length}`} list={open} onWhy={why} />
     </>
   );
 }
@@ -157,7 +157,7 @@ function ReachList({
                 {one.because && <span className="block text-[0.8125rem] text-quiet">{one.because}.</span>}
                 {one.waysIn.length > 0 && (
                   <span className="block text-[0.8125rem]">
-                    <span className="text-open">Would open:</span> {one.waysIn.join('; or ')}
+                    <span className="text-open">Would open:</span> {capital(one.waysIn.join('; or '))}
                   </span>
                 )}
               </span>

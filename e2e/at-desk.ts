@@ -1,0 +1,38 @@
+/** Working at the desk as Greta. */
+import { expect, type Page } from '@playwright/test';
+import { signIn } from './people';
+
+export const cell = (page: Page, item: RegExp, column: number) =>
+  page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
+export const benchTitle = (page: Page) => page.getByRole('complementary').getByRole('heading', { level: 2 });
+export const saved = (page: Page) => expect(page.getByTestId('save-state')).toContainText('Draft saved');
+export const show = (page: Page, side: 'Live' | 'Draft' | 'Difference') =>
+  page.getByLabel('Policy shown').getByText(side, { exact: true }).click();
+
+/** Waits until the desk has come to life; before that, what one clicks is lost. */
+export const alive = (page: Page) =>
+  page.waitForFunction(() => performance.getEntriesByName('desk answers').length > 0);
+
+/** Greta at the desk. */
+export async function openDesk(page: Page, at = '/desk'): Promise<void> {
+  await signIn(page, 'greta', at);
+  await alive(page);
+}
+
+/** Brings the draft back to what is live. */
+export async function dropDraft(page: Page): Promise<void> {
+  const put = page.getByRole('banner').getByRole('button', { name: /^Put \d+ changes? live$/ });
+  if (!(await put.isVisible())) return;
+  await put.click();
+  await page.getByRole('button', { name: 'Drop the draft' }).click();
+  await saved(page);
+}
+
+/** Puts the draft live from the panel. */
+export async function putLive(page: Page): Promise<void> {
+  await page
+    .getByRole('complementary')
+    .getByRole('button', { name: /^Put .* live$/ })
+    .click();
+  await expect(page.getByText(/Revision \d+ is live\./).last()).toBeVisible();
+}
