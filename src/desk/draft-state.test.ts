@@ -58,6 +58,18 @@ describe('editing', () => {
   it('has nothing to undo at the beginning', () => expect(having({ kind: 'undo' })).toBe(begun));
 });
 
+describe('being refused', () => {
+  const refused: DraftAction = { kind: 'refused', title: 'No.', problems: [], policy: mine };
+
+  it('is told until the edit is mended or taken back', () => {
+    expect(having(edit(mine), refused).saving.kind).toBe('refused');
+    expect(having(edit(mine), refused, edit(policyOf(gate('b')))).saving.kind).toBe('refused');
+    const undone = having(edit(mine), refused, { kind: 'undo' });
+    expect(undone.saving).toEqual({ kind: 'saved' });
+    expect(isSettled(undone)).toBe(true);
+  });
+});
+
 describe('coming too late', () => {
   it('keeps my edits and shows theirs', () => {
     const state = having(edit(mine), { kind: 'stale', theirs });

@@ -53,16 +53,22 @@ export type DraftAction =
 
 const MOST_UNDO = 100;
 
+/** What was refused is forgotten once the draft is again what the server holds: there is nothing left to refuse. */
+const mended = (state: DraftState): DraftState =>
+  state.saving.kind === 'refused' && same(state.policy, state.base)
+    ? { ...state, saving: { kind: 'saved' } }
+    : state;
+
 /** The draft after something happened to it. */
 export function reduceDraft(state: DraftState, action: DraftAction): DraftState {
   switch (action.kind) {
     case 'edit': {
       const past = [...state.past, state.policy].slice(-MOST_UNDO);
-      return same(action.policy, state.policy) ? state : { ...state, policy: action.policy, past };
+      return same(action.policy, state.policy) ? state : mended({ ...state, policy: action.policy, past });
     }
     case 'undo': {
       const previous = state.past.at(-1);
-      return previous ? { ...state, policy: previous, past: state.past.slice(0, -1) } : state;
+      return previous ? mended({ ...state, policy: previous, past: state.past.slice(0, -1) }) : state;
     }
     case 'saving':
       return { ...state, saving: { kind: 'saving' } };

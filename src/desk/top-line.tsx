@@ -5,7 +5,7 @@ import { counted, difference } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
-import { addressOfPlace, allPeople, type Screen, type Side } from './place';
+import { addressOfPlace, allPeople, type Screen, type Side, titleOfPlace } from './place';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   const { data, draft, side, setSide, setBench, screen, setScreen } = useDesk();
@@ -17,6 +17,9 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   ];
   return (
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
+      <h1 className="sr-only">
+        {data.siteTitle}: {titleOfPlace({ screen, side, bench: { kind: 'gates' } })}
+      </h1>
       <span className="flex items-center gap-2">
         <TrivetSign />
         <span className="max-w-44 truncate font-head font-semibold text-base">{data.siteTitle}</span>

@@ -5,7 +5,7 @@
  */
 import { clsx } from 'clsx';
 import { scaleLinear, scaleSqrt } from 'd3';
-import type { Audience, AudienceId } from '@/core';
+import { type Audience, type AudienceId, counted } from '@/core';
 import type { AudienceReport } from '@/services';
 import type { Wanted } from './intersection';
 
@@ -39,6 +39,7 @@ export function OverlapChart({ audiences, report, chosen, wanted, onChoose, onMe
             key={audience.id}
             type="button"
             aria-current={audience.id === chosen ? 'true' : undefined}
+            aria-label={`${audience.name}, ${counted(counts[at] ?? 0, 'person', 'people')}`}
             onClick={() => onChoose(audience.id)}
             style={{ top: at * ROW, height: ROW, width: left + at * ROW }}
             className={clsx(
@@ -55,7 +56,6 @@ export function OverlapChart({ audiences, report, chosen, wanted, onChoose, onMe
             >
               {audience.name}
             </span>
-            <span className="sr-only">, {counts[at]} people</span>
           </button>
         ))}
         <svg

@@ -96,10 +96,9 @@ export function TextForm(props: TextFormProps) {
         aria-label={label}
         aria-invalid={error !== null || undefined}
         aria-describedby={error ? `${id}-error` : undefined}
-        aria-controls={`${id}-options`}
-        aria-expanded={options.length > 0}
+        aria-haspopup="listbox"
+        aria-controls={options.length > 0 ? `${id}-options` : undefined}
         aria-activedescendant={options.length > 0 ? `${id}-${chosen}` : undefined}
-        role="combobox"
         aria-autocomplete="list"
         spellCheck={false}
         rows={rows}

@@ -40,6 +40,8 @@ const COMMON: Readonly<
 export function WhoEditor({ who, onChange }: WhoProps) {
   const { vocabulary } = useDesk();
   const [asText, setAsText] = useState(false);
+  // The common answers need no tests shown, until one asks for more or has written some.
+  const [opened, setOpened] = useState(!isWhole(who));
   const section = useRef<HTMLDivElement>(null);
   const offered = (Object.keys(COMMON) as Common[]).filter((name) => isThere(name, vocabulary));
 
@@ -61,7 +63,11 @@ export function WhoEditor({ who, onChange }: WhoProps) {
         label="Common answers"
         value={commonAnswer(who)}
         options={offered.map((name) => ({ value: name, label: COMMON[name].label }))}
-        onChoose={(name) => onChange(COMMON[name].make(vocabulary))}
+        onChoose={(name) => {
+          const chosen = COMMON[name].make(vocabulary);
+          setOpened(!isWhole(chosen));
+          onChange(chosen);
+        }}
       />
       <div className="flex items-center gap-2">
         <Choice
@@ -74,11 +80,11 @@ export function WhoEditor({ who, onChange }: WhoProps) {
           onChoose={(way) => setAsText(way === 'text')}
         />
         <span className="key">Alt T</span>
-        {!asText && isWhole(who) && (
+        {!asText && !opened && (
           <button
             type="button"
             className="ml-auto text-quiet underline underline-offset-3 hover:text-copper"
-            onClick={() => onChange(newTest('level', vocabulary))}
+            onClick={() => setOpened(true)}
           >
             Ask for more
           </button>
@@ -87,7 +93,7 @@ export function WhoEditor({ who, onChange }: WhoProps) {
       {asText ? (
         <ConditionText condition={who} vocabulary={vocabulary} onChange={onChange} />
       ) : (
-        !isWhole(who) && <ConditionEditor condition={who} onChange={onChange} />
+        opened && <ConditionEditor condition={who} onChange={onChange} />
       )}
       <p className="border-copper border-l-3 pl-3 font-head text-[0.95rem]">
         {capital(describeWho(who, vocabulary))}

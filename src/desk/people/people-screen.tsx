@@ -212,7 +212,7 @@ function PersonRow({ person, names, chosen, onChoose, onOpen }: RowProps) {
       </td>
       <td className={cell}>
         {person.level === null ? (
-          <span className="text-faint">none</span>
+          <span className="text-quiet">none</span>
         ) : (
           nameOfId(vocabulary, 'level', person.level)
         )}

@@ -1,7 +1,7 @@
 'use client';
 /** Everything known of one person, as a form. Mistakes stand next to where they are, and nothing typed is lost. */
 import { X } from 'lucide-react';
-import { type FormEvent, type ReactNode, useEffect, useId, useState } from 'react';
+import { type FormEvent, type ReactNode, useEffect, useState } from 'react';
 import {
   type Completion,
   type Enrolment,
@@ -138,10 +138,15 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
         </Field>
       </div>
       <Field label="Groups" problem={problems.groups}>
-        <Toggles all={names.groups} held={form.groups} onChange={(groups) => set({ groups })} />
+        <Toggles
+          label="Groups"
+          all={names.groups}
+          held={form.groups}
+          onChange={(groups) => set({ groups })}
+        />
       </Field>
       <Field label="Roles" problem={problems.roles}>
-        <Toggles all={names.roles} held={form.roles} onChange={(roles) => set({ roles })} />
+        <Toggles label="Roles" all={names.roles} held={form.roles} onChange={(roles) => set({ roles })} />
       </Field>
       {names.fields.length > 0 && (
         <section>
@@ -279,12 +284,11 @@ function Field({
   readonly problem: string | undefined;
   readonly children: ReactNode;
 }) {
-  const id = useId();
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a fieldset can't be laid out in a grid everywhere
-    <div role="group" aria-labelledby={id} className="grid content-start justify-items-start gap-1">
-      <span id={id} className="text-quiet">
-        {label} {note && <span className="text-faint text-xs">· {note}</span>}
+    <div className="grid content-start justify-items-start gap-1">
+      {/* What stands below is named for itself. */}
+      <span aria-hidden="true" className="text-quiet">
+        {label} {note && <span className="text-xs">· {note}</span>}
       </span>
       {children}
       {problem && (
@@ -297,17 +301,20 @@ function Field({
 }
 
 function Toggles<T extends string>({
+  label,
   all,
   held,
   onChange,
 }: {
+  readonly label: string;
   readonly all: readonly Named<T>[];
   readonly held: readonly T[];
   readonly onChange: (held: readonly T[]) => void;
 }) {
   if (all.length === 0) return <span className="note">There are none yet. Add some under Names.</span>;
   return (
-    <span className="flex flex-wrap gap-1.5">
+    // biome-ignore lint/a11y/useSemanticElements: a fieldset can't be laid out in a row everywhere
+    <span role="group" aria-label={label} className="flex flex-wrap gap-1.5">
       {all.map(({ id, name }) => {
         const on = held.includes(id);
         return (

@@ -163,7 +163,7 @@ function Strip({ data, outline, standIn, side, place, item }: StripProps) {
           {why && `: ${why}`}.
         </>
       ) : THRESHOLDS.includes(url.pathname) ? (
-        'Open to everyone, always.'
+        `The ${url.pathname === '/sign-in' ? 'sign-in' : 'passphrase'} page: open to everyone, always.`
       ) : (
         'No page has this address.'
       )}
