@@ -1,5 +1,6 @@
 /** Prints every measurement, each beside what it is compared with. */
 import { benchBoard } from './board';
+import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchServe } from './serve';
 
@@ -10,6 +11,26 @@ console.log('\nA decision');
 console.log(`  by hand      ${byHand.toFixed(1)} ns`);
 console.log(`  compiled     ${compiled.toFixed(1)} ns`);
 console.log(`  ratio        ${(compiled / byHand).toFixed(2)}   (aim: 3 or less)`);
+
+const five = benchFive();
+console.log('\nA condition of five tests');
+console.log(`  by hand      ${five.byHand.toFixed(1)} ns`);
+console.log(`  compiled     ${five.compiled.toFixed(1)} ns`);
+console.log(`  ratio        ${(five.compiled / five.byHand).toFixed(2)}   (aim: 2 or less)`);
+
+const columns = benchColumns();
+console.log('\n500 conditions over 1,000,000 people, with counts');
+console.log(
+  `  building     ${(columns.building / 1000).toFixed(2)} s for ${columns.tests} tests, ${columns.bytesPerPerson.toFixed(2)} bytes per person`,
+);
+console.log(`  bare loops   ${columns.loops.toFixed(0)} ms`);
+console.log(`  columns      ${columns.columns.toFixed(0)} ms`);
+console.log(`  ratio        ${(columns.columns / columns.loops).toFixed(2)}   (aim: 5 or less)`);
+
+const text = benchText();
+console.log(`\n10,000 conditions as text, ${text.characters.toFixed(0)} characters each`);
+console.log(`  printing     ${text.print.toFixed(1)} µs each`);
+console.log(`  reading      ${text.parse.toFixed(1)} µs each`);
 
 const rates = await benchServe(port);
 console.log('\nRequests per second, one server, 16 connections');

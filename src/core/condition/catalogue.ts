@@ -85,8 +85,11 @@ export const catalogue: readonly Fact[] = [
     'visitor',
     'Profile field',
     (field) => (visitor) => {
-      const { profile } = visitor;
-      return profile !== null && Object.hasOwn(profile, field) ? (profile[field] ?? null) : null;
+      const value = visitor.profile?.[field];
+      // What objects inherit are functions and objects, so these types are the profile's own; asking is quicker.
+      return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+        ? value
+        : null;
     },
     { subject: 'field' },
   ),

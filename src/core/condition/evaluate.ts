@@ -7,10 +7,10 @@ import type { Item } from '../site/item';
 import type { RequestFacts } from '../site/request';
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
-import { choicesFor, factNamed, operatorOf, typeOf } from './catalogue';
+import { choicesFor, factNamed, operatorOf, type Reader, typeOf } from './catalogue';
 import { type Condition, keyOf, type Test } from './condition';
 import { fold } from './folding';
-import { listOf } from './operators';
+import { listOf, type Operator } from './operators';
 import { and, FALSE, known, not, or, TRUE, type Truth, UNKNOWN } from './truth';
 
 /** Answers whether a condition is true of a visitor, an item and a request. Unknown is not true. */
@@ -67,33 +67,37 @@ export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
 
 const never: Predicate = () => false;
 
-// Two and three parts are by far the most common; spelling them out lets the engine inline the calls.
+// Up to four parts are by far the most common; spelling them out is quicker than going through a list.
 function every(parts: readonly Predicate[]): Predicate {
-  const [a, b, c] = parts;
+  const [a, b, c, d, ...rest] = parts;
   if (!a) return () => true;
   if (!b) return a;
   if (!c) return (visitor, item, request) => a(visitor, item, request) && b(visitor, item, request);
-  if (parts.length === 3)
+  if (!d)
     return (visitor, item, request) =>
       a(visitor, item, request) && b(visitor, item, request) && c(visitor, item, request);
-  return (visitor, item, request) => {
-    for (const part of parts) if (!part(visitor, item, request)) return false;
-    return true;
-  };
+  const four: Predicate = (visitor, item, request) =>
+    a(visitor, item, request) &&
+    b(visitor, item, request) &&
+    c(visitor, item, request) &&
+    d(visitor, item, request);
+  return rest.length === 0 ? four : every([four, ...rest]);
 }
 
 function some(parts: readonly Predicate[]): Predicate {
-  const [a, b, c] = parts;
+  const [a, b, c, d, ...rest] = parts;
   if (!a) return never;
   if (!b) return a;
   if (!c) return (visitor, item, request) => a(visitor, item, request) || b(visitor, item, request);
-  if (parts.length === 3)
+  if (!d)
     return (visitor, item, request) =>
       a(visitor, item, request) || b(visitor, item, request) || c(visitor, item, request);
-  return (visitor, item, request) => {
-    for (const part of parts) if (part(visitor, item, request)) return true;
-    return false;
-  };
+  const four: Predicate = (visitor, item, request) =>
+    a(visitor, item, request) ||
+    b(visitor, item, request) ||
+    c(visitor, item, request) ||
+    d(visitor, item, request);
+  return rest.length === 0 ? four : some([four, ...rest]);
 }
 
 /** The fast forms of the tests that most gates are made of; the others go through {@link evaluatorOf}. */
@@ -120,12 +124,24 @@ function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predi
       }
       return (visitor) => visitor.level !== null && levels.includes(visitor.level);
     }
-    default: {
-      const evaluate = evaluatorOf(test, vocabulary);
-      const truth = wanted ? TRUE : FALSE;
-      return (visitor, item, request) => evaluate(visitor, item, request) === truth;
+    case 'profile': {
+      const comparison = comparisonOf(test, vocabulary);
+      if (comparison === null) return compileSlowly(test, wanted, vocabulary);
+      const { read, compare } = comparison;
+      return (visitor, item, request) => {
+        const met = read(visitor, item, request);
+        return met !== null && compare(met, request) === wanted;
+      };
     }
+    default:
+      return compileSlowly(test, wanted, vocabulary);
   }
+}
+
+function compileSlowly(test: Test, wanted: boolean, vocabulary: Vocabulary): Predicate {
+  const evaluate = evaluatorOf(test, vocabulary);
+  const truth = wanted ? TRUE : FALSE;
+  return (visitor, item, request) => evaluate(visitor, item, request) === truth;
 }
 
 const unknown: Evaluator = () => UNKNOWN;
@@ -164,7 +180,22 @@ export function evaluatorOf(test: Test, vocabulary: Vocabulary): Evaluator {
   return (visitor, item, request) => {
     const met = read(visitor, item, request);
     const held = met === null ? null : compare(met, request);
-    return held === null ? UNKNOWN : known(held);
+    return held === null ? UNKNOWN : held ? TRUE : FALSE;
+  };
+}
+
+/** The parts of a test that compares one known value; null for tests of presence, and for what is not this site's. */
+function comparisonOf(
+  test: Test,
+  vocabulary: Vocabulary,
+): { readonly read: Reader; readonly compare: ReturnType<Operator['compare']> } | null {
+  const operator = operatorOf(test, vocabulary);
+  const compares = test.op !== 'is set' && test.op !== 'is not set';
+  if (!operator || !compares || typeOf(test, vocabulary) === null || !namesAreThere(test, vocabulary))
+    return null;
+  return {
+    read: factNamed(test.fact).read(test.subject ?? '', vocabulary),
+    compare: operator.compare(test.value),
   };
 }
 

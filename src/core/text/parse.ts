@@ -114,22 +114,24 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   let at = 0;
   let tests = 0;
   let furthest = 0;
-  let expected: Expectation[] = [];
+  // Worked out only if something is wrong: a site may have thousands of names.
+  let expected: (() => readonly Expectation[])[] = [];
 
   const end = tokens.at(-1) as Token;
   const token = (ahead = 0): Token => tokens[at + ahead] ?? end;
   /** Notes what could have stood at a place. */
-  const note = (ahead: number, could: readonly Expectation[]): void => {
+  const note = (ahead: number, could: () => readonly Expectation[]): void => {
     const where = at + ahead;
     if (where > furthest) {
       furthest = where;
       expected = [];
     }
-    if (where === furthest) expected.push(...could);
+    if (where === furthest) expected.push(could);
   };
   const refuse = (): never => {
     const found = tokens[furthest] ?? end;
-    const could = [...new Map(expected.map((one) => [one.label, one])).values()];
+    const all = expected.flatMap((one) => one());
+    const could = [...new Map(all.map((one) => [one.label, one])).values()];
     throw new Refusal(found.problem ?? unexpected(found, could), found, could);
   };
   const isWord = (word: string, ahead = 0): boolean =>
@@ -139,11 +141,20 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   /** Takes the longest of some phrases that stands here. */
   const take = <T>(phrases: readonly Phrase<T>[]): T | null => {
     let best: Phrase<T> | null = null;
-    for (const one of phrases) {
+    let deepest = -1;
+    const matchedOf = ({ words }: Phrase<T>): number => {
       let matched = 0;
-      while (matched < one.words.length && isWord(one.words[matched] ?? '', matched)) matched += 1;
-      if (matched < one.words.length) note(matched, [exactly(one.words.slice(matched).join(' '))]);
+      while (matched < words.length && isWord(words[matched] ?? '', matched)) matched += 1;
+      return matched;
+    };
+    for (const one of phrases) {
+      const matched = matchedOf(one);
+      if (matched < one.words.length) deepest = Math.max(deepest, matched);
       else if (best === null || one.words.length > best.words.length) best = one;
+    }
+    if (deepest >= 0) {
+      const start = at;
+      note(deepest, () => unfinished(phrases, tokens, start, deepest));
     }
     if (best === null) return null;
     at += best.words.length;
@@ -152,7 +163,7 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   const takeWord = (word: string): boolean => take([phrase(word, true)]) ?? false;
   const takeMark = (mark: string): boolean => {
     if (!isMark(mark)) {
-      note(0, [exactly(mark)]);
+      note(0, () => [exactly(mark)]);
       return false;
     }
     at += 1;
@@ -189,7 +200,7 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
 
   const single = (depth: number): Condition => {
     if (isMark('(')) return inside(depth);
-    note(0, [exactly('(')]);
+    note(0, () => [exactly('(')]);
     const beginning = take(BEGINNINGS);
     switch (beginning?.kind) {
       case undefined:
@@ -291,23 +302,20 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
       case 'share':
         return number();
       case 'date': {
-        note(0, [exactly(TODAY), { insert: '', label: 'a day like 2026-12-01' }]);
+        note(0, () => [exactly(TODAY), { insert: '', label: 'a day like 2026-12-01' }]);
         if (!isWord(TODAY) && token().kind !== 'day') refuse();
         at += 1;
         return token(-1).value;
       }
       case 'time': {
-        note(0, [{ insert: '', label: 'a time like 18:30' }]);
+        note(0, () => [{ insert: '', label: 'a time like 18:30' }]);
         if (token().kind !== 'time') refuse();
         at += 1;
         return token(-1).value;
       }
       case 'choice': {
         const choices = choicesFor(begun, vocabulary);
-        note(
-          0,
-          choices.map((choice) => exactly(quoted(choice))),
-        );
+        note(0, () => choices.map((choice) => exactly(quoted(choice))));
         const given = text(choices.length > 0);
         const found = choices.find((choice) => fold(choice) === fold(given));
         if (found === undefined) throw unknownName('choice', given, choices, token(-1));
@@ -326,14 +334,14 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   };
 
   const number = (): number => {
-    note(0, [{ insert: '', label: 'a number' }]);
+    note(0, () => [{ insert: '', label: 'a number' }]);
     if (token().kind !== 'number') refuse();
     at += 1;
     return Number(token(-1).value);
   };
 
   const text = (noted = false): string => {
-    if (!noted) note(0, [{ insert: '', label: 'a text in quotes' }]);
+    if (!noted) note(0, () => [{ insert: '', label: 'a text in quotes' }]);
     const { kind, value, raw } = token();
     if (kind !== 'quoted' && (kind !== 'word' || isReserved(value))) refuse();
     at += 1;
@@ -343,13 +351,13 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   /** A thing of a kind, by its name or by `id "…"`; answers its id. */
   const name = (kind: NameKind): string => {
     const write = kind === 'field' ? bareOrQuoted : quoted;
-    const names = namesOf(vocabulary, kind).map((each) => each.name);
-    note(
-      0,
-      names.length > 0
+    const known = () => namesOf(vocabulary, kind).map((each) => each.name);
+    note(0, () => {
+      const names = known();
+      return names.length > 0
         ? names.map((each) => exactly(write(each)))
-        : [{ insert: '', label: `the name of ${article(kind)} (there is none yet)` }],
-    );
+        : [{ insert: '', label: `the name of ${article(kind)} (there is none yet)` }];
+    });
     if (isWord('id') && token(1).kind === 'quoted') {
       at += 2;
       return token(-1).value;
@@ -358,7 +366,7 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
     if (shape !== 'quoted' && (shape !== 'word' || isReserved(value))) refuse();
     const given = shape === 'quoted' ? value : raw;
     const found = resolveName(kind, given, vocabulary);
-    if (!found) throw unknownName(kind, given, names, token());
+    if (!found) throw unknownName(kind, given, known(), token());
     at += 1;
     return found.id;
   };
@@ -380,6 +388,19 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   };
 
   return { whole };
+}
+
+/** What is left of the phrases that begin like what stands at a place, and go on otherwise. */
+function unfinished(
+  phrases: readonly Phrase<unknown>[],
+  tokens: readonly Token[],
+  start: number,
+  matched: number,
+): readonly Expectation[] {
+  const begins = ({ words }: Phrase<unknown>) =>
+    words.length > matched &&
+    words.slice(0, matched).every((word, ahead) => tokens[start + ahead]?.value === word);
+  return phrases.filter(begins).map(({ words }) => exactly(words.slice(matched).join(' ')));
 }
 
 const article = (kind: string): string => `${/^[aeiou]/.test(kind) ? 'an' : 'a'} ${kind}`;
