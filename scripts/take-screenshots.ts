@@ -74,6 +74,43 @@ await desk.getByRole('button', { name: /^Walk there/ }).click();
 await desk.frameLocator('iframe').getByRole('heading', { level: 1 }).waitFor();
 await shoot(desk, 'walk');
 
+const text = await pageOf('greta', '/desk?gate=keepers-evening');
+await bench(text).getByRole('radio', { name: 'Text' }).click();
+await bench(text).getByLabel('The condition as text').press('End');
+await bench(text).getByLabel('The condition as text').pressSequentially(' and in group "Do');
+await text.getByRole('option').first().waitFor();
+await shoot(text, 'condition-text');
+
+const people = await pageOf('greta', '/desk/people');
+await people
+  .getByLabel('Who, as a condition')
+  .fill('in group "Sky diary followers" and level at least "Observer"');
+await people.getByLabel('Who, as a condition').press('Escape');
+await people
+  .getByTestId('people-count')
+  .filter({ hasText: /^1?\d of 72/ })
+  .waitFor();
+await people.getByLabel('Choose everybody found').check();
+await people.getByTestId('people-preview').waitFor();
+await shoot(people, 'people');
+
+const person = await pageOf('greta', '/desk/people/wren');
+await person.getByText('Closed: 8 of 20 pages').waitFor();
+await shoot(person, 'person');
+
+const names = await pageOf('greta', '/desk/names');
+await names.getByLabel('Take Dome crew away').click();
+await names.getByTestId('consequences').waitFor();
+await shoot(names, 'names');
+
+const audiences = await pageOf('greta', '/desk/audiences?audience=ready-crew');
+await audiences.getByRole('button', { name: /^In both Sky diary readers and Busy hands/ }).click();
+await audiences.getByTestId('intersection').getByRole('strong').waitFor();
+await bench(audiences).getByTestId('passing').waitFor();
+await shoot(audiences, 'audiences');
+
+await shoot(await pageOf(null, '/comet-night'), 'passphrase');
+
 const night = await pageOf('greta', '/desk', 'dark');
 await cell(night, /^Booking/, 0).click();
 await shoot(night, 'board-dark');
