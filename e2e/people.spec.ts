@@ -92,6 +92,32 @@ test('one person: what is known, what they reach and why; mistakes stand where t
   await expect(page.getByRole('heading', { name: 'Wren Halloran' })).toBeVisible();
 });
 
+test('a person changed in two places at once: nothing typed is lost, nothing is overwritten', async ({
+  page,
+  browser,
+}) => {
+  await openDesk(page, '/desk/people/jonah');
+  await page.getByLabel('valley').fill('Upper Tarn');
+  const other = await browserOf(browser, 'greta');
+  await other.page.goto('/desk/people/jonah');
+  await alive(other.page);
+  await other.page.getByLabel('Level', { exact: true }).selectOption({ label: 'Observer' });
+  await other.page.getByRole('button', { name: 'Save' }).click();
+  await expect(other.page.getByText('Jonah Birk is saved.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(
+    page.getByText('Jonah Birk was changed meanwhile. What you typed is kept here').first(),
+  ).toBeVisible();
+  await expect(page.getByLabel('valley')).toHaveValue('Upper Tarn');
+  await page.evaluate(() => window.dispatchEvent(new Event('focus')));
+  await page.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(page.getByLabel('Level', { exact: true })).toHaveValue('observer');
+  await page.getByRole('link', { name: 'People', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Take back' }).first().click();
+  await expect(page.getByText('Taken back.')).toBeVisible();
+  await other.context.close();
+});
+
 test('somebody new is added, and taken away', async ({ page }) => {
   await openDesk(page, '/desk/people');
   await page.getByRole('button', { name: 'New person' }).click();

@@ -220,6 +220,13 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     [side, outline, router],
   );
 
+  // People and names that others changed appear when one comes back to the tab.
+  useEffect(() => {
+    const look = () => void refreshPeople();
+    window.addEventListener('focus', look);
+    return () => window.removeEventListener('focus', look);
+  }, [refreshPeople]);
+
   // A gate or a visitor that is gone (undone, taken away) can't stay on the workbench.
   const gone =
     (bench.kind === 'gate' && !policy.gates.some((gate) => gate.id === bench.gate)) ||

@@ -13,6 +13,7 @@ import {
   markUndone,
   type PeopleChange,
   readChange,
+  readLatestChanges,
   setPassphraseHash,
   writeNames,
   writePeople,
@@ -89,6 +90,12 @@ export async function undoChange(
     return { kind: 'changed', change: id, people: people.length, summary: `Taken back: ${change.summary}` };
   });
 }
+
+const MOST_LATEST = 10;
+
+/** The latest changes of people and names, newest first. */
+export const latestChanges = (trivet: Trivet, _administrator: Administrator) =>
+  readLatestChanges(trivet.db, MOST_LATEST);
 
 async function write(
   tx: Parameters<typeof writePeople>[0],

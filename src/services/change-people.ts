@@ -207,7 +207,13 @@ export type SavePersonAnswer =
   | { readonly kind: 'problems'; readonly problems: FormProblems }
   | { readonly kind: 'saved'; readonly person: PersonId; readonly change: string };
 
-/** Saves one person by their form; somebody new when there is no id. */
+const save = z.strictObject({
+  /** The person as the form began with them; null for somebody new. */
+  based: z.unknown(),
+  person: z.unknown(),
+});
+
+/** Saves one person by their form; somebody new when there is no id. One who was changed meanwhile is not overwritten. */
 export async function savePerson(
   trivet: Trivet,
   administrator: Administrator,
@@ -215,7 +221,10 @@ export async function savePerson(
   input: unknown,
   now: Date,
 ): Promise<SavePersonAnswer> {
-  const given = z.looseObject({ name: z.string() }).safeParse(input);
+  const parsed = save.safeParse(input);
+  if (!parsed.success) return { kind: 'wrong', message: 'Send the person, and what they were before.' };
+  const { based, person } = parsed.data;
+  const given = z.looseObject({ name: z.string() }).safeParse(person);
   const name = given.success ? given.data.name : '';
   let saved: PersonId | null = null;
   let problems: FormProblems | null = null;
@@ -225,8 +234,10 @@ export async function savePerson(
     (state) => {
       const before = personId === null ? null : state.people.get(personId);
       if (before === undefined) return 'There is no such person any more.';
+      if (before && !same(recordOf(before), based))
+        return `${before.name} was changed meanwhile. What you typed is kept here: take theirs, or open them anew.`;
       const key = personId ?? newPersonId(name, (one) => state.people.has(one));
-      const read = readPerson(input, key, state);
+      const read = readPerson(person, key, state);
       if ('problems' in read) {
         problems = read.problems;
         return 'The form has mistakes.';

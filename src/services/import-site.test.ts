@@ -43,6 +43,40 @@ describe('loading a site', () => {
     expect((await load({ items: reserved })).problems[0]).toMatch(/belongs to Trivet/);
   });
 
+  it('reads conditions in the text form, and says where one is wrong', async () => {
+    const [gate] = (larkfell.policy as { gates: object[] }).gates;
+    const wrong = { gates: [{ ...gate, id: 'g', who: 'signed in\n and in group "Dome crwe"' }] };
+    expect((await load({ policy: wrong })).problems).toEqual([
+      'gate g, line 2, column 15: There is no group called “Dome crwe”. Did you mean “Dome crew”?',
+    ]);
+    const cyclic = {
+      gates: [],
+      audiences: [
+        { id: 'a', name: 'A', who: 'audience "B"' },
+        { id: 'b', name: 'B', who: 'not audience "A"' },
+      ],
+    };
+    expect((await load({ policy: cyclic })).problems).toEqual([
+      'gate a: An audience can’t be made of itself: A → B → A. Take one of these uses out.',
+    ]);
+  });
+
+  it('refuses values that a field can’t hold, and a time zone that is not there', async () => {
+    const people = [
+      {
+        id: 'a',
+        name: 'A',
+        email: 'a@larkfell.example',
+        profile: { team: 'Kitchen', 'hours-logged': 'ten' },
+      },
+    ];
+    expect((await load({ people, board: [] })).problems).toEqual([
+      'A: team is one of Optics, Grounds, Visits.',
+      'A: hours logged is a number.',
+    ]);
+    expect((await load({ timeZone: 'Nowhere/Land' })).problems[0]).toContain('That is no time zone.');
+  });
+
   it('does not load over a site that is there', async () => {
     expect(await importSite(trivet, larkfell, 'Somebody')).toHaveLength(1);
   });

@@ -1,6 +1,6 @@
 /** What a person can do, one file per use case. */
 
-export { type ChangeAnswer, undoChange } from './apply-change';
+export { type ChangeAnswer, latestChanges, undoChange } from './apply-change';
 export * from './audience-report';
 export {
   changePeople,

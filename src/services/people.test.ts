@@ -8,6 +8,7 @@ import {
   exportPeople,
   findPeople,
   importPeople,
+  latestChanges,
   namesReport,
   personReport,
   savePerson,
@@ -141,15 +142,48 @@ describe('changing many', () => {
   });
 });
 
+it('keeps the latest changes, newest first, with who made them', async () => {
+  const set = (level: string | null) =>
+    changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['sunniva'] }, edit: { kind: 'level', level } },
+      false,
+      new Date(now.getTime() + (level === null ? 2000 : 1000)),
+    );
+  await set('friend');
+  const answer = await set(null);
+  const [last, before] = await latestChanges(trivet, greta);
+  expect(last).toMatchObject({ by: 'Greta Holm', summary: 'To no level: 1 person', undone: false });
+  expect(before).toMatchObject({ summary: 'To Friend: 1 person' });
+  await undo(answer as { kind: string; change: string });
+  expect((await latestChanges(trivet, greta))[0]).toMatchObject({ undone: true });
+});
+
 describe('one person', () => {
   const form = (id: string) => {
     const { id: _, ...rest } = recordOf(person(id));
     return rest;
   };
 
+  const save = (id: string, form: object) =>
+    savePerson(trivet, greta, person(id).id, { based: recordOf(person(id)), person: form }, now);
+
+  it('is not overwritten when somebody else changed them meanwhile', async () => {
+    const based = recordOf(person('tobin'));
+    const theirs = await save('tobin', { ...form('tobin'), level: 'keeper' });
+    const mine = { based, person: { ...form('tobin'), name: 'Tobin' } };
+    expect(await savePerson(trivet, greta, based.id, mine, now)).toMatchObject({
+      kind: 'wrong',
+      message: expect.stringContaining('Tobin Aske was changed meanwhile'),
+    });
+    expect(person('tobin').level).toBe('keeper');
+    await undo(theirs as { kind: string; change: string });
+  });
+
   it('is saved whole, or told field by field what is wrong', async () => {
     const changed = { ...form('wren'), profile: { team: 'Optics', 'dome-certificate': true } };
-    const answer = await savePerson(trivet, greta, person('wren').id, changed, now);
+    const answer = await save('wren', changed);
     expect(person('wren').facts.profile).toEqual(changed.profile);
     await undo(answer);
     const wrong = {
@@ -158,7 +192,7 @@ describe('one person', () => {
       level: 'duke',
       profile: { team: 'Kitchen', 'hours-logged': '12', nowhere: 1 },
     };
-    expect(await savePerson(trivet, greta, person('wren').id, wrong, now)).toEqual({
+    expect(await save('wren', wrong)).toEqual({
       kind: 'problems',
       problems: {
         email: 'Ines Calloway has this mail address already.',
@@ -168,7 +202,7 @@ describe('one person', () => {
         'profile.nowhere': 'There is no such field any more.',
       },
     });
-    expect(await savePerson(trivet, greta, person('wren').id, { name: '' }, now)).toMatchObject({
+    expect(await save('wren', { name: '' })).toMatchObject({
       kind: 'problems',
       problems: { name: 'Give the person a name.' },
     });
@@ -176,7 +210,7 @@ describe('one person', () => {
 
   it('can be somebody new, with an id that nobody has', async () => {
     const fresh = { ...form('marek'), name: 'Marek', email: 'Second.Marek@larkfell.example ' };
-    const answer = await savePerson(trivet, greta, null, fresh, now);
+    const answer = await savePerson(trivet, greta, null, { based: null, person: fresh }, now);
     expect(answer).toMatchObject({ kind: 'saved', person: 'marek-2' });
     expect(person('marek-2').email).toBe('second.marek@larkfell.example');
     await undo(answer as { kind: string; change: string });
@@ -184,7 +218,7 @@ describe('one person', () => {
   });
 
   it('can’t take the desk from herself', async () => {
-    expect(await savePerson(trivet, greta, greta.id, { ...form('greta'), desk: false }, now)).toMatchObject({
+    expect(await save('greta', { ...form('greta'), desk: false })).toMatchObject({
       kind: 'problems',
       problems: { desk: expect.stringContaining('yourself') },
     });

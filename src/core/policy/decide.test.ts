@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { any, everyone } from '../condition';
+import { any, everyone, not, test } from '../condition';
 import { type Gate, missing } from '../gate';
-import { asId, type GateId } from '../ids';
+import { asId, type GateId, type PersonId } from '../ids';
+import { member, type VisitorFacts } from '../site';
 import { anItem, gates as anyGate, gateWith, policies, requests, visitors } from '../testing/arbitraries';
 import {
+  crew,
   gates,
   id,
   items,
@@ -209,4 +211,35 @@ it('fits every turn-away to the kind of item it meets', () => {
       },
     ),
   );
+});
+
+it('shows people what is their own and nobody else’s, and what belongs to their group', () => {
+  const facts = { owner: asId<PersonId>('ines'), group: crew };
+  const owned = items.map((item) => (item.id === id('attic') ? { ...item, published: true, facts } : item));
+  const what = { targets: [{ kind: 'item' as const, item: id('attic') }], except: [] };
+  const kindOf = (who: Gate['who'], visitor: VisitorFacts) =>
+    decide(
+      compile(withGates([{ ...gates.crew, what, who }]), soundOutline(owned), vocabulary),
+      id('attic'),
+      visitor,
+      request,
+    ).kind;
+  const owns = test('visitor owns item', 'is');
+  const inItsGroup = test('visitor in item group', 'is');
+  expect(kindOf(owns, member({ id: asId<PersonId>('ines') }))).toBe('open');
+  expect(kindOf(owns, member({ id: asId<PersonId>('wren') }))).toBe('turned away');
+  expect(kindOf(not(owns), people.guest)).toBe('turned away');
+  expect(kindOf(inItsGroup, people.wren)).toBe('open');
+  expect(kindOf(inItsGroup, people.marek)).toBe('turned away');
+  // Of an item without an owner nobody knows whether it is theirs.
+  expect(kindOf(any(owns, not(owns)), people.guest)).toBe('turned away');
+});
+
+it('asks the item that the gate stands over: for a link, the page that it leads to', () => {
+  const onPages = { ...gates.crew, who: test('item kind', 'is', 'page') };
+  const made = compile(withGates([onPages]), outline, vocabulary);
+  expect(decide(made, id('crew'), people.guest, request).kind).toBe('open');
+  const onHome = { ...onPages, what: { targets: [{ kind: 'item' as const, item: id('home') }], except: [] } };
+  const linked = compile(withGates([onHome]), outline, vocabulary);
+  expect(decide(linked, id('to-home'), people.guest, request).kind).toBe('open');
 });

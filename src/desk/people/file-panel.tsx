@@ -6,6 +6,7 @@ import type { CsvDryRun } from '@/services';
 import { Button, Pick } from '@/ui';
 import { Panel } from '../panel';
 import { ask } from '../service';
+import { LatestChanges } from './latest-changes';
 import { useChange } from './use-change';
 
 interface FileProps {
@@ -86,13 +87,7 @@ export function FilePanel({ text, condition, open, onOpen }: FileProps) {
           <Button onClick={() => input.current?.click()}>Take in a file …</Button>
           <p className="note">A dry run comes first. A file with any problem changes nothing.</p>
         </section>
-        <section className="kept">
-          <h3>By condition</h3>
-          <p>
-            The box above takes any condition, as the composer writes it. Press{' '}
-            <span className="key">Tab</span> to take what it offers.
-          </p>
-        </section>
+        <LatestChanges />
       </div>
     </Panel>
   );

@@ -5,6 +5,7 @@ import { type FormEvent, type ReactNode, useEffect, useState } from 'react';
 import {
   type Completion,
   type Enrolment,
+  type Field as FieldOfSite,
   type FieldValue,
   fieldValueText,
   type Named,
@@ -20,6 +21,11 @@ import { FieldTextInput } from './bulk-panel';
 import { useChange } from './use-change';
 
 type Known = PersonReport['person'];
+
+const textsOf = (person: Known, fields: readonly FieldOfSite[]): Readonly<Record<string, string>> =>
+  Object.fromEntries(fields.map((field) => [field.id, fieldValueText(person.profile[field.id])]));
+
+const withoutProfile = ({ profile: _, ...rest }: Known) => rest;
 
 export const emptyPerson: Known = {
   id: '' as Known['id'],
@@ -42,18 +48,29 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
   const { data, setScreen, request } = useDesk();
   const { names } = data;
   const change = useChange();
+  // What the form began with; what is typed is measured against it.
+  const [base, setBase] = useState(person);
   const [form, setForm] = useState(person);
   // Fields as they are typed; what can't be read yet is kept as it is.
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
-    Object.fromEntries(names.fields.map((field) => [field.id, fieldValueText(person.profile[field.id])])),
-  );
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() => textsOf(person, names.fields));
   const [problems, setProblems] = useState<FormProblems>({});
   const [going, setGoing] = useState(false);
   const set = (over: Partial<Known>) => setForm((now) => ({ ...now, ...over }));
-  const before = Object.fromEntries(
-    names.fields.map((field) => [field.id, fieldValueText(person.profile[field.id])]),
-  );
-  const changed = !same(form, person) || !same(texts, before);
+  const changed =
+    !same(withoutProfile(form), withoutProfile(base)) || !same(texts, textsOf(base, names.fields));
+  const begin = (known: Known) => {
+    setBase(known);
+    setForm(known);
+    setTexts(textsOf(known, names.fields));
+  };
+  // Changed from elsewhere, or saved: taken over unless something is typed that would be lost.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is the person's change that matters
+  useEffect(() => {
+    const saved =
+      same(withoutProfile(form), withoutProfile(person)) && same(texts, textsOf(person, names.fields));
+    if (!changed || saved) begin(person);
+  }, [person]);
+  const theirs = changed && !same(base, person);
 
   useEffect(() => {
     if (!changed) return;
@@ -78,7 +95,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
     const answer = await change<{ person: string; change: string }>(
       'PUT',
       `people/${encodeURIComponent(id ?? '+')}`,
-      { ...rest, profile },
+      { based: id === null ? null : base, person: { ...rest, profile } },
       () => (id === null ? `${form.name} is added` : `${form.name} is saved`),
     );
     setGoing(false);
@@ -254,6 +271,12 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
           May use this desk
         </label>
       </Field>
+      {theirs && (
+        <p role="alert" className="flex items-center gap-3 rounded-[3px] bg-wash px-3 py-2">
+          {person.name} was changed meanwhile. What you typed is kept here.
+          <Button onClick={() => begin(person)}>Take theirs</Button>
+        </p>
+      )}
       {problems.form && (
         <p role="alert" className="text-alarm">
           {problems.form}

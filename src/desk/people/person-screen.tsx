@@ -1,7 +1,7 @@
 'use client';
 /** One person: everything known of them, to be changed; and beside it what they can reach, and why. */
 import { ArrowLeft } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { capital, keyOfStandIn, member, type PersonId, type StandIn } from '@/core';
 import type { PersonReport, Reach } from '@/services';
 import { Button } from '@/ui';
@@ -12,7 +12,7 @@ import { ask } from '../service';
 import { emptyPerson, PersonForm } from './person-form';
 
 export function PersonScreen({ person }: { readonly person: string | null }) {
-  const { data, setScreen } = useDesk();
+  const { data, setScreen, request } = useDesk();
   const [report, setReport] = useState<PersonReport | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: read again when anybody was changed
@@ -28,6 +28,7 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
     );
     return () => calledOff.abort();
   }, [person, data]);
+  const newcomer = useMemo(() => ({ ...emptyPerson, joined: request.today }), [request.today]);
   const back = (
     <a
       href="/desk/people"
@@ -53,12 +54,7 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
       <section aria-label="What is known" className="min-h-0 overflow-y-auto px-6 py-5">
         {back}
         <h2 className="mt-1 text-2xl">{report?.person.name ?? 'Somebody new'}</h2>
-        <PersonForm
-          // Read anew when the person was changed elsewhere.
-          key={JSON.stringify(report?.person ?? null)}
-          id={person}
-          person={report?.person ?? emptyPerson}
-        />
+        <PersonForm id={person} person={report?.person ?? newcomer} />
       </section>
       <aside
         aria-label="What they reach"

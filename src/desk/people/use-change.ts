@@ -10,6 +10,20 @@ interface Changed {
   readonly summary?: string;
 }
 
+/** Takes a change back, and says whether it could be. */
+export function useUndo(): (change: string) => Promise<void> {
+  const { refreshPeople } = useDesk();
+  return useCallback(
+    async (change) => {
+      const answer = await ask<Changed>('POST', 'people/undo', change);
+      if (!answer.ok) toast.error(answer.title);
+      else toast('Taken back.');
+      await refreshPeople();
+    },
+    [refreshPeople],
+  );
+}
+
 /** Sends a change; when it is made, says so with a way back, and reads the desk's data again. */
 export function useChange(): <T extends Changed>(
   method: string,
@@ -18,22 +32,20 @@ export function useChange(): <T extends Changed>(
   told?: (value: T) => string,
 ) => Promise<Answer<T>> {
   const { refreshPeople } = useDesk();
+  const undo = useUndo();
   return useCallback(
     async (method, path, body, told) => {
       const answer = await ask<never>(method, path, body);
       if (!answer.ok) return answer;
       const value = answer.value as Changed;
       await refreshPeople();
-      const undo = async () => {
-        const back = await ask<Changed>('POST', 'people/undo', value.change);
-        if (!back.ok) toast.error(back.title);
-        else toast('Taken back.');
-        await refreshPeople();
-      };
       const text = told?.(answer.value) ?? value.summary ?? 'Done';
-      toast.success(`${text}.`, { action: { label: 'Undo', onClick: () => void undo() }, duration: 10_000 });
+      toast.success(`${text}.`, {
+        action: { label: 'Undo', onClick: () => void undo(value.change) },
+        duration: 10_000,
+      });
       return answer;
     },
-    [refreshPeople],
+    [refreshPeople, undo],
   );
 }
