@@ -25,6 +25,12 @@ export function fromThisSite(request: Request): boolean {
 /** The network address that the server saw, which the visitor can't choose. */
 export const addressOf = (request: Request): string => request.headers.get('x-trivet-from') ?? 'unknown';
 
+/** Where a form is to lead, as its address says; null when it says nothing, or several things. */
+export function nextOf(request: Request): string | null {
+  const next = new URL(request.url).searchParams.getAll('next');
+  return next.length === 1 ? (next[0] ?? null) : null;
+}
+
 const LARGEST_FORM = 20_000;
 
 /** The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form. */

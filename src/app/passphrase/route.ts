@@ -3,7 +3,7 @@ import { safeNext } from '@/core';
 import { frameFor, GUEST_SESSION_MS, type Trivet, unlock, type Visitor } from '@/services';
 import { renderPassphrase } from '@/site';
 import { lookOf } from '../_http/look';
-import { addressOf, asking, fromThisSite, readForm } from '../_http/request';
+import { addressOf, asking, fromThisSite, nextOf, readForm } from '../_http/request';
 import { delivery, htmlResponse, seeOther } from '../_http/response';
 import { sessionCookie } from '../_http/session-cookie';
 
@@ -11,8 +11,7 @@ export const dynamic = 'force-dynamic';
 
 export async function GET(request: Request): Promise<Response> {
   const { trivet, visitor } = await asking();
-  const next = new URL(request.url).searchParams.getAll('next');
-  return form(request, trivet, visitor, { next: next.length === 1 ? (next[0] ?? null) : null, status: 200 });
+  return form(request, trivet, visitor, { next: nextOf(request), status: 200 });
 }
 
 export async function POST(request: Request): Promise<Response> {

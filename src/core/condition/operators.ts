@@ -193,6 +193,20 @@ const presence = [
   operator('is not set', 'nothing', never, { label: 'is not filled in' }),
 ];
 
+const equality = [
+  operator(
+    'is',
+    'one',
+    texts((met, wanted) => met === wanted),
+  ),
+  operator(
+    'is not',
+    'one',
+    texts((met, wanted) => met !== wanted),
+  ),
+  operator('one of', 'several', oneOf, { words: 'is one of', label: 'is one of' }),
+];
+
 const dates = [
   operator(
     'is',
@@ -229,17 +243,7 @@ export const OPERATORS: Readonly<Record<FactType, readonly Operator[]>> = {
     operator('is not set', 'nothing', never, { label: 'no level' }),
   ],
   text: [
-    operator(
-      'is',
-      'one',
-      texts((met, wanted) => met === wanted),
-    ),
-    operator(
-      'is not',
-      'one',
-      texts((met, wanted) => met !== wanted),
-    ),
-    operator('one of', 'several', oneOf, { words: 'is one of', label: 'is one of' }),
+    ...equality,
     operator(
       'contains',
       'one',
@@ -257,20 +261,7 @@ export const OPERATORS: Readonly<Record<FactType, readonly Operator[]>> = {
     ),
     ...presence,
   ],
-  choice: [
-    operator(
-      'is',
-      'one',
-      texts((met, wanted) => met === wanted),
-    ),
-    operator(
-      'is not',
-      'one',
-      texts((met, wanted) => met !== wanted),
-    ),
-    operator('one of', 'several', oneOf, { words: 'is one of', label: 'is one of' }),
-    ...presence,
-  ],
+  choice: [...equality, ...presence],
   number: [
     operator(
       'at least',

@@ -66,11 +66,15 @@ export function AudiencePanel({ audience, uses }: AudienceProps) {
             {problem.message}
           </p>
         ))}
-        <label className="grid gap-1">
-          <span className="leg-name">Name</span>
+        <div className="grid gap-1">
+          <label htmlFor="audience-name" className="leg-name">
+            Name
+          </label>
           <input
+            id="audience-name"
             value={name}
             maxLength={100}
+            aria-describedby={wrong ? 'audience-name-problem' : undefined}
             aria-invalid={wrong !== null || undefined}
             onChange={(event) => {
               const next = event.target.value;
@@ -84,11 +88,11 @@ export function AudiencePanel({ audience, uses }: AudienceProps) {
             className="rounded-[3px] border border-iron bg-raised px-2 py-1.5 aria-invalid:border-alarm"
           />
           {wrong && (
-            <span role="alert" className="text-alarm">
+            <p role="alert" id="audience-name-problem" className="text-alarm">
               {wrong}
-            </span>
+            </p>
           )}
-        </label>
+        </div>
         <section aria-label="Who">
           <h3 className="leg-name mb-2">Who is in it</h3>
           <div className="grid gap-3">
