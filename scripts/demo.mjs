@@ -15,5 +15,5 @@ process.env.TRIVET_HINT = `  Everybody's password in the demo is larkfell-demo.
   tobin@larkfell.example    an Observer
   wren@larkfell.example     an Observer, in the Dome crew
   basil@larkfell.example    an Observer, suspended
-  … and 67 more people of Larkfell.`;
+  … and 67 more people of Larkfell. The passphrase of /comet-night is: bring a red torch`;
 await import('./start.mjs');

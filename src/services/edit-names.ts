@@ -9,13 +9,11 @@ import {
   FIELD_TYPES,
   type Field,
   fold,
-  type NameKind,
   namesOf,
   type Policy,
   problemOf,
   type SiteNames,
   type Use,
-  usesOf,
   usesWhere,
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
@@ -29,8 +27,18 @@ import type { Trivet } from './trivet';
 
 const id = z.string().min(1).max(100);
 const name = z.string().trim().min(1, 'Give it a name.').max(100, 'A name has at most 100 letters.');
-const KINDS = ['level', 'role', 'group', 'product', 'field', 'course', 'activity', 'passphrase'] as const;
-type Kind = (typeof KINDS)[number];
+/** The kinds of names that are kept with the site. */
+export const KINDS = [
+  'level',
+  'role',
+  'group',
+  'product',
+  'field',
+  'course',
+  'activity',
+  'passphrase',
+] as const;
+export type Kind = (typeof KINDS)[number];
 const kind = z.enum(KINDS);
 const fieldDetails = {
   type: z.enum(FIELD_TYPES),
@@ -282,40 +290,4 @@ function breaksIn(policy: Policy, before: SiteNames, after: SiteNames): readonly
     (test) =>
       problemOf(test, { ...before, audiences }) === null && problemOf(test, { ...after, audiences }) !== null,
   );
-}
-
-/** Where each name is used and how many people have it. */
-export interface NameReport {
-  readonly people: Readonly<Record<string, number>>;
-  readonly uses: Readonly<Record<string, readonly string[]>>;
-  /** The passphrases for which nothing has been chosen yet can't be typed by anybody. */
-  readonly names: SiteNames;
-}
-
-/** The names with their uses in the draft and how many people have each, by "kind id". */
-export function namesReport(trivet: Trivet, _administrator: Administrator): NameReport {
-  const { state } = trivet;
-  const people: Record<string, number> = {};
-  const count = (of: Kind, each: string) => {
-    people[`${of} ${each}`] = (people[`${of} ${each}`] ?? 0) + 1;
-  };
-  for (const person of state.people.values()) {
-    if (person.level !== null) count('level', person.level);
-    for (const role of person.roles) count('role', role);
-    for (const group of person.groups) count('group', group);
-    for (const field of Object.keys(person.profile)) count('field', field);
-    for (const product of new Set(person.purchases.map((one) => one.product))) count('product', product);
-    for (const { course } of person.enrolments) count('course', course);
-    for (const { activity } of person.completions) count('activity', activity);
-  }
-  const vocabulary = { ...state.names, audiences: [] };
-  const uses = Object.fromEntries(
-    KINDS.flatMap((of: NameKind) =>
-      namesOf(vocabulary, of).map((each) => [
-        `${of} ${each.id}`,
-        usesOf(state.draft.policy, of, each.id).map((use) => describeUse(use, state.outline)),
-      ]),
-    ),
-  );
-  return { people, uses, names: state.names };
 }

@@ -1,5 +1,4 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
-import { randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import {
   asId,
@@ -36,6 +35,7 @@ import {
 import { readConditionTexts } from './condition-texts';
 import { readPolicy } from './policy-form';
 import { hashPassphrase, hashPassword } from './secrets';
+import { newSettings } from './settings';
 import type { Trivet } from './trivet';
 
 const id = z
@@ -196,11 +196,7 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   const site = readSiteFile(input);
   if ('problems' in site) return site.problems;
   const { file, names, people } = site;
-  const settings = {
-    timeZone: file.timeZone,
-    shareKey: randomBytes(32).toString('hex'),
-    passphraseSalt: randomBytes(16).toString('hex'),
-  };
+  const settings = newSettings(file.timeZone);
   const passwords = await Promise.all(
     file.people.flatMap(({ id, password }) =>
       password === undefined

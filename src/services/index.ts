@@ -14,17 +14,16 @@ export { plainRequest } from './clock';
 export { type Administrator, administratorOf } from './desk-right';
 export {
   editNames,
-  type NameReport,
   type NamesAnswer,
   type NamesEdit,
   type NamesPreview,
-  namesReport,
 } from './edit-names';
 export * from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
 export { findMembers, memberWithId } from './find-members';
 export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
+export { type NameReport, namesReport } from './names-report';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type Person, personOf } from './person';
 export type { FormProblems } from './person-form';

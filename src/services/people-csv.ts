@@ -2,7 +2,6 @@
  * People as CSV (RFC 4180), out and in. What a spreadsheet would take for a formula is written with an apostrophe before
  * it and read without. Reading is a dry run first; then all or nothing.
  */
-import { type CsvError, parse } from 'csv-parse';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import {
@@ -18,6 +17,7 @@ import {
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer } from './apply-change';
+import { breath, type CsvProblem, type Row, type Table, tableOf } from './csv-table';
 import type { Administrator } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { recordOf } from './person';
@@ -28,8 +28,9 @@ import type { Trivet } from './trivet';
 const mailAddress = z.email().max(254);
 const BOM = '\ufeff';
 const SEPARATOR = ';';
-const MOST_LINES = 250_000;
 const MOST_PROBLEMS = 500;
+// So many rows are read before others get their turn.
+const ROWS_AT_ONCE = 2000;
 /** The largest file that is read, in characters. */
 export const LARGEST_CSV = 64_000_000;
 
@@ -108,15 +109,6 @@ const request = z.strictObject({
   columns: z.array(z.string().max(200)).max(1000).nullable(),
 });
 
-/** Something wrong in a file. */
-export interface CsvProblem {
-  /** The line on which the record begins, counted from 1; the header is line 1. */
-  readonly line: number;
-  /** The column, counted from 1; 0 for the whole line. */
-  readonly column: number;
-  readonly message: string;
-}
-
 /** What reading a file would do. */
 export interface CsvDryRun {
   readonly kind: 'dry run';
@@ -162,82 +154,6 @@ export async function importPeople(
     },
     now,
   );
-}
-
-interface Row {
-  readonly line: number;
-  readonly cells: readonly string[];
-}
-
-interface Table {
-  readonly rows: readonly Row[];
-  readonly problem: CsvProblem | null;
-}
-
-// So much is done before others get their turn.
-const PIECE = 262_144;
-const ROWS_AT_ONCE = 2000;
-const breath = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
-
-/** Cuts a text into rows, a piece at a time, so that other requests are answered meanwhile. */
-async function tableOf(csv: string): Promise<Table> {
-  const rows: Row[] = [];
-  let line = 1;
-  const parser = parse({
-    bom: true,
-    raw: true,
-    relax_column_count: true,
-    on_record: (entry) => {
-      const { record, raw } = entry as unknown as { readonly record: string[]; readonly raw: string };
-      // The library counts breaks within quotes by a rule of its own, so lines are counted here.
-      if (record.length > 1 || record[0] !== '') rows.push({ line, cells: record });
-      line += breaksIn(raw);
-      return null;
-    },
-  });
-  const failed = new Promise<CsvError | null>((resolve) => {
-    parser.once('error', resolve).once('end', () => resolve(null));
-  });
-  parser.resume();
-  for (let at = 0; at < csv.length && !parser.destroyed && rows.length <= MOST_LINES; at += PIECE) {
-    parser.write(csv.slice(at, at + PIECE));
-    await breath();
-  }
-  if (rows.length > MOST_LINES) {
-    parser.destroy();
-    return { rows, problem: { line, column: 0, message: `A file has at most ${MOST_LINES} lines.` } };
-  }
-  if (!parser.destroyed) parser.end();
-  const error = await failed;
-  return { rows, problem: error && brokenQuotes(error, line) };
-}
-
-/** How many lines a record ends, those within its quotes included. */
-function breaksIn(raw: string): number {
-  let count = 0;
-  for (let at = 0; at < raw.length; at++) {
-    const code = raw.charCodeAt(at);
-    if (code === 10 || (code === 13 && raw.charCodeAt(at + 1) !== 10)) count += 1;
-  }
-  return count;
-}
-
-function brokenQuotes(error: CsvError, line: number): CsvProblem {
-  const { column } = error as unknown as { readonly column?: unknown };
-  const where = { line, column: typeof column === 'number' ? column + 1 : 0 };
-  switch (error.code) {
-    case 'CSV_QUOTE_NOT_CLOSED':
-      return { ...where, message: 'The quotes that begin here do not end. Close them with ".' };
-    case 'CSV_INVALID_CLOSING_QUOTE':
-      return { ...where, message: 'After closing quotes comes a comma. Write "" for quotes inside.' };
-    case 'INVALID_OPENING_QUOTE':
-      return {
-        ...where,
-        message: 'Quotes begin inside a cell. Put the whole cell in quotes, and "" for each inside.',
-      };
-    default:
-      return { ...where, message: `This can’t be read as CSV: ${error.message}` };
-  }
 }
 
 /** Makes people of rows, with every problem. */

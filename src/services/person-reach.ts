@@ -21,7 +21,7 @@ import { plainRequest } from './clock';
 import { membershipOf } from './columns';
 import type { Administrator } from './desk-right';
 import { draftVocabulary } from './find-people';
-import { recordOf } from './person';
+import { type Person, recordOf } from './person';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
 
@@ -47,6 +47,8 @@ export interface PersonReport {
 }
 
 const MOST_WAYS = 3;
+// Ways in are found by trying, which takes its time; a person closed out of more pages than this gets none for the rest.
+const MOST_TRIED = 100;
 
 /** The page of a person, under what is live; null when there is no such person. */
 export function personReport(
@@ -67,19 +69,21 @@ export function personReport(
     audiences: vocabulary.audiences
       .filter((audience) => isIn(membership.select(audience.who).bits))
       .map(({ id, name }) => ({ id, name })),
-    reach: [...state.outline.items.values()]
-      .filter(({ kind }) => kind === 'page')
-      .map((item) => reachAt(state, item.id, person.facts, person.name, now)),
+    reach: reachOf(state, person, now),
   };
 }
 
-function reachAt(
-  state: SiteState,
-  id: ItemId,
-  facts: Parameters<typeof decide>[2],
-  name: string,
-  now: Date,
-): Reach {
+function reachOf(state: SiteState, person: Person, now: Date): readonly Reach[] {
+  let tried = 0;
+  return [...state.outline.pages.values()].map(({ id }) => {
+    const reach = reachAt(state, id, person, now, tried < MOST_TRIED);
+    if (reach.outcome !== 'open') tried += 1;
+    return reach;
+  });
+}
+
+function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries: boolean): Reach {
+  const { facts, name } = person;
   const { compiled } = state.live;
   const { outline } = compiled;
   const item = outline.items.get(id);
@@ -104,7 +108,7 @@ function reachAt(
         : passed.length > 0
           ? `Lets by ${listed(passed.map(({ gate }) => describeWho(gate.who, compiled.vocabulary)))}`
           : null,
-    waysIn: openers(compiled, id, facts, request)
+    waysIn: (tries ? openers(compiled, id, facts, request) : [])
       .slice(0, MOST_WAYS)
       .map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
   };

@@ -15,6 +15,7 @@ import {
   type Content,
   type Database,
   type Draft,
+  insertSettings,
   type Live,
   type PersonRecord,
   readItems,
@@ -25,6 +26,7 @@ import {
   type Settings,
 } from '@/store';
 import { type Person, personOf } from './person';
+import { newSettings } from './settings';
 
 /** Everything that decisions and pages need. */
 export interface SiteState {
@@ -41,8 +43,8 @@ export interface SiteState {
 /** Reads the whole site, or null when the database holds none yet. */
 export async function readSiteState(db: Database): Promise<SiteState | null> {
   const policies = await readPolicies(db);
-  const settings = await readSettings(db);
-  if (!policies || !settings) return null;
+  if (!policies) return null;
+  const settings = (await readSettings(db)) ?? (await begunSettings(db));
   const stored = await readItems(db);
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
@@ -56,6 +58,13 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
     draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
     live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
+}
+
+/** A site from before there were settings gets its own. */
+async function begunSettings(db: Database): Promise<Settings> {
+  const settings = newSettings('UTC');
+  await insertSettings(db, settings);
+  return settings;
 }
 
 const peopleOf = (records: readonly PersonRecord[], { shareKey }: Settings): ReadonlyMap<PersonId, Person> =>

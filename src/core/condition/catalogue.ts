@@ -195,6 +195,8 @@ export const catalogue: readonly Fact[] = [
   fact('passphrase', 'set', 'visitor', 'Knows the passphrase', () => (visitor) => visitor.passphrases, {
     phrase: 'knows passphrase',
     values: 'passphrase',
+    // Its name is the administrator's, like an audience's.
+    private: true,
   }),
   fact('share', 'share', 'visitor', 'A stable share of members', () => (visitor) => visitor.share, {
     private: true,

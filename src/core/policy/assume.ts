@@ -135,14 +135,16 @@ function witness(test: Test, holds: boolean, today: Day, vocabulary: Vocabulary)
       between: [day, addDays(day, -1)],
       'within the last': [today, addDays(today, -(count + 1))],
       'within the next': [today, addDays(today, count + 1)],
-      'at least ago': [addDays(today, -count), today],
+      'at least ago': [addDays(today, -count), addDays(today, 1 - count)],
     }[test.op as 'is'] ?? [day, day];
     return (holds ? yes : no) ?? null;
   }
   const text = String(first);
   const choices =
     test.fact === 'profile' ? vocabulary.fields.find(({ id }) => id === test.subject)?.choices : [];
-  const other = choices?.find((choice) => !listOf(test.value).includes(choice)) ?? `not ${text}`;
+  const given = listOf(test.value);
+  // A text of one sign contains, begins or ends with no other text than itself.
+  const other = [...(choices ?? []), '–', '+', '·', '='].find((one) => !given.includes(one)) ?? '';
   return (test.op === 'is not') === holds ? other : text;
 }
 

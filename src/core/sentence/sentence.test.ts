@@ -196,6 +196,7 @@ describe('the whole catalogue in words', () => {
       'person is "ines@larkfell.example"',
       'profile "birth year" at least 2000',
       'share 20',
+      'knows passphrase "Open night"',
     ])
       expect(reason(read(text))).toBe('This isn’t open to everyone.');
   });

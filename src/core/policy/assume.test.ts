@@ -1,0 +1,52 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { evaluatorOf, FALSE, problemOf, profile, TRUE, testOf } from '../condition';
+import { guest, member } from '../site';
+import { tests, visitors } from '../testing/arbitraries';
+import { hours, night, pass, people, request, team, vocabulary } from '../testing/larkfell';
+import { assume, canBeAssumed } from '.';
+
+const outcome = (test: Parameters<typeof assume>[1], visitor: Parameters<typeof assume>[0]) =>
+  evaluatorOf(test, vocabulary)(visitor, null, request);
+
+it('makes a test hold or fail, for whoever it is asked', () => {
+  fc.assert(
+    fc.property(tests, visitors, fc.boolean(), (test, visitor, holds) => {
+      fc.pre(canBeAssumed(test) && problemOf(test, vocabulary) === null);
+      // What is no subscription can't be subscribed to.
+      fc.pre(!(test.fact === 'subscribed' && test.subject !== pass && holds));
+      // Nothing is before the first day, after the last, or between a later and an earlier one.
+      const value = Array.isArray(test.value) ? test.value : [];
+      const days = value.map((one) => (one === 'today' ? request.today : String(one)));
+      fc.pre(!(test.op === 'between' && holds && !(String(days[0]) <= String(days[1]))));
+      fc.pre(!(typeof test.value === 'number' && test.value > 1e15));
+      fc.pre(!value.some((one) => typeof one === 'number'));
+      const assumed = assume(visitor, test, holds, request.today, vocabulary);
+      expect([test, outcome(test, assumed)]).toEqual([test, holds ? TRUE : FALSE]);
+    }),
+    { numRuns: 2000 },
+  );
+});
+
+it('leaves everything else as it was', () => {
+  const changed = assume(people.wren, profile(team, 'is', 'Optics'), true, request.today, vocabulary);
+  expect(changed).toEqual({ ...people.wren, profile: { team: 'Optics' } });
+  expect(assume(changed, profile(team, 'is set'), false, request.today, vocabulary)).toEqual(people.wren);
+  expect(assume(people.wren, testOf('parameter', 'ref', 'is set'), true, request.today, vocabulary)).toBe(
+    people.wren,
+  );
+});
+
+it('makes a member of a guest, but for a passphrase', () => {
+  expect(assume(guest, profile(hours, 'at least', 5), true, request.today, vocabulary)).toEqual(
+    member({ profile: { hours: 5 } }),
+  );
+  const learnt = assume(
+    guest,
+    { kind: 'test', fact: 'passphrase', op: 'includes', value: night },
+    true,
+    request.today,
+    vocabulary,
+  );
+  expect(learnt).toEqual({ ...guest, passphrases: [night] });
+});

@@ -1,0 +1,10 @@
+/** The settings of a new site. */
+import { randomBytes } from 'node:crypto';
+import type { Settings } from '@/store';
+
+/** Settings with keys of their own. */
+export const newSettings = (timeZone: string): Settings => ({
+  timeZone,
+  shareKey: randomBytes(32).toString('hex'),
+  passphraseSalt: randomBytes(16).toString('hex'),
+});
