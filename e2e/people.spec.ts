@@ -80,6 +80,12 @@ test('one person: what is known, what they reach and why; mistakes stand where t
   await page.getByLabel('Level', { exact: true }).selectOption({ label: 'Keeper' });
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(reach.getByText('Closed: 7 of 20 pages')).toBeVisible();
+  // What says so does not stand in the way of saving again.
+  await page.getByLabel('valley').fill('Sett');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Wren Halloran is saved.')).toHaveCount(2);
+  await undo(page);
+  await expect(page.getByLabel('valley')).toHaveValue('');
   await undo(page);
   await expect(reach.getByText('Closed: 8 of 20 pages')).toBeVisible();
   await expect(page.getByLabel('hours logged')).toHaveValue('61');

@@ -80,6 +80,9 @@ export function Desk({ data, place }: DeskProps) {
       <DeskPalette open={palette} onOpenChange={setPalette} />
       <Toaster
         position="bottom-left"
+        // Above the line that says decisions and the bar that saves; Alt T is the composer’s.
+        offset={{ bottom: 68, left: 16 }}
+        hotkey={['altKey', 'KeyN']}
         toastOptions={{
           style: { background: 'var(--ink)', color: 'var(--paper)', border: '0', borderRadius: '4px' },
         }}

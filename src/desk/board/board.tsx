@@ -120,7 +120,7 @@ export function Board() {
     };
     if (side !== 'difference') return tell(side);
     if (!cells.some((line) => line.some((one) => one.changes))) {
-      return 'None of the visitors on the board notices a difference. Put others on it: the panel names some who do.';
+      return 'None of the visitors on the board notices a difference. The panel names those who do, if anybody does.';
     }
     if (cell.changes && outcomeOf(cell.live) === outcomeOf(cell.draft))
       return tellSame(cell, nameOf(standIn));
