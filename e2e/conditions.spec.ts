@@ -1,6 +1,6 @@
 /** Writing conditions in the composer: by choices, by dragging, as text. */
 import { expect, type Page, test } from '@playwright/test';
-import { cell, dropDraft, openDesk, saved } from './at-desk';
+import { alive, cell, dropDraft, openDesk, putLive, saved } from './at-desk';
 
 const who = (page: Page) => page.getByRole('region', { name: 'Who' });
 const asText = async (page: Page): Promise<string> => {
@@ -229,4 +229,50 @@ test('why tells which part of an audience failed, and what was met', async ({ pa
     .getByRole('button')
     .click();
   await page.getByRole('menuitem', { name: 'Take off the board' }).click();
+});
+
+test('a gate that asks the request opens by what the request brings, and by nothing that is missing', async ({
+  page,
+  request,
+}) => {
+  await openDesk(page, '/desk?gate=trustees');
+  await who(page).getByRole('radio', { name: 'Text' }).click();
+  const write = async (condition: string) => {
+    await who(page).getByLabel('The condition as text').fill(condition);
+    await page.keyboard.press('Escape');
+    await saved(page);
+    await page
+      .getByRole('banner')
+      .getByRole('button', { name: /^Put \d changes? live$/ })
+      .click();
+    await putLive(page);
+  };
+  const status = async (address: string, headers: Record<string, string> = {}) =>
+    (await request.get(address, { headers })).status();
+
+  await write('parameter ref is "Lark" or (device is "phone" and language is one of "sv")');
+  expect(await status('/trustees')).toBe(403);
+  expect(await status('/trustees?ref=lark')).toBe(200);
+  expect(await status('/trustees?ref=owl&ref=lark')).toBe(403);
+  expect(await status('/trustees', { 'user-agent': 'Mobile', 'accept-language': 'sv-SE, en;q=0.5' })).toBe(
+    200,
+  );
+  expect(await status('/trustees', { 'user-agent': 'Mobile', 'accept-language': '' })).toBe(403);
+  // What depended on the request is nobody else's to keep.
+  const answer = await request.get('/trustees?ref=lark');
+  expect(answer.headers()['cache-control']).toBe('private, no-store');
+
+  await page.goto('/desk?gate=trustees');
+  await alive(page);
+  await who(page).getByRole('radio', { name: 'Text' }).click();
+  // A header of that name from outside does not count: the server says where a request came from.
+  await write('network in "127.0.0.0/8", "::1" and not parameter ref is "x"');
+  expect(await status('/trustees?ref=y', { 'x-trivet-from': '203.0.113.9' })).toBe(200);
+  expect(await status('/trustees')).toBe(403);
+
+  await page.goto('/desk?gate=trustees');
+  await alive(page);
+  await who(page).getByRole('radio', { name: 'Text' }).click();
+  await write('role "Trustee"');
+  expect(await status('/trustees?ref=lark')).toBe(403);
 });

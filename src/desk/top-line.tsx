@@ -32,7 +32,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
             aria-current={at.includes(screen.kind) ? 'page' : undefined}
             onClick={(event) => {
               // A new tab is the browser's business.
-              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+              if ((['Control', 'Meta', 'Shift'] as const).some((key) => event.getModifierState(key))) return;
               event.preventDefault();
               setScreen(there);
             }}

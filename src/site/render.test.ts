@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Delivery, renderAnswer, renderSignIn } from '.';
+import { type Delivery, renderAnswer, renderPassphrase, renderSignIn } from '.';
 
 const delivery: Delivery = { stylesheet: '/assets/site.css', desk: false, walk: false };
 const link = (title: string, address: string) =>
@@ -101,5 +101,32 @@ describe('a form', () => {
       text.match(/<button[^>]*type="submit"[^>]*>/g)?.every((button) => button.includes('disabled')),
     ).toBe(true);
     expect(text).not.toContain('action="/sign-in"');
+  });
+});
+
+describe('the page for a passphrase', () => {
+  const frame = { siteTitle: 'Larkfell', menu: [] };
+  const html = (over: object = {}) =>
+    renderPassphrase({
+      frame,
+      delivery: { stylesheet: '/a.css', desk: false, walk: false },
+      next: '/comet-night',
+      problem: null,
+      ...over,
+    });
+
+  it('is a plain form that says where it is wrong', async () => {
+    const page = await html({ problem: 'That is not <it>.' });
+    expect(page).toContain('action="/passphrase"');
+    expect(page).toContain('value="/comet-night"');
+    expect(page).toContain('That is not &lt;it&gt;.');
+    expect(page).toContain('aria-invalid="true"');
+    expect(page).not.toContain('<script');
+  });
+
+  it('does nothing on a walk', async () => {
+    const page = await html({ delivery: { stylesheet: '/a.css', desk: false, walk: true } });
+    expect(page).not.toContain('action="/passphrase"');
+    expect(page).toContain('On a walk, forms are shown and do nothing.');
   });
 });

@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest';
+import { all, any, inAudience, inGroup, knows, level, not, owns, profile, type Test } from '../condition';
+import { describeUse } from '../sentence';
+import {
+  crew,
+  gates,
+  hours,
+  night,
+  nightCrew,
+  observer,
+  outline,
+  pass,
+  policy,
+  suspended,
+  vocabulary,
+} from '../testing/larkfell';
+import { type Policy, usesOf, usesWhere } from '.';
+
+const said = (list: ReturnType<typeof usesOf>) => list.map((use) => describeUse(use, outline));
+const withWho = (who: (typeof gates.crew)['who']): Policy => ({
+  gates: [{ ...gates.crew, who }],
+  audiences: [],
+});
+
+describe('where something is used', () => {
+  it('is told for gates and audiences, in their order', () => {
+    expect(said(usesOf(policy, 'group', crew))).toEqual([
+      'the gate over Dome crew and everything below it',
+      'the audience Night crew',
+    ]);
+    expect(said(usesOf(policy, 'level', observer))).toEqual([
+      'the gate over Observers’ room and everything below it',
+    ]);
+    expect(said(usesOf(policy, 'audience', nightCrew))).toEqual(['the audience Keepers or night']);
+    expect(usesOf(policy, 'role', 'nobody')).toEqual([]);
+  });
+
+  it('is found however deep it stands, and denied as well', () => {
+    const deep = withWho(any(all(not(any(inGroup(suspended), owns(pass)))), inAudience(nightCrew)));
+    expect(usesOf(deep, 'group', suspended)).toHaveLength(1);
+    expect(usesOf(deep, 'product', pass)).toHaveLength(1);
+    expect(usesOf(deep, 'audience', nightCrew)).toHaveLength(1);
+  });
+
+  it('tells subjects from values: a field from what it is compared with', () => {
+    const gate = withWho(all(profile(hours, 'at least', 5), knows(night), level('at least', observer)));
+    expect(usesOf(gate, 'field', hours)).toHaveLength(1);
+    expect(usesOf(gate, 'passphrase', night)).toHaveLength(1);
+    expect(usesOf(gate, 'group', hours)).toEqual([]);
+  });
+
+  it('counts what stands in the cases of otherwise as well', () => {
+    const gate = {
+      ...gates.crew,
+      otherwise: {
+        cases: [{ when: inGroup(crew), give: gates.crew.otherwise.last }],
+        last: gates.crew.otherwise.last,
+      },
+    };
+    const uses = usesOf({ gates: [gate], audiences: [] }, 'group', crew);
+    expect(uses.map((use) => use.kind === 'gate' && use.leg)).toEqual(['who', 'otherwise']);
+    expect(said(uses)[1]).toBe('the gate over Dome crew and everything below it, in its otherwise');
+  });
+
+  it('can be asked of any test', () => {
+    const exact = (one: Test) => one.op === 'exactly';
+    expect(usesWhere(policy, exact)).toEqual([]);
+    expect(usesWhere(withWho(level('exactly', observer)), exact)).toHaveLength(1);
+    expect(vocabulary.audiences.length).toBe(policy.audiences.length);
+  });
+});
