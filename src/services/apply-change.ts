@@ -4,17 +4,20 @@
  * back.
  */
 import { randomUUID } from 'node:crypto';
-import type { PersonId, SiteNames } from '@/core';
-import { same } from '@/core';
+import { asId, type PassphraseId, type PersonId, type SiteNames, same } from '@/core';
 import {
   deletePeople,
   dropNames,
+  type Hashes,
   insertChange,
   markUndone,
   type PeopleChange,
   readChange,
   readLatestChanges,
+  readPassphraseHashes,
+  readPasswordHashes,
   setPassphraseHash,
+  setPasswordHash,
   writeNames,
   writePeople,
 } from '@/store';
@@ -53,10 +56,12 @@ export async function applyChange(
       return { kind: 'nothing to do' };
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
+      const hashes = await hashesOfGone(tx, people, names);
       await write(tx, people, names);
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
       const { summary } = made;
-      await insertChange(tx, { id, by: administrator.name, summary, people, names, undone: false }, now);
+      const by = administrator.name;
+      await insertChange(tx, { id, by, summary, people, names, hashes, undone: false }, now);
     });
     return { kind: 'changed', change: id, people: people.length, summary: made.summary };
   });
@@ -85,6 +90,10 @@ export async function undoChange(
     const names = change.names && { before: change.names.after, after: change.names.before };
     await trivet.db.transaction(async (tx) => {
       await write(tx, people, names);
+      for (const [person, hash] of Object.entries(change.hashes.people))
+        await setPasswordHash(tx, asId<PersonId>(person), hash);
+      for (const [passphrase, hash] of Object.entries(change.hashes.passphrases))
+        await setPassphraseHash(tx, asId<PassphraseId>(passphrase), hash);
       await markUndone(tx, id);
     });
     return { kind: 'changed', change: id, people: people.length, summary: `Taken back: ${change.summary}` };
@@ -97,6 +106,27 @@ const MOST_LATEST = 10;
 export const latestChanges = (trivet: Trivet, _administrator: Administrator) =>
   readLatestChanges(trivet.db, MOST_LATEST);
 
+/** What those who are about to go can sign in with, and what can be typed for passphrases that go. */
+async function hashesOfGone(
+  tx: Parameters<typeof writePeople>[0],
+  people: readonly PeopleChange[],
+  names: SiteChange['names'],
+): Promise<Hashes> {
+  const gone = names?.before.passphrases.filter(
+    ({ id }) => !names.after.passphrases.some((one) => one.id === id),
+  );
+  return {
+    people: await readPasswordHashes(tx, goneIn(people)),
+    passphrases: await readPassphraseHashes(
+      tx,
+      (gone ?? []).map(({ id }) => id),
+    ),
+  };
+}
+
+const goneIn = (people: readonly PeopleChange[]): readonly PersonId[] =>
+  people.flatMap(({ before, after }) => (before && !after ? [before.id] : []));
+
 async function write(
   tx: Parameters<typeof writePeople>[0],
   people: readonly PeopleChange[],
@@ -104,8 +134,7 @@ async function write(
 ): Promise<void> {
   // Names that come are there before the people who have them, and those that go leave after.
   if (names) await writeNames(tx, names.after);
-  const gone = people.flatMap(({ before, after }) => (before && !after ? [before.id] : []));
-  await deletePeople(tx, gone);
+  await deletePeople(tx, goneIn(people));
   await writePeople(
     tx,
     people.flatMap(({ after }) => (after ? [after] : [])),

@@ -1,13 +1,5 @@
 /** The audiences of a policy in numbers: how many are in each, how they overlap, where they are used. */
-import {
-  type AudienceId,
-  both,
-  countOf,
-  describeUse,
-  remarksOnCondition,
-  usesOf,
-  vocabularyOf,
-} from '@/core';
+import { type AudienceId, both, countOf, describeUse, usesOf, vocabularyOf } from '@/core';
 import { membershipOf } from './columns';
 import type { Administrator } from './desk-right';
 import type { Crowd } from './effect-of-draft';
@@ -24,7 +16,6 @@ export interface AudienceCount {
   readonly first: Crowd['first'];
   /** Where it is used, in words. */
   readonly uses: readonly string[];
-  readonly remarks: number;
 }
 
 export interface AudienceReport {
@@ -55,7 +46,6 @@ export function audienceReport(
       count: selected[at]?.count ?? 0,
       first: membership.named(selected[at]?.bits ?? new Uint32Array(), MOST_SHOWN),
       uses: usesOf(policy, 'audience', audience.id).map((use) => describeUse(use, state.outline)),
-      remarks: remarksOnCondition(audience.who, vocabulary).length,
     })),
     overlaps: selected
       .slice(0, MOST_COMPARED)

@@ -14,10 +14,12 @@ import {
   savePerson,
   type Trivet,
   undoChange,
+  unlock,
   viewPage,
+  visitorOf,
 } from '.';
 import { recordOf } from './person';
-import { gretaAt, liveLook, now, openLarkfell } from './testing';
+import { gretaAt, liveLook, now, openLarkfell, signedInAt } from './testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -139,6 +141,8 @@ describe('changing many', () => {
     expect(trivet.state.people.has(before.id)).toBe(false);
     await undo(answer);
     expect(recordOf(person('lio'))).toEqual(before);
+    // Their password is among it.
+    expect((await signedInAt(trivet, 'lio')).visitor.person?.id).toBe('lio');
   });
 });
 
@@ -324,6 +328,18 @@ describe('names', () => {
     [{ kind: 'passphrase', id: 'comet-mail', passphrase: 'short' }, 'at least 6 letters'],
   ])('refuse %j', async (edit, message) => {
     expect(await change(edit)).toEqual({ kind: 'wrong', message: expect.stringContaining(message) });
+  });
+
+  it('bring a passphrase back with what is typed for it', async () => {
+    const opens = async () => {
+      const stranger = await visitorOf(trivet, undefined, now);
+      const given = { passphrase: 'bring a red torch', next: '/', from: '10.9.9.9' };
+      return (await unlock(trivet, stranger, given, now)).kind;
+    };
+    const answer = await change({ kind: 'remove', of: 'passphrase', id: 'comet-mail' });
+    expect(await opens()).toBe('wrong');
+    await undo(answer as { kind: string; change: string });
+    expect(await opens()).toBe('unlocked');
   });
 
   it('know who has them and where they are used', () => {

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { type PassphraseId, safeNext } from '@/core';
 import { countAttempt, findCredentials, forgetAttempts, insertSession, uncountAttempt } from '@/store';
 import { hashToken, newToken, passwordIsRight } from './secrets';
+import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 
 const WINDOW_MS = 15 * 60_000;
@@ -92,12 +93,6 @@ const said = (message: string | undefined, otherwise: string): string =>
   message && !message.startsWith('Invalid') ? message : otherwise;
 
 function tooMany(milliseconds: number, next: string): SignInAnswer {
-  const minutes = Math.max(1, Math.ceil(milliseconds / 60_000));
-  const wait = minutes === 1 ? 'a minute' : `${minutes} minutes`;
-  return {
-    kind: 'too many',
-    seconds: Math.ceil(milliseconds / 1000),
-    problems: { form: `That was tried too often. Wait ${wait} and try again.` },
-    next,
-  };
+  const { seconds, message } = tooOften(milliseconds);
+  return { kind: 'too many', seconds, problems: { form: message }, next };
 }

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { safeNext } from '@/core';
 import { countAttempt, findPassphrase, insertSession, setPassphrases, uncountAttempt } from '@/store';
 import { hashPassphrase, hashToken, newToken } from './secrets';
+import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 import type { Visitor } from './visitor';
 
@@ -53,15 +54,8 @@ export async function unlock(
   const key = `passphrase ${request.from}`;
   const { count, windowEnds } = await countAttempt(trivet.db, key, now, WINDOW_MS);
   if (count > MOST_PER_ADDRESS) {
-    const seconds = Math.ceil((windowEnds.getTime() - now.getTime()) / 1000);
-    const minutes = Math.max(1, Math.ceil(seconds / 60));
-    const wait = minutes === 1 ? 'a minute' : `${minutes} minutes`;
-    return {
-      kind: 'too many',
-      problem: `That was tried too often. Wait ${wait} and try again.`,
-      next,
-      seconds,
-    };
+    const { seconds, message } = tooOften(windowEnds.getTime() - now.getTime());
+    return { kind: 'too many', problem: message, next, seconds };
   }
   const { passphraseSalt } = trivet.state.settings;
   const found = await findPassphrase(trivet.db, await hashPassphrase(parsed.data, passphraseSalt));

@@ -10,5 +10,5 @@ export type { PersonRecord } from './person-record';
 export * from './policies';
 export * from './sessions';
 export * from './settings';
-export type { PeopleChange, StandInRef } from './types';
+export type { Hashes, PeopleChange, StandInRef } from './types';
 export * from './walks';

@@ -73,6 +73,19 @@ export async function findPassphrase(db: Database, hash: string): Promise<Passph
   return row ? asId<PassphraseId>(row.id) : null;
 }
 
+/** What is kept of some passphrases, by id; those for which nothing was chosen are left out. */
+export async function readPassphraseHashes(
+  db: Database,
+  ids: readonly PassphraseId[],
+): Promise<Readonly<Record<string, string>>> {
+  if (ids.length === 0) return {};
+  const rows = await db
+    .select()
+    .from(passphrases)
+    .where(inArray(passphrases.id, [...ids]));
+  return Object.fromEntries(rows.flatMap(({ id, hash }) => (hash === null ? [] : [[id, hash]])));
+}
+
 /** Sets what is to be typed for a passphrase. */
 export async function setPassphraseHash(db: Database, id: PassphraseId, hash: string): Promise<void> {
   await db.update(passphrases).set({ hash }).where(eq(passphrases.id, id));

@@ -3,7 +3,7 @@ import { desc, eq } from 'drizzle-orm';
 import type { SiteNames } from '@/core';
 import type { Database } from './database';
 import { peopleChanges } from './schema';
-import type { PeopleChange } from './types';
+import type { Hashes, PeopleChange } from './types';
 
 /** A change with both sides of everything it touched. */
 export interface RecordedChange {
@@ -12,6 +12,7 @@ export interface RecordedChange {
   readonly summary: string;
   readonly people: readonly PeopleChange[];
   readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
+  readonly hashes: Hashes;
   readonly undone: boolean;
 }
 

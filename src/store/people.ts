@@ -131,7 +131,23 @@ export async function setPasswordHash(db: Database, person: PersonId, passwordHa
   await db.update(people).set({ passwordHash }).where(eq(people.id, person));
 }
 
+/** The password hashes of some people, by id; those without one are left out. */
+export async function readPasswordHashes(
+  db: Database,
+  ids: readonly PersonId[],
+): Promise<Readonly<Record<string, string>>> {
+  const found: Record<string, string> = {};
+  for (const slice of slices(ids)) {
+    const rows = await db
+      .select({ id: people.id, hash: people.passwordHash })
+      .from(people)
+      .where(inArray(people.id, slice));
+    for (const { id, hash } of rows) if (hash !== null) found[id] = hash;
+  }
+  return found;
+}
+
 /** A list in pieces that one statement can take. */
-export function* slices<T>(list: readonly T[]): Generator<T[]> {
+function* slices<T>(list: readonly T[]): Generator<T[]> {
   for (let at = 0; at < list.length; at += SLICE) yield list.slice(at, at + SLICE);
 }

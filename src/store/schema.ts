@@ -13,7 +13,16 @@ import {
   text,
   timestamp,
 } from 'drizzle-orm/pg-core';
-import type { FieldValue, ItemFacts, LinkTarget, PeopleChange, Policy, SiteNames, StandInRef } from './types';
+import type {
+  FieldValue,
+  Hashes,
+  ItemFacts,
+  LinkTarget,
+  PeopleChange,
+  Policy,
+  SiteNames,
+  StandInRef,
+} from './types';
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
@@ -176,6 +185,8 @@ export const peopleChanges = pgTable('people_changes', {
   summary: text().notNull(),
   people: jsonb().$type<readonly PeopleChange[]>().notNull(),
   names: jsonb().$type<{ readonly before: SiteNames; readonly after: SiteNames } | null>(),
+  /** The hashes of those who were taken away, so that undoing gives them back: passwords by person, passphrases by id. */
+  hashes: jsonb().$type<Hashes>().notNull().default({ people: {}, passphrases: {} }),
   undone: boolean().notNull().default(false),
 });
 

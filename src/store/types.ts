@@ -16,3 +16,9 @@ export interface PeopleChange {
   readonly before: PersonRecord | null;
   readonly after: PersonRecord | null;
 }
+
+/** What was kept of passwords and passphrases, by person and by passphrase. */
+export interface Hashes {
+  readonly people: Readonly<Record<string, string>>;
+  readonly passphrases: Readonly<Record<string, string>>;
+}

@@ -8,7 +8,6 @@ import {
   expanded,
   inAudience,
   not,
-  reachesAudience,
   signedIn,
   trace,
   UNKNOWN,
@@ -36,12 +35,6 @@ it('takes no longer for many ways to the same audience', () => {
   // Each uses the next one twice: walking every path would take 2^60 steps.
   const ladder = Array.from({ length: 60 }, (_, step) => audience(`${step}`, `${step + 1}`, `${step + 1}`));
   expect(audienceCycle(ladder)).toBeNull();
-});
-
-it('knows which audiences reach which', () => {
-  const list = [audience('a', 'b'), audience('b', 'c'), audience('c')];
-  expect(reachesAudience(inAudience(id('a')), id('c'), list)).toBe(true);
-  expect(reachesAudience(inAudience(id('c')), id('a'), list)).toBe(false);
 });
 
 it('leaves a cycle unknown of everybody, should one ever get in', () => {

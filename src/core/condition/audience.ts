@@ -32,24 +32,6 @@ export function audienceCycle(audiences: readonly Audience[]): readonly Audience
   return null;
 }
 
-/** Whether a condition asks for an audience, itself or through others. */
-export function reachesAudience(
-  condition: Condition,
-  wanted: AudienceId,
-  audiences: readonly Audience[],
-): boolean {
-  const seen = new Set<AudienceId>();
-  const look = (one: Condition): boolean =>
-    audiencesIn(one).some((id) => {
-      if (id === wanted) return true;
-      if (seen.has(id)) return false;
-      seen.add(id);
-      const used = audiences.find((audience) => audience.id === id);
-      return used !== undefined && look(used.who);
-    });
-  return look(condition);
-}
-
 /** A condition with every audience replaced by what it stands for; one that is gone, or comes back to itself, stays. */
 export function expanded(
   condition: Condition,

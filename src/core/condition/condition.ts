@@ -1,13 +1,4 @@
-import type {
-  AudienceId,
-  CourseId,
-  FieldId,
-  GroupId,
-  LevelId,
-  PassphraseId,
-  ProductId,
-  RoleId,
-} from '../ids';
+import type { AudienceId, FieldId, GroupId, LevelId, PassphraseId, ProductId, RoleId } from '../ids';
 import type { FactName } from './fact-names';
 import type { OperatorName } from './operators';
 
@@ -80,7 +71,6 @@ export const level = (op: 'at least' | 'exactly' | 'at most', value: LevelId): T
 export const hasLevel: Test = test('level', 'is set');
 export const hasNoLevel: Test = test('level', 'is not set');
 export const owns = (product: ProductId): Test => testOf('owns', product, 'is');
-export const enrolledIn = (course: CourseId): Test => testOf('enrolled', course, 'is');
 export const knows = (passphrase: PassphraseId): Test => test('passphrase', 'includes', passphrase);
 export const profile = (field: FieldId, op: OperatorName, value?: TestValue): Test =>
   testOf('profile', field, op, value);

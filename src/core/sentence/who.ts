@@ -13,11 +13,7 @@ type Voice = 'administrator' | 'visitor';
 export const describeWho = (condition: Condition, vocabulary: Vocabulary): string =>
   people(simplify(condition), vocabulary, 'administrator');
 
-/** One test, or a test denied, as a phrase that follows "those" ("who are in Dome crew", "whose team is Optics"). */
-export const describeTest = (test: Test, vocabulary: Vocabulary, holds = true): string =>
-  `${pronounOf(test)} ${clauseOf(test, vocabulary, holds)}`;
-
-/** The same for one visitor ("is in Dome crew", "team is Optics"). */
+/** One test, or a test denied, as a phrase for one visitor ("is in Dome crew", "team is Optics"). */
 export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = true): string =>
   clauseOf(test, vocabulary, holds, 'one');
 

@@ -56,12 +56,11 @@ interface TextFormProps {
   readonly rows: number;
   readonly placeholder?: string;
   readonly onType: (text: string) => void;
-  readonly onEnter?: () => void;
 }
 
 /** A text area that completes the text form and shows where it is wrong. */
 export function TextForm(props: TextFormProps) {
-  const { text, error, vocabulary, label, rows, placeholder, onType, onEnter } = props;
+  const { text, error, vocabulary, label, rows, placeholder, onType } = props;
   const area = useRef<HTMLTextAreaElement>(null);
   const [completions, setCompletions] = useState<Completions | null>(null);
   const [chosen, setChosen] = useState(0);
@@ -120,9 +119,6 @@ export function TextForm(props: TextFormProps) {
           } else if (event.key === 'Escape' && options.length > 0) {
             event.stopPropagation();
             setCompletions(null);
-          } else if (event.key === 'Enter' && onEnter && !event.shiftKey) {
-            event.preventDefault();
-            onEnter();
           }
         }}
         className="condition-text w-full resize-y rounded-[3px] border border-iron bg-raised px-2.5 py-2 aria-invalid:border-alarm"

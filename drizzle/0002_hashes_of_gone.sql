@@ -1,0 +1,1 @@
+ALTER TABLE "people_changes" ADD COLUMN "hashes" jsonb DEFAULT '{"people":{},"passphrases":{}}'::jsonb NOT NULL;
