@@ -21,7 +21,9 @@ type Kind = PeopleEdit['kind'];
 export function BulkPanel({ who, count, onClose }: BulkProps) {
   const { data } = useDesk();
   const { names } = data;
-  const [edit, setEdit] = useState<PeopleEdit>(() => firstEdit('join', names));
+  const [edit, setEdit] = useState<PeopleEdit>(() =>
+    firstEdit(names.groups.length > 0 ? 'join' : 'level', names),
+  );
   const [problem, setProblem] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
   const change = useChange();
