@@ -30,7 +30,7 @@ import {
 } from '../src/core';
 import { personOf, readSiteFile } from '../src/services';
 
-const site = readSiteFile(larkfell);
+const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
 const vocabulary: Vocabulary = vocabularyOf(site.names, site.policy);
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });

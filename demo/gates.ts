@@ -8,7 +8,19 @@ const redirectToPassphrase = { kind: 'redirect', to: { kind: 'passphrase' } };
 const missing = { kind: 'missing' };
 const leaveOut = { kind: 'leave out' };
 const message = { kind: 'message', reason: { kind: 'written' }, next: { kind: 'sign in' } };
-const joinTeaser = { kind: 'teaser', text: null, reason: { kind: 'written' }, next: item('join') };
+const teaser = (show: object, reason: object, next: object, preview = false) => ({
+  kind: 'teaser',
+  show,
+  preview,
+  reason,
+  next,
+});
+const summary = { kind: 'summary' };
+const written = { kind: 'written' };
+const own = (text: string) => ({ kind: 'own', text });
+const named = (turnAway: string) => ({ kind: 'named', turnAway });
+const select = (where: string) => ({ kind: 'selection', where });
+const postsIn = (category: string) => select(`item kind is "post" and item category is "${category}"`);
 
 const gate = (
   id: string,
@@ -34,7 +46,7 @@ export const policy = {
       'observers-room',
       branch('observers'),
       'level at least "Observer" and not in group "Suspended"',
-      joinTeaser,
+      named('way-to-join'),
       { cases: [{ when: 'not signed in', give: redirectToSignIn }] },
     ),
     gate('sample-chart', item('sample-chart'), 'everyone', missing, { stance: 'instead' }),
@@ -54,7 +66,57 @@ export const policy = {
       'owns "Comet night" or knows passphrase "Comet night by mail"',
       redirectToPassphrase,
     ),
+    gate('night-logs', postsIn('Night logs'), 'level at least "Friend"', named('way-to-join'), {
+      cases: [
+        {
+          when: 'not signed in',
+          give: teaser(summary, own('Night logs are for members. An account costs nothing.'), {
+            kind: 'sign up',
+          }),
+        },
+      ],
+    }),
+    gate(
+      'kit-reviews',
+      postsIn('Kit reviews'),
+      'level at least "Observer"',
+      teaser(
+        {
+          kind: 'text',
+          text: 'We test what we lend, in the dark and in the frost. The verdict is for Observers.',
+        },
+        written,
+        item('join'),
+        true,
+      ),
+    ),
+    gate('bulletins', postsIn('Crew bulletins'), 'in group "Dome crew"', leaveOut),
+    gate(
+      'seeing-forecast',
+      item('seeing-forecast'),
+      'level at least "Observer"',
+      teaser(summary, written, item('join')),
+    ),
+    gate('home-guests', item('home-guests'), 'not signed in', leaveOut),
+    gate('home-follow', item('home-follow'), 'signed in and not in group "Sky diary followers"', leaveOut),
+    gate('home-diary', item('home-diary'), 'in group "Sky diary followers"', leaveOut),
+    gate('diary-past', item('sky-diary-past'), 'in group "Sky diary followers"', {
+      kind: 'locked',
+      reason: own('Past weeks are for those who follow the diary.'),
+      next: { kind: 'follow', group: 'sky-diary' },
+    }),
+    gate(
+      'raw-frames',
+      select('item kind is "file" and item category is "Raw frames"'),
+      'visitor owns item or in group "Dome crew"',
+      missing,
+    ),
     gate('sign-in-link', item('link-sign-in'), 'not signed in', leaveOut),
+  ],
+  turnAways: [{ id: 'way-to-join', name: 'The way to join', give: teaser(summary, written, item('join')) }],
+  landings: [
+    { id: 'school', after: 'sign in', when: 'in group "Hollin School"', to: 'hollin-school', always: false },
+    { id: 'survey', after: 'sign in', when: 'in group "Tarn Survey"', to: 'tarn-survey', always: false },
   ],
   audiences: [
     audience(

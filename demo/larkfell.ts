@@ -2,7 +2,7 @@
 import type { Day } from '@/core';
 import type { SiteFile } from '@/services';
 import { policy } from './gates';
-import { items } from './pages';
+import { itemsOn } from './pages';
 import { peopleOn } from './people';
 
 /** What the demo's one passphrase is; its page and the sign-in page say so. */
@@ -27,7 +27,7 @@ export const larkfellOn = (today: Day): SiteFile => ({
     { id: 'dome-crew', name: 'Dome crew' },
     { id: 'hollin-school', name: 'Hollin School' },
     { id: 'tarn-survey', name: 'Tarn Survey' },
-    { id: 'sky-diary', name: 'Sky diary followers' },
+    { id: 'sky-diary', name: 'Sky diary followers', open: true },
     { id: 'suspended', name: 'Suspended', private: true },
   ],
   products: [
@@ -53,7 +53,7 @@ export const larkfellOn = (today: Day): SiteFile => ({
   activities: [{ id: 'ladder-safety', name: 'Ladder safety' }],
   passphrases: [{ id: 'comet-mail', name: 'Comet night by mail', passphrase: DEMO_PASSPHRASE }],
   people: [...peopleOn(today)],
-  items: [...items],
+  items: [...itemsOn(today)],
   policy,
   board: ['marek', 'tobin'],
 });

@@ -1,5 +1,7 @@
-/** The pages of Larkfell and its top menu, in the order in which they stand. */
+/** The pages of Larkfell, its menus and its files, in the order in which they stand. */
+import { addDays, type Day } from '@/core';
 import type { SiteFile } from '@/services';
+import { picture, postsOn, video } from './posts';
 
 type Item = SiteFile['items'][number];
 type Page = Extract<Item, { kind: 'page' }>;
@@ -11,7 +13,7 @@ const page = (
   title: string,
   address: string,
   summary: string,
-  body: string,
+  body: string | NonNullable<Page['sections']>,
 ): Page => ({
   kind: 'page',
   id,
@@ -19,7 +21,7 @@ const page = (
   title,
   address,
   summary,
-  body,
+  ...(typeof body === 'string' ? { body } : { sections: body }),
 });
 const link = (id: string, parent: string, title: string, target: Target): Item => ({
   kind: 'link',
@@ -31,13 +33,12 @@ const link = (id: string, parent: string, title: string, target: Target): Item =
 const to = (item: string): Target => ({ kind: 'item', item });
 
 const pages: readonly Page[] = [
-  page(
-    'home',
-    'site',
-    'Home',
-    '/',
-    'Larkfell Observatory is run by volunteers on the edge of the moor.',
-    `# A dark hill, a good dome, and room for you
+  page('home', 'site', 'Home', '/', 'Larkfell Observatory is run by volunteers on the edge of the moor.', [
+    {
+      type: 'text',
+      id: 'home-text',
+      title: 'Opening words',
+      text: `# A dark hill, a good dome, and room for you
 
 Larkfell stands four hundred metres up, on the edge of the moor, where the nearest street lamp is nine kilometres away. The dome was raised by volunteers, and volunteers still open it, every clear Thursday and whenever something worth climbing for is in the sky.
 
@@ -48,7 +49,43 @@ Most nights are quiet ones. Somebody measures a variable star, somebody else boi
 ## Come up
 
 You need no telescope, no membership and no knowledge. Bring a coat warmer than you think, a red torch if you have one, and shoes that don't mind mud. [Visit us](/visit) tells you how to find the gate in the dark.`,
-  ),
+    },
+    {
+      type: 'picture',
+      id: 'home-picture',
+      title: 'The hill at night',
+      file: 'hill-picture',
+      caption: 'The big dome, open, on a night like the ones we keep the kettle on for.',
+    },
+    {
+      type: 'call',
+      id: 'home-guests',
+      title: 'For guests',
+      text: `## New here?
+
+Make an account to keep your place on the hill: it costs nothing, and the Sky diary comes with it.`,
+      label: 'Sign up',
+      to: { kind: 'sign up' },
+    },
+    {
+      type: 'follow',
+      id: 'home-follow',
+      title: 'For members who don’t follow the Sky diary',
+      text: `## The Sky diary
+
+What to look for this week, in five lines. Follow it, and it stands here.`,
+      group: 'sky-diary',
+    },
+    {
+      type: 'text',
+      id: 'home-diary',
+      title: 'The Sky diary, for its followers',
+      text: `## This week’s Sky diary
+
+**Monday.** The Moon is gone until dawn; take the dark. **Tuesday.** Two planets within a thumb of each other, low in the east before six. **Wednesday.** Nothing, gloriously. **Thursday.** Open night. **Friday.** The Lantern’s variable should be back above ten.`,
+    },
+    { type: 'posts', id: 'home-posts', title: 'The latest posts', count: 6 },
+  ]),
   page(
     'visit',
     'site',
@@ -70,7 +107,17 @@ Take the moor road from Hollin as far as the cattle grid, then the track on the 
 
 ## What to wear
 
-One layer more than feels reasonable. It is colder at the eyepiece than anywhere else on the hill.`,
+One layer more than feels reasonable. It is colder at the eyepiece than anywhere else on the hill.
+
+## The lane
+
+:::for level at least "Observer"
+The code of the lower gate this month is the number of the chart with the Owl's Lantern, twice. Close it behind you: the sheep know it too.
+:::or for signed in
+The lower gate opens to Observers and Keepers. On open nights somebody stands there with a lamp.
+:::otherwise
+On open nights somebody stands at the lower gate with a lamp. Come before eight.
+:::`,
   ),
   page(
     'field-notes',
@@ -78,19 +125,15 @@ One layer more than feels reasonable. It is colder at the eyepiece than anywhere
     'Field notes',
     '/field-notes',
     'Short accounts of nights and days on the hill, for anybody to read.',
-    `Short accounts from the hill, open to everyone.
-
-## The night the mist stayed below
-
-We drove up through it, headlights useless, and came out at the cattle grid under the clearest sky of the autumn. The valley was a white lake with three islands. Nobody said anything for a while. Then Ines opened the dome, and the hinges said it for us.
-
-## A ring around a winter moon
-
-A thin veil, a halo of twenty-two degrees, and forty visitors who had come for Saturn. We showed them the halo. Two of them came back the next week to ask how it is measured.
-
-## Counting meteors with mittens on
-
-You can hold a pencil or keep your fingers. We settled on pebbles: one from the left pocket to the right for every streak. By four in the morning Jonah's right pocket was heavier by sixty-one.`,
+    [
+      {
+        type: 'text',
+        id: 'field-notes-text',
+        title: 'Opening words',
+        text: 'Short accounts from the hill, open to everyone. Anybody who was there may write one; hand it to whoever locks up.',
+      },
+      { type: 'posts', id: 'field-notes-posts', title: 'Field notes', category: 'Field notes', count: 10 },
+    ],
   ),
   page(
     'join',
@@ -110,36 +153,61 @@ Under twenty-one or out of work, all three cost half. Nobody has to say why.
 
 To join, come to an open night or write to the secretary. Buying a pass on these pages comes later this winter.`,
   ),
-  page(
-    'account',
-    'site',
-    'My account',
-    '/account',
-    'Your place at Larkfell.',
-    `This page is yours: it opens only when you are signed in.
+  page('account', 'site', 'My account', '/account', 'Your place at Larkfell.', [
+    {
+      type: 'text',
+      id: 'account-text',
+      title: 'Opening words',
+      text: 'This page is yours: it opens only when you are signed in. Your level and your groups are kept by the secretary; the rest you fill in yourself.',
+    },
+    { type: 'account', id: 'account-form', title: 'What we know of you' },
+    {
+      type: 'text',
+      id: 'account-frames-text',
+      title: 'Raw frames',
+      text: `## Your raw frames
 
-## Your membership
-
-Your level, your groups and what they open are kept by the secretary. If something looks wrong, say so at the next open night; it is put right while you wait.
-
-## Your password
-
-Everybody in this demonstration shares one password. On a real site, this is where you would change it.`,
-  ),
-  page(
-    'tonight',
-    'site',
-    'Tonight’s sky',
-    '/tonight',
-    'What is up after dark, hour by hour.',
-    `**Dusk.** The evening planet hangs over the western wall, low and unblinking. It sets before the dew comes down.
+Frames that you took are kept here for you. The Dome crew sees everybody’s, to check the camera.`,
+    },
+    { type: 'files', id: 'account-frames', title: 'Raw frames', category: 'Raw frames' },
+  ]),
+  page('tonight', 'site', 'Tonight’s sky', '/tonight', 'What is up after dark, hour by hour.', [
+    {
+      type: 'text',
+      id: 'tonight-text',
+      title: 'Hour by hour',
+      text: `**Dusk.** The evening planet hangs over the western wall, low and unblinking. It sets before the dew comes down.
 
 **Nine o'clock.** The great square stands on its corner in the south. Follow its left side upwards to the smudge that is a galaxy; from our lawn, you need no glass for it.
 
 **Midnight.** The winter hunters climb out of the moor. If the air is still, the sword's middle star is clearly not a star.
 
 **Towards dawn.** The Moon rises late and thin, with the dark part lit by the Earth.`,
-  ),
+    },
+    {
+      type: 'video',
+      id: 'tonight-video',
+      title: 'The sky turning',
+      file: 'turning-video',
+      caption: 'An hour of turning in four seconds, around the star that stays.',
+    },
+    {
+      type: 'text',
+      id: 'seeing-forecast',
+      title: 'Seeing forecast',
+      summary: 'How still the air will be, hour by hour, from our own instruments.',
+      text: `## Seeing forecast
+
+| from | arc seconds | wind |
+|---|---:|---|
+| dusk | 2.4 | west, gusts |
+| ten | 1.6 | west, light |
+| one | **0.9** | none |
+| four | 1.3 | north, light |
+
+The best of it is between one and three. The inversion sits at six hundred metres, below the dome: if you see mist in the valley, stay.`,
+    },
+  ]),
   page(
     'observers',
     'site',
@@ -181,13 +249,27 @@ Print them on the grey paper in the drawer. White paper ruins the eye for ten mi
     'A sample chart',
     '/sample-chart',
     'One of our charts, for anyone who wonders what they look like.',
-    `This is chart **L-09**, the Owl's Lantern, as our Observers use it at the eyepiece.
+    [
+      {
+        type: 'text',
+        id: 'sample-text',
+        title: 'How to read it',
+        text: `This is chart **L-09**, the Owl's Lantern, as our Observers use it at the eyepiece.
 
 - Start at the bright pair in the upper left, one finger's width apart.
 - Step down along three stars of falling brightness.
 - The variable is the fourth. If you can't see it, it is below magnitude 10.8 tonight: that, too, is a measurement.
 
 Observers have forty charts like this one, and people to ask when they don't make sense.`,
+      },
+      {
+        type: 'picture',
+        id: 'sample-picture',
+        title: 'Chart L-09',
+        file: 'sample-chart-picture',
+        caption: 'L-09, the Owl’s Lantern. The variable is in the red ring.',
+      },
+    ],
   ),
   page(
     'booking',
@@ -269,6 +351,44 @@ The class's drawings hang in the lower room until spring.`,
     'Working notes of the survey.',
     `Median at post 1 this week: 21.4. Post 5 gave 20.9 twice, with the quarry lit. The quarry has been written to, kindly.`,
   ),
+  page('sky-diary', 'site', 'Sky diary', '/sky-diary', 'Five lines a week on what to look for.', [
+    {
+      type: 'text',
+      id: 'sky-diary-text',
+      title: 'What it is',
+      text: 'Five lines a week, written on Sunday evenings by whoever looked up most. Anybody with an account may follow it, and stop again.',
+    },
+    { type: 'follow', id: 'sky-diary-follow', title: 'Follow', text: '', group: 'sky-diary' },
+    {
+      type: 'text',
+      id: 'sky-diary-past',
+      title: 'Past weeks, for followers',
+      text: `## Past weeks
+
+*Last week.* The two bright planets closed to three degrees; by Sunday they will touch, nearly. *The week before.* Frost, and the first really dark evenings. Somebody saw the zodiacal light from the cattle grid and was not believed until Wren saw it too.`,
+    },
+  ]),
+  page('contact', 'site', 'Contact', '/contact', 'Write to the secretary, or come on a Thursday.', [
+    {
+      type: 'form',
+      id: 'contact-form',
+      title: 'A letter to the secretary',
+      text: 'We answer within the week, and faster when it is cloudy.',
+      fields: [
+        { label: 'Your name', required: true },
+        { label: 'Mail address', type: 'mail', required: true },
+        {
+          label: 'It is about',
+          type: 'choice',
+          choices: ['A visit', 'Membership', 'The school’s evenings', 'Something else'],
+        },
+        { label: 'Your letter', type: 'long', required: true },
+      ],
+      button: 'Send the letter',
+      mailTo: 'secretary@larkfell.example',
+      thanks: 'Thank you. Your letter is with the secretary.',
+    },
+  ]),
   page(
     'trustees',
     'site',
@@ -299,7 +419,7 @@ The class's drawings hang in the lower room until spring.`,
   ),
 ];
 
-const menu: readonly Item[] = [
+const menus: readonly Item[] = [
   { kind: 'menu', id: 'top', parent: 'site', title: 'Top menu', place: 'top' },
   link('link-home', 'top', 'Home', to('home')),
   link('link-visit', 'top', 'Visit', to('visit')),
@@ -311,9 +431,44 @@ const menu: readonly Item[] = [
   link('link-account', 'top', 'My account', to('account')),
   link('link-sign-out', 'link-account', 'Sign out', { kind: 'sign out' }),
   link('link-sign-in', 'top', 'Sign in', { kind: 'sign in' }),
+  { kind: 'menu', id: 'partners', parent: 'site', title: 'Partners', place: 'side' },
+  link('link-hollin', 'partners', 'Hollin School', to('hollin-school')),
+  link('link-hollin-notes', 'link-hollin', 'Notes from the class', to('hollin-notes')),
+  link('link-tarn', 'partners', 'Tarn Survey', to('tarn-survey')),
+  link('link-tarn-notes', 'link-tarn', 'Survey notes', to('tarn-notes')),
+  { kind: 'menu', id: 'foot', parent: 'site', title: 'Foot', place: 'foot' },
+  link('link-contact', 'foot', 'Contact', to('contact')),
+  link('link-sky-diary', 'foot', 'Sky diary', to('sky-diary')),
 ];
 
-export const items: readonly Item[] = [
+/** Raw frames: each belongs to whoever took it. */
+const frame = (id: string, name: string, title: string, owner: string, today: Day, ago: number): Item =>
+  picture(id, 'site', name, title, title, { category: 'Raw frames', owner, date: addDays(today, -ago) });
+
+const filesOn = (today: Day): readonly Item[] => [
+  picture(
+    'hill-picture',
+    'home-picture',
+    'hill-at-night',
+    'The hill at night',
+    'A dome with its slit open and lit, under the band of the galaxy',
+  ),
+  video('turning-video', 'tonight-video', 'turning', 'The sky turning'),
+  picture(
+    'sample-chart-picture',
+    'sample-picture',
+    'chart',
+    'Chart L-09',
+    'A round finder chart with black stars of many sizes, one of them ringed in red',
+  ),
+  frame('frame-ines-1', 'frame-1', 'The Rose, forty minutes', 'ines', today, 5),
+  frame('frame-ines-2', 'frame-2', 'Spindle, first try', 'ines', today, 8),
+  frame('frame-tobin', 'frame-3', 'Cluster in the Lantern', 'tobin', today, 17),
+  frame('frame-wren', 'trails', 'An hour of trails', 'wren', today, 22),
+];
+
+/** Everything on the site; days are counted from the day on which the demo is loaded. */
+export const itemsOn = (today: Day): readonly Item[] => [
   {
     kind: 'site',
     id: 'site',
@@ -333,5 +488,7 @@ export const items: readonly Item[] = [
 The passphrase of [Comet night](/comet-night) is \`bring a red torch\`.`,
   },
   ...pages,
-  ...menu,
+  ...postsOn(today),
+  ...menus,
+  ...filesOn(today),
 ];

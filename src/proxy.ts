@@ -26,7 +26,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
     step: null,
   } as const;
   const rendered = await renderAnswer(answer, delivery(false, false));
-  return rendered.status === 303
+  return 'location' in rendered
     ? NextResponse.error()
     : htmlResponse(rendered.html, { status: rendered.status });
 }

@@ -17,6 +17,8 @@ export type FieldId = Id<'field'>;
 export type CourseId = Id<'course'>;
 export type ActivityId = Id<'activity'>;
 export type PassphraseId = Id<'passphrase'>;
+export type TurnAwayId = Id<'turn-away'>;
+export type LandingId = Id<'landing'>;
 
 /** Takes a string that is known to be an id of the wanted kind (from the database, a parsed form, a test). */
 export const asId = <T extends Id<string>>(text: string): T => text as T;

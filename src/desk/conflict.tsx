@@ -42,15 +42,18 @@ export function Conflict() {
 function Version({ title, policy }: { readonly title: string; readonly policy: Policy }) {
   const { draft, outline, vocabulary } = useDesk();
   const changes = difference(draft.live.policy, policy);
+  const named = policy.turnAways;
   const text = (change: PolicyChange): string => {
-    if (change.of === 'audience') {
+    if (change.of === 'audience' || change.of === 'turn-away') {
       const { name } = change.kind === 'removed' ? change.before : change.after;
-      return `${capital(change.kind)} audience: ${name}`;
+      return `${capital(change.kind)} ${change.of}: ${name}`;
     }
-    if (change.kind === 'removed') return `Removed: ${gateAsOneSentence(change.before, outline, vocabulary)}`;
+    if (change.of !== 'gate') return `Changed ${change.of}`;
+    if (change.kind === 'removed')
+      return `Removed: ${gateAsOneSentence(change.before, outline, vocabulary, named)}`;
     if (change.kind === 'moved')
-      return `Moved: ${capital(describeGate(change.after, outline, vocabulary).what)}`;
-    return gateAsOneSentence(change.after, outline, vocabulary);
+      return `Moved: ${capital(describeGate(change.after, outline, vocabulary, named).what)}`;
+    return gateAsOneSentence(change.after, outline, vocabulary, named);
   };
   return (
     <section>

@@ -7,6 +7,7 @@ import {
   describeGate,
   describeWho,
   factsOf,
+  isAddressed,
   keyOfStandIn,
   type Member,
   nameOf,
@@ -98,7 +99,7 @@ export function DeskPalette({
         ? rowsOf(outline).map(({ item }) => ({
             key: `item ${item.id}`,
             label: item.title,
-            note: item.kind === 'page' ? item.address : item.kind,
+            note: isAddressed(item) ? item.address : item.kind,
             run: () => setBench({ kind: 'why', item: item.id, standIn: keyOfStandIn(first) }),
           }))
         : [],
@@ -106,7 +107,7 @@ export function DeskPalette({
     {
       heading: 'Gates',
       entries: draft.policy.gates.map((gate) => {
-        const legs = describeGate(gate, outline, vocabulary);
+        const legs = describeGate(gate, outline, vocabulary, draft.policy.turnAways);
         return {
           key: `gate ${gate.id}`,
           label: capital(legs.what),

@@ -13,6 +13,7 @@ import {
   keyOfStandIn,
   nameOf,
   outlineOf,
+  pathOf,
   redirectToSignIn,
   type StandIn,
   signedIn,
@@ -29,6 +30,7 @@ import { LivePanel } from './live';
 import { NamesScreen } from './names';
 import { PeopleScreen, PersonScreen } from './people';
 import type { Bench, Place } from './place';
+import { RulesPanel } from './rules';
 import { ask } from './service';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
@@ -124,6 +126,8 @@ function Workbench({ bench }: { readonly bench: Bench }) {
       return <WhyPanel item={bench.item} standIn={bench.standIn} />;
     case 'gate':
       return <Composer key={bench.gate} gate={bench.gate} />;
+    case 'rules':
+      return <RulesPanel />;
     case 'put live':
       return <LivePanel />;
     default:
@@ -273,5 +277,8 @@ function newGate(item: Item | null, children: ReadonlyMap<Item['id'], readonly I
 /** The address of an item's page: its own, or for a link the one it leads to. */
 function pageOf(item: Item | null, items: ReadonlyMap<Item['id'], Item>): string {
   const page = item?.kind === 'link' && item.target.kind === 'item' ? items.get(item.target.item) : item;
-  return page?.kind === 'page' ? page.address : '/';
+  const path = pathOf(page ?? undefined);
+  if (path !== null) return path;
+  const above = page?.parent ? items.get(page.parent) : undefined;
+  return above && above.kind !== 'menu' && above.kind !== 'site' ? pageOf(above, items) : '/';
 }

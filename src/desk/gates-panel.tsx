@@ -24,7 +24,14 @@ export function GatesPanel() {
           ? 'As they are live. Choose one to change it in the draft.'
           : 'A visitor must pass every gate over an item. The first one not passed speaks.'
       }
-      actions={<Button onClick={() => addGate(null)}>New gate</Button>}
+      actions={
+        <>
+          <Button weight="quiet" onClick={() => setBench({ kind: 'rules' })}>
+            For the whole site
+          </Button>
+          <Button onClick={() => addGate(null)}>New gate</Button>
+        </>
+      }
     >
       {policy.gates.length === 0 ? (
         <p>
@@ -34,7 +41,8 @@ export function GatesPanel() {
       ) : (
         <ol className="-mx-2 grid">
           {policy.gates.map((gate, index) => {
-            const legs = describeGate(gate, outline, vocabulary);
+            const named = policy.turnAways;
+            const legs = describeGate(gate, outline, vocabulary, named);
             const change = side === 'live' ? undefined : changes.get(gate.id);
             return (
               <li key={gate.id} className="group relative border-thin border-b last:border-b-0">

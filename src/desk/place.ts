@@ -12,6 +12,8 @@ export type Bench =
   | { readonly kind: 'gates' }
   | { readonly kind: 'why'; readonly item: ItemId; readonly standIn: string }
   | { readonly kind: 'gate'; readonly gate: GateId }
+  /** What is set for the site as a whole: sign-in, turn-aways with names, landing rules, defaults. */
+  | { readonly kind: 'rules' }
   | { readonly kind: 'put live' };
 
 /** A screen of the desk. */
@@ -83,6 +85,7 @@ function readBench(text: (name: string) => string | undefined): Bench {
   const [gate, why, as] = [text('gate'), text('why'), text('as')];
   if (gate) return { kind: 'gate', gate: gate as GateId };
   if (why && as) return { kind: 'why', item: why as ItemId, standIn: as };
+  if (text('rules') !== undefined) return { kind: 'rules' };
   return text('put') === 'live' ? { kind: 'put live' } : { kind: 'gates' };
 }
 
@@ -91,6 +94,7 @@ export function addressOfPlace({ screen, side, bench }: Place): string {
   const query = new URLSearchParams();
   if (side !== 'draft') query.set('show', side);
   if (bench.kind === 'gate') query.set('gate', bench.gate);
+  if (bench.kind === 'rules') query.set('rules', 'all');
   if (bench.kind === 'put live') query.set('put', 'live');
   if (bench.kind === 'why') {
     query.set('why', bench.item);

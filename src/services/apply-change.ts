@@ -33,7 +33,12 @@ export interface SiteChange {
   readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
   /** What is to be typed for a passphrase, hashed; never recorded. */
   readonly passphrase?: { readonly id: SiteNames['passphrases'][number]['id']; readonly hash: string };
+  /** What somebody signs in with, hashed; never recorded. */
+  readonly password?: { readonly person: PersonId; readonly hash: string };
 }
+
+/** Who makes a change: an administrator, or somebody who changes their own account. */
+export type Author = Pick<Administrator, 'name'>;
 
 export type ChangeAnswer =
   | { readonly kind: 'changed'; readonly change: string; readonly people: number; readonly summary: string }
@@ -43,7 +48,7 @@ export type ChangeAnswer =
 /** Makes a change of the site as it is when its turn comes. What the maker answers with a message is not done. */
 export async function applyChange(
   trivet: Trivet,
-  administrator: Administrator,
+  author: Author,
   make: (state: SiteState) => SiteChange | string | Promise<SiteChange | string>,
   now: Date,
 ): Promise<ChangeAnswer> {
@@ -52,15 +57,16 @@ export async function applyChange(
     if (typeof made === 'string') return { kind: 'wrong', message: made };
     const people = made.people.filter(({ before, after }) => !same(before, after));
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
-    if (people.length === 0 && names === null && made.passphrase === undefined)
+    if (people.length === 0 && names === null && made.passphrase === undefined && made.password === undefined)
       return { kind: 'nothing to do' };
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
       const hashes = await hashesOfGone(tx, people, names);
       await write(tx, people, names);
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
+      if (made.password) await setPasswordHash(tx, made.password.person, made.password.hash);
       const { summary } = made;
-      const by = administrator.name;
+      const by = author.name;
       await insertChange(tx, { id, by, summary, people, names, hashes, undone: false }, now);
     });
     return { kind: 'changed', change: id, people: people.length, summary: made.summary };

@@ -45,7 +45,7 @@ export function audienceReport(
       id: audience.id,
       count: selected[at]?.count ?? 0,
       first: membership.named(selected[at]?.bits ?? new Uint32Array(), MOST_SHOWN),
-      uses: usesOf(policy, 'audience', audience.id).map((use) => describeUse(use, state.outline)),
+      uses: usesOf(policy, 'audience', audience.id).map((use) => describeUse(use, state.outline, vocabulary)),
     })),
     overlaps: selected
       .slice(0, MOST_COMPARED)

@@ -26,18 +26,32 @@ export function readConditionTexts(
   };
   const withWho = (one: unknown, place: string) =>
     isRecord(one) ? { ...one, who: read(`${place} ${String(one.id)}`, one.who) } : one;
+  const readWhat = (what: Record<string, unknown>, place: string) => {
+    const targets = (list: unknown) =>
+      listOf(list).map((target) =>
+        isRecord(target) && target.kind === 'selection'
+          ? { ...target, where: read(place, target.where) }
+          : target,
+      );
+    return { targets: targets(what.targets), except: targets(what.except) };
+  };
+  const landings = listOf(policy.landings).map((one) =>
+    isRecord(one) ? { ...one, when: read(`landing ${String(one.id)}`, one.when) } : one,
+  );
   const gates = listOf(policy.gates).map((one) => {
     const gate = withWho(one, 'gate');
-    if (!isRecord(gate) || !isRecord(gate.otherwise)) return gate;
+    if (!isRecord(gate)) return gate;
+    const what = isRecord(gate.what) ? { what: readWhat(gate.what, `gate ${String(gate.id)}, what`) } : {};
+    if (!isRecord(gate.otherwise)) return { ...gate, ...what };
     const cases = listOf(gate.otherwise.cases).map((entry, at) =>
       isRecord(entry)
         ? { ...entry, when: read(`gate ${String(gate.id)}, case ${at + 1}`, entry.when) }
         : entry,
     );
-    return { ...gate, otherwise: { ...gate.otherwise, cases } };
+    return { ...gate, ...what, otherwise: { ...gate.otherwise, cases } };
   });
   const made = listOf(policy.audiences).map((one) => withWho(one, 'audience'));
-  return { policy: { ...policy, gates, audiences: made }, problems };
+  return { policy: { ...policy, gates, audiences: made, landings }, problems };
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -111,7 +111,7 @@ export async function editNames(
     lose: made.people.filter(({ before, after }) => losesSomething(before, after)).length,
     breaks: (['draft', 'live'] as const).flatMap((side) =>
       breaksIn(state[side].policy, made.names?.before ?? state.names, made.names?.after ?? state.names).map(
-        (use) => ({ side, where: describeUse(use, state.outline) }),
+        (use) => ({ side, where: describeUse(use, state.outline, state[side].compiled.vocabulary) }),
       ),
     ),
   };

@@ -1,14 +1,17 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
 import { z } from 'zod';
 import {
+  type Address,
   asId,
   FIELD_TYPES,
   fieldValueProblem,
   type Item,
   type ItemFacts,
+  type ItemId,
   isDay,
   isReserved,
   type LevelId,
+  MENU_PLACES,
   momentIn,
   type NameKind,
   nameOfId,
@@ -19,39 +22,35 @@ import {
   type PersonId,
   type Policy,
   type SiteNames,
+  type Vocabulary,
+  vocabularyOf,
 } from '@/core';
 import {
   insertFirstPolicy,
   insertItems,
   insertSettings,
+  noContent,
+  noteOldAddress,
   type PersonRecord,
   type StoredItem,
   setPassphraseHash,
   setPasswordHash,
   writeBoard,
+  writeFileBytes,
   writeNames,
   writePeople,
 } from '@/store';
 import { readConditionTexts } from './condition-texts';
 import { readPolicy } from './policy-form';
+import { LARGEST_FILE, type ReadFile, readFile } from './read-file';
+import { indexItems } from './search-index';
 import { hashPassphrase, hashPassword } from './secrets';
+import { id, type SectionRead, sectionProblems, sectionShape, storedSection, target } from './section-form';
 import { newSettings } from './settings';
 import type { Trivet } from './trivet';
 
-const id = z
-  .string()
-  .min(1)
-  .max(100)
-  .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
 const name = z.string().trim().min(1).max(200);
 const named = z.strictObject({ id, name });
-
-const target = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('item'), item: id }),
-  z.strictObject({ kind: z.literal('outside'), url: z.url({ protocol: /^https?$/ }) }),
-  z.strictObject({ kind: z.literal('sign in') }),
-  z.strictObject({ kind: z.literal('sign out') }),
-]);
 
 const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
 const facts = z.strictObject({
@@ -61,7 +60,7 @@ const facts = z.strictObject({
   owner: id.optional(),
   group: id.optional(),
   date: day.optional(),
-  picture: z.string().max(500).optional(),
+  picture: id.optional(),
 });
 const timeZone = z.string().refine((zone) => {
   try {
@@ -79,6 +78,16 @@ const itemBase = {
   facts: facts.optional(),
 };
 
+const addressed = {
+  address: z.string().max(500),
+  summary: z.string().max(2000).default(''),
+  /** The text of a page that is one text, in place of sections. */
+  body: z.string().max(200_000).default(''),
+  sections: z.array(sectionShape).max(100).default([]),
+  /** Addresses that it had before. */
+  formerly: z.array(z.string().max(500)).max(50).default([]),
+};
+
 /** A site as a file. Items stand in rank order among their siblings. */
 const siteFile = z.strictObject({
   format: z.literal('trivet site'),
@@ -86,7 +95,9 @@ const siteFile = z.strictObject({
   timeZone: timeZone.default('UTC'),
   levels: z.array(named),
   roles: z.array(named),
-  groups: z.array(z.strictObject({ id, name, private: z.boolean().default(false) })),
+  groups: z.array(
+    z.strictObject({ id, name, private: z.boolean().default(false), open: z.boolean().default(false) }),
+  ),
   products: z
     .array(z.strictObject({ id, name, kind: z.enum(['one-off', 'subscription', 'ticket']) }))
     .default([]),
@@ -139,14 +150,19 @@ const siteFile = z.strictObject({
     z.discriminatedUnion('kind', [
       /** The site's own text stands beside the sign-in form. */
       z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
+      z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
+      z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
       z.strictObject({
-        kind: z.literal('page'),
+        kind: z.literal('file'),
         ...itemBase,
-        address: z.string().max(500),
-        summary: z.string().max(2000).default(''),
-        body: z.string().max(200_000).default(''),
+        /** With the extension; what it is, its content says. */
+        name: z.string().max(200),
+        /** In base64. */
+        data: z.base64().max((LARGEST_FILE * 4) / 3 + 4),
+        /** What a picture shows, for those who can't see it. */
+        alt: z.string().max(500).default(''),
       }),
-      z.strictObject({ kind: z.literal('menu'), ...itemBase, place: z.literal('top') }),
+      z.strictObject({ kind: z.literal('menu'), ...itemBase, place: z.enum(MENU_PLACES) }),
       z.strictObject({ kind: z.literal('link'), ...itemBase, target }),
     ]),
   ),
@@ -165,35 +181,52 @@ export interface SiteInFile {
   readonly names: SiteNames;
   readonly people: readonly PersonRecord[];
   readonly policy: Policy;
+  readonly bytes: ReadonlyMap<ItemId, Uint8Array>;
+  readonly formerly: readonly { readonly address: Address; readonly item: ItemId }[];
   readonly file: FileRead;
 }
 
 /** Reads a site file, or lists every problem found. */
-export function readSiteFile(input: unknown): SiteInFile | { readonly problems: readonly string[] } {
+export async function readSiteFile(
+  input: unknown,
+): Promise<SiteInFile | { readonly problems: readonly string[] }> {
   const parsed = siteFile.safeParse(input);
   if (!parsed.success)
     return { problems: parsed.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`) };
   const file = parsed.data;
   const names = namesIn(file);
-  const { stored, problems } = readItems(file.items);
+  const texts = readConditionTexts(file.policy, names);
+  // What regions can name: the audiences are known as soon as they have been read.
+  const audiences = (texts.policy as { audiences?: Policy['audiences'] } | null)?.audiences ?? [];
+  const read = await readItems(file.items, { ...names, audiences });
+  const { stored, problems } = read;
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
   problems.push(...fieldProblems(names), ...peopleProblems(file.people, names));
   const strangers = file.board.filter((one) => !file.people.some((person) => person.id === one));
   problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
   if ('problems' in outline || problems.length > 0) return { problems };
-  const texts = readConditionTexts(file.policy, names);
   if (texts.problems.length > 0) return { problems: texts.problems };
-  const read = readPolicy(texts.policy, { outline, names });
-  if ('problems' in read)
-    return { problems: read.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`) };
-  return { outline, stored, names, people: file.people.map(recordIn), policy: read.policy, file };
+  const given = readPolicy(texts.policy, { outline, names });
+  if ('problems' in given)
+    return { problems: given.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`) };
+  const { bytes, formerly } = read;
+  return {
+    outline,
+    stored,
+    names,
+    people: file.people.map(recordIn),
+    policy: given.policy,
+    bytes,
+    formerly,
+    file,
+  };
 }
 
 /** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
 export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
   if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
-  const site = readSiteFile(input);
+  const site = await readSiteFile(input);
   if ('problems' in site) return site.problems;
   const { file, names, people } = site;
   const settings = newSettings(file.timeZone);
@@ -223,6 +256,9 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
     for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
     for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
     await insertItems(tx, site.stored);
+    for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
+    for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);
+    await indexItems(tx, site.stored, vocabularyOf(names, site.policy));
     await insertFirstPolicy(tx, site.policy, author);
     const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
     if (file.board.length > 0) {
@@ -263,49 +299,103 @@ const fieldProblems = (names: SiteNames): string[] =>
 type ItemInFile = FileRead['items'][number];
 type PersonInFile = FileRead['people'][number];
 
-function readItems(list: readonly ItemInFile[]): { stored: StoredItem[]; problems: string[] } {
-  const problems: string[] = [];
-  const stored = list.map((entry, rank): StoredItem => {
+interface ItemsRead {
+  readonly stored: StoredItem[];
+  readonly bytes: Map<ItemId, Uint8Array>;
+  readonly formerly: { readonly address: Address; readonly item: ItemId }[];
+  readonly problems: string[];
+}
+
+/** The items of a file, their sections among them. */
+async function readItems(list: readonly ItemInFile[], vocabulary: Vocabulary): Promise<ItemsRead> {
+  const into: ItemsRead = { stored: [], bytes: new Map(), formerly: [], problems: [] };
+  const sections: SectionRead[] = [];
+  for (const [rank, entry] of list.entries()) {
     const base = {
-      id: asId<Item['id']>(entry.id),
+      id: asId<ItemId>(entry.id),
       parent: entry.parent as Item['parent'],
       rank,
       title: entry.title,
+      published: entry.published,
       ...(entry.facts && { facts: entry.facts as unknown as ItemFacts }),
     };
-    const none = { summary: '', body: '' };
+    const add = (item: Item, content: StoredItem['content'] = noContent) =>
+      into.stored.push({ item, content });
     switch (entry.kind) {
-      case 'page': {
-        const address = normaliseAddress(entry.address);
-        if (address === null || address !== entry.address) {
-          problems.push(`"${entry.title}" can't have the address ${entry.address}. Write it like /about/us.`);
-        } else if (isReserved(address))
-          problems.push(`${address} belongs to Trivet. Give "${entry.title}" another address.`);
-        return {
-          item: { ...base, published: entry.published, kind: 'page', address: address ?? ('/' as never) },
-          content: { summary: entry.summary, body: entry.body },
-        };
+      case 'page':
+      case 'post': {
+        const address = readAddress(entry.address, entry.title, into.problems);
+        add({ ...base, kind: entry.kind, address }, { summary: entry.summary, body: '' });
+        for (const former of entry.formerly)
+          into.formerly.push({ address: readAddress(former, entry.title, into.problems), item: base.id });
+        const only: SectionRead[] =
+          entry.body === ''
+            ? []
+            : [
+                {
+                  type: 'text',
+                  id: `${entry.id}-text`,
+                  title: 'Text',
+                  summary: '',
+                  published: true,
+                  text: entry.body,
+                },
+              ];
+        for (const [place, section] of [...only, ...entry.sections].entries()) {
+          sections.push(section);
+          into.stored.push(storedSection(section, base.id, place, vocabulary));
+        }
+        break;
+      }
+      case 'file': {
+        const file = await readFile(new Uint8Array(Buffer.from(entry.data, 'base64')), entry.name);
+        if ('problem' in file) into.problems.push(`${entry.title}: ${file.problem}`);
+        else addFile(file, entry.alt, base, into);
+        break;
       }
       case 'link':
-        return {
-          item: { ...base, published: entry.published, kind: 'link', target: entry.target as never },
-          content: none,
-        };
+        add({ ...base, kind: 'link', target: entry.target as never });
+        break;
       case 'menu':
-        return {
-          item: { ...base, published: entry.published, kind: 'menu', place: entry.place },
-          content: none,
-        };
+        add({ ...base, kind: 'menu', place: entry.place });
+        break;
       case 'site':
-        return {
-          item: { ...base, published: entry.published, kind: 'site' },
-          content: { summary: '', body: entry.body },
-        };
+        add({ ...base, kind: 'site' }, { summary: '', body: entry.body });
+        break;
       default:
-        return entry satisfies never;
+        entry satisfies never;
     }
+  }
+  const items = new Map(into.stored.map(({ item }) => [item.id as string, item]));
+  into.problems.push(
+    ...sectionProblems(sections, vocabulary, (one) => items.get(one)).map(
+      ({ section, line, message }) => `${section}${line === null ? '' : `, line ${line}`}: ${message}`,
+    ),
+  );
+  return into;
+}
+
+function addFile(
+  file: ReadFile,
+  alt: string,
+  base: Omit<Item, 'kind'>,
+  { stored, bytes }: Pick<ItemsRead, 'stored' | 'bytes'>,
+): void {
+  const { name: fileName, mediaType, picture } = file;
+  stored.push({
+    item: { ...base, kind: 'file', name: fileName, mediaType, size: file.bytes.length },
+    content: { ...noContent, ...(picture && { picture: { ...picture, alt } }) },
   });
-  return { stored, problems };
+  bytes.set(base.id, file.bytes);
+}
+
+function readAddress(written: string, whose: string, problems: string[]): Address {
+  const address = normaliseAddress(written);
+  if (address === null || address !== written)
+    problems.push(`"${whose}" can't have the address ${written}. Write it like /about/us.`);
+  else if (isReserved(address))
+    problems.push(`${address} belongs to Trivet. Give "${whose}" another address.`);
+  return address ?? ('/' as Address);
 }
 
 function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string[] {

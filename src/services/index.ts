@@ -1,5 +1,6 @@
 /** What a person can do, one file per use case. */
 
+export type { FormField } from '@/store';
 export { type ChangeAnswer, latestChanges, undoChange } from './apply-change';
 export * from './audience-report';
 export {
@@ -20,10 +21,14 @@ export {
 } from './edit-names';
 export * from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
+export { fileAt } from './file-at';
 export { findMembers, memberWithId } from './find-members';
 export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
+export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
+export { landingFor } from './landing';
 export { type NameReport, namesReport } from './names-report';
+export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type Person, personOf } from './person';
 export type { FormProblems } from './person-form';
@@ -31,14 +36,19 @@ export { type PersonReport, personReport, type Reach } from './person-reach';
 export type { PolicyProblem } from './policy-form';
 export * from './put-live';
 export { type DeskData, readDesk } from './read-desk';
+export { LARGEST_FILE } from './read-file';
+export { latestMail } from './read-outbox';
 export { requestFactsOf } from './request-facts';
 export { databaseIn, environment, runningTrivet } from './running';
 export { type SaveAnswer, saveDraft } from './save-draft';
+export { type FormAnswer, sendForm } from './send-form';
 export * from './sign-in';
 export { signOut } from './sign-out';
+export * from './sign-up';
 export { keepBoard } from './stand-ins';
+export { SESSION_MS } from './start-session';
 export { Trivet } from './trivet';
 export * from './unlock';
-export * from './view-page';
+export * from './view';
 export { type Visitor, visitorOf } from './visitor';
 export { startWalk, type WalkUnderWay, walkOf } from './walk';

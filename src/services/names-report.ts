@@ -33,7 +33,7 @@ export function namesReport(trivet: Trivet, _administrator: Administrator): Name
     KINDS.flatMap((of: NameKind) =>
       namesOf(vocabulary, of).map((each) => [
         `${of} ${each.id}`,
-        usesOf(state.draft.policy, of, each.id).map((use) => describeUse(use, state.outline)),
+        usesOf(state.draft.policy, of, each.id).map((use) => describeUse(use, state.outline, vocabulary)),
       ]),
     ),
   );

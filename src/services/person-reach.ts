@@ -9,6 +9,7 @@ import {
   describeWho,
   explain,
   type ItemId,
+  isAddressed,
   listed,
   type Outcome,
   openers,
@@ -75,7 +76,7 @@ export function personReport(
 
 function reachOf(state: SiteState, person: Person, now: Date): readonly Reach[] {
   let tried = 0;
-  return [...state.outline.pages.values()].map(({ id }) => {
+  return [...state.outline.addressed.values()].map(({ id }) => {
     const reach = reachAt(state, id, person, now, tried < MOST_TRIED);
     if (reach.outcome !== 'open') tried += 1;
     return reach;
@@ -98,7 +99,7 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
   return {
     item: id,
     title: item.title,
-    address: item.kind === 'page' ? item.address : null,
+    address: isAddressed(item) ? item.address : null,
     kind: item.kind,
     outcome: outcomeOf(decision),
     sentence: describeDecision(decision, name, item, outline),

@@ -5,12 +5,16 @@ import {
   audiencesIn,
   type Condition,
   DEEPEST,
+  type Gate,
+  isAddressed,
   keyOf,
   MOST_TESTS,
   type Outline,
   type Policy,
+  pathOf,
   problemOf,
   type SiteNames,
+  selectionProblem,
   type TurnAway,
   testsIn,
   type Vocabulary,
@@ -34,34 +38,78 @@ const reason = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('own'), text }),
   z.strictObject({ kind: z.literal('kept back') }),
 ]);
+/** An address elsewhere: nothing that could run anything. */
+const url = z
+  .url({ protocol: /^https?$/, error: 'Write a whole address, like https://moor.example/.' })
+  .max(2000, 'That address is too long.');
+const markdown = z
+  .string()
+  .trim()
+  .min(1, 'Write what stands in its place.')
+  .max(20_000, 'That text is too long.');
 const next = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('sign up') }),
+  z.strictObject({ kind: z.literal('follow'), group: id }),
+  z.strictObject({
+    kind: z.literal('outside'),
+    url,
+    label: z
+      .string()
+      .trim()
+      .min(1, 'Say what stands on the button.')
+      .max(100, 'That is too long for a button.'),
+  }),
   z.strictObject({ kind: z.literal('none') }),
   z.strictObject({ kind: z.literal('sign in') }),
   z.strictObject({ kind: z.literal('passphrase') }),
   z.strictObject({ kind: z.literal('item'), item: id }),
 ]);
 const turnAway = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('teaser'), text: text.nullable(), reason, next }),
+  z.strictObject({
+    kind: z.literal('teaser'),
+    show: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('summary') }),
+      z.strictObject({
+        kind: z.literal('words'),
+        count: z.int().min(1, 'Show at least one word.').max(400, 'A teaser shows at most 400 words.'),
+      }),
+      z.strictObject({ kind: z.literal('text'), text }),
+    ]),
+    preview: z.boolean().default(false),
+    reason,
+    next,
+  }),
   z.strictObject({
     kind: z.literal('redirect'),
     to: z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('sign in') }),
       z.strictObject({ kind: z.literal('passphrase') }),
       z.strictObject({ kind: z.literal('item'), item: id }),
+      z.strictObject({ kind: z.literal('outside'), url }),
     ]),
   }),
   z.strictObject({ kind: z.literal('message'), reason, next }),
   z.strictObject({ kind: z.literal('missing') }),
-  z.strictObject({ kind: z.literal('leave out') }),
+  z.strictObject({ kind: z.literal('leave out'), keepSpace: z.boolean().optional() }),
+  z.strictObject({ kind: z.literal('swap'), text: markdown }),
+  z.strictObject({ kind: z.literal('locked'), reason, next }),
 ]);
-const targets = z.array(z.strictObject({ kind: z.enum(['item', 'branch']), item: id })).max(500);
+const given = z.union([z.strictObject({ kind: z.literal('named'), turnAway: id }), turnAway]);
+const targets = z
+  .array(
+    z.union([
+      z.strictObject({ kind: z.literal('selection'), where: conditionShape }),
+      z.strictObject({ kind: z.enum(['item', 'branch']), item: id }),
+    ]),
+  )
+  .max(500);
 const gate = z.strictObject({
   id,
   what: z.strictObject({ targets, except: targets }),
   who: conditionShape,
   otherwise: z.strictObject({
-    cases: z.array(z.strictObject({ when: conditionShape, give: turnAway })).max(50),
-    last: turnAway,
+    cases: z.array(z.strictObject({ when: conditionShape, give: given })).max(50),
+    last: given,
   }),
   stance: z.enum(['also', 'instead']),
 });
@@ -70,12 +118,32 @@ const audience = z.strictObject({
   name: z.string().trim().min(1, 'Give the audience a name.').max(100, 'A name has at most 100 letters.'),
   who: conditionShape,
 });
+const named = z.strictObject({
+  id,
+  name: z.string().trim().min(1, 'Give the turn-away a name.').max(100, 'A name has at most 100 letters.'),
+  give: turnAway,
+});
+const landing = z.strictObject({
+  id,
+  after: z.enum(['sign in', 'sign out']),
+  when: conditionShape,
+  to: id,
+  always: z.boolean(),
+});
+const standard = z.strictObject({
+  kind: z.enum(['page', 'post', 'file']),
+  category: z.string().trim().min(1).max(200).nullable(),
+  gate: id,
+});
 const policy = z.strictObject({
   gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`),
   audiences: z
     .array(audience)
     .max(MOST_AUDIENCES, `A site has at most ${MOST_AUDIENCES} audiences.`)
     .default([]),
+  turnAways: z.array(named).max(200, 'A site has at most 200 turn-aways with names.').default([]),
+  landings: z.array(landing).max(100, 'A site has at most 100 landing rules.').default([]),
+  defaults: z.array(standard).max(100, 'A site has at most 100 defaults.').default([]),
 });
 
 /** A problem with one gate or audience, in words. */
@@ -116,7 +184,12 @@ export function readPolicy(
     };
   }
   const read = parsed.data as unknown as Policy;
-  const problems = [...gateProblems(read, around), ...audienceProblems(read, around)];
+  const problems = [
+    ...gateProblems(read, around),
+    ...audienceProblems(read, around),
+    ...turnAwayProblems(read, around),
+    ...landingProblems(read, around),
+  ];
   return problems.length > 0 ? { problems } : { policy: read };
 }
 
@@ -125,8 +198,13 @@ function gateProblems(read: Policy, around: Around): PolicyProblem[] {
   const kept = keptTests(around);
   const problems: PolicyProblem[] = read.gates.flatMap((one) =>
     [
-      ...conditionProblems([one.who, ...one.otherwise.cases.map(({ when }) => when)], vocabulary, kept),
-      ...placeProblems(one, around.outline),
+      ...conditionProblems(
+        [one.who, ...wheresIn(one), ...one.otherwise.cases.map(({ when }) => when)],
+        vocabulary,
+        kept,
+      ),
+      ...wheresIn(one).flatMap((where) => selectionProblem(where) ?? []),
+      ...placeProblems(one, around, read),
     ].map((message) => ({ gate: one.id as string, message })),
   );
   const twice = repeated(read.gates.map((one) => one.id));
@@ -164,8 +242,16 @@ function keptTests({ draft, live }: Around): ReadonlySet<string> {
   return new Set([draft, live].flatMap((side) => (side ? conditionsOf(side.policy).flatMap(partsOf) : [])));
 }
 
+const wheresIn = ({ what }: Gate): readonly Condition[] =>
+  [...what.targets, ...what.except].flatMap((target) => (target.kind === 'selection' ? [target.where] : []));
+
 const conditionsOf = (one: Policy): readonly Condition[] => [
-  ...one.gates.flatMap((gate) => [gate.who, ...gate.otherwise.cases.map(({ when }) => when)]),
+  ...one.gates.flatMap((gate) => [
+    gate.who,
+    ...wheresIn(gate),
+    ...gate.otherwise.cases.map(({ when }) => when),
+  ]),
+  ...one.landings.map(({ when }) => when),
   ...one.audiences.map(({ who }) => who),
 ];
 
@@ -195,19 +281,73 @@ function conditionProblems(
   return problems;
 }
 
-function placeProblems(one: Policy['gates'][number], outline: Outline): string[] {
+function placeProblems(one: Gate, around: Around, read: Policy): string[] {
   const problems: string[] = [];
+  const { outline } = around;
+  const kept = keptItems(around);
   for (const target of [...one.what.targets, ...one.what.except]) {
-    if (!outline.items.has(target.item))
+    if (target.kind !== 'selection' && !outline.items.has(target.item) && !kept.has(target.item))
       problems.push(`There is no item "${target.item}" any more. Take it out of What.`);
   }
-  for (const turn of [...one.otherwise.cases.map((entry) => entry.give), one.otherwise.last]) {
-    const item = itemOf(turn);
-    if (item !== null && outline.items.get(item)?.kind !== 'page') {
-      problems.push(`A turn-away leads to "${item}", which is no page. Choose a page.`);
-    }
+  for (const given of [...one.otherwise.cases.map((entry) => entry.give), one.otherwise.last]) {
+    if (given.kind !== 'named') problems.push(...leadProblems(given, around));
+    else if (!read.turnAways.some(({ id }) => id === given.turnAway))
+      problems.push('A turn-away with a name is used that no longer exists. Choose another.');
   }
   return problems;
+}
+
+/** What the policies there are already point at: an item that was taken away meanwhile may stay, and covers nothing. */
+const keptItems = ({ draft, live }: Around): ReadonlySet<string> =>
+  new Set(
+    [draft, live].flatMap((side) =>
+      (side?.policy.gates ?? []).flatMap(({ what, otherwise }) => [
+        ...[...what.targets, ...what.except].flatMap((target) =>
+          target.kind === 'selection' ? [] : [target.item],
+        ),
+        ...[...otherwise.cases.map(({ give }) => give), otherwise.last].flatMap((given) =>
+          given.kind === 'named' ? [] : (itemOf(given) ?? []),
+        ),
+      ]),
+    ),
+  );
+
+function leadProblems(turn: TurnAway, around: Around): string[] {
+  const { outline, names } = around;
+  const item = itemOf(turn);
+  const group = 'next' in turn && turn.next.kind === 'follow' ? turn.next.group : null;
+  return [
+    ...(item !== null && pathOf(outline.items.get(item)) === null && !keptItems(around).has(item)
+      ? [`A turn-away leads to "${item}", which can’t be opened. Choose a page, a post or a file.`]
+      : []),
+    ...(group !== null && !names.groups.some(({ id, open }) => id === group && open)
+      ? [`A turn-away offers the way into "${group}", which is no open group. Choose another step.`]
+      : []),
+  ];
+}
+
+function turnAwayProblems(read: Policy, around: Around): PolicyProblem[] {
+  const problems: PolicyProblem[] = read.turnAways.flatMap((one) =>
+    leadProblems(one.give, around).map((message) => ({ gate: one.id as string, message })),
+  );
+  const named = repeated(read.turnAways.map(({ name }) => name.toLowerCase()));
+  if (named !== undefined)
+    problems.push({ gate: null, message: `Two turn-aways are called “${named}”. Give one another name.` });
+  const twice = repeated(read.turnAways.map((one) => one.id));
+  if (twice)
+    problems.push({ gate: twice, message: 'Two turn-aways have the same id. Take one of them away.' });
+  return problems;
+}
+
+function landingProblems(read: Policy, around: Around): PolicyProblem[] {
+  const vocabulary = vocabularyOf(around.names, read);
+  const kept = keptTests(around);
+  return read.landings.flatMap(({ id, to, when }) => [
+    ...conditionProblems([when], vocabulary, kept).map((message) => ({ gate: id as string, message })),
+    ...(isAddressed(around.outline.items.get(to))
+      ? []
+      : [{ gate: id as string, message: 'A landing rule leads to nothing. Choose a page for it.' }]),
+  ]);
 }
 
 function itemOf(turn: TurnAway) {

@@ -4,16 +4,15 @@
  */
 import { z } from 'zod';
 import { type PassphraseId, safeNext } from '@/core';
-import { countAttempt, findCredentials, forgetAttempts, insertSession, uncountAttempt } from '@/store';
-import { hashToken, newToken, passwordIsRight } from './secrets';
+import { countAttempt, findCredentials, forgetAttempts, uncountAttempt } from '@/store';
+import { hashToken, passwordIsRight } from './secrets';
+import { startSession } from './start-session';
 import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 
 const WINDOW_MS = 15 * 60_000;
 const MOST_PER_ACCOUNT = 8;
 const MOST_PER_ADDRESS = 60;
-/** How long a session lasts, in milliseconds. */
-export const SESSION_MS = 14 * 24 * 60 * 60_000;
 
 const form = z.object({
   email: z.string().trim().min(1, 'Type your mail address.').max(254, 'That is too long for a mail address.'),
@@ -76,16 +75,7 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   }
   await forgetAttempts(trivet.db, account, now);
   await uncountAttempt(trivet.db, address);
-  const token = newToken();
-  const session = {
-    tokenHash: hashToken(token),
-    person: found.person,
-    passphrases: request.passphrases,
-    expiresAt: new Date(now.getTime() + SESSION_MS),
-  };
-  await insertSession(trivet.db, session, now);
-  trivet.rememberSession(session);
-  return { kind: 'signed in', token, next };
+  return { kind: 'signed in', ...(await startSession(trivet, found.person, request.passphrases, next, now)) };
 }
 
 /** Our own words for a field that is empty or too long; a plain one where the library speaks of types. */

@@ -3,12 +3,14 @@
  * the old site or the new one and never a mixture, and asks the database for nothing.
  */
 import {
+  type Address,
   type CompiledPolicy,
   compile,
   type ItemId,
   type Outline,
   outlineOf,
   type PersonId,
+  type Post,
   type SiteNames,
 } from '@/core';
 import {
@@ -20,6 +22,7 @@ import {
   type PersonRecord,
   readItems,
   readNames,
+  readOldAddresses,
   readPeople,
   readPolicies,
   readSettings,
@@ -33,6 +36,12 @@ export interface SiteState {
   readonly settings: Settings;
   readonly outline: Outline;
   readonly contents: ReadonlyMap<ItemId, Content>;
+  /** Of each item; a change of one names the version it was based on. */
+  readonly versions: ReadonlyMap<ItemId, number>;
+  /** Addresses that items had before. */
+  readonly oldAddresses: ReadonlyMap<Address, ItemId>;
+  /** Every post that is published, the latest first. */
+  readonly posts: readonly Post[];
   readonly names: SiteNames;
   /** In the order of their names. */
   readonly people: ReadonlyMap<PersonId, Person>;
@@ -45,20 +54,38 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const policies = await readPolicies(db);
   if (!policies) return null;
   const settings = (await readSettings(db)) ?? (await begunSettings(db));
-  const stored = await readItems(db);
-  const outline = outlineOf(stored.map(({ item }) => item));
-  if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
+  const items = await readSiteItems(db);
+  const { outline } = items;
   const names = await readNames(db);
   return {
     settings,
-    outline,
+    ...items,
     names,
-    contents: new Map(stored.map(({ item, content }) => [item.id, content])),
     people: peopleOf(await readPeople(db), settings),
     draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
     live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
 }
+
+type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'oldAddresses' | 'posts'>;
+
+async function readSiteItems(db: Database): Promise<SiteItems> {
+  const stored = await readItems(db);
+  const outline = outlineOf(stored.map(({ item }) => item));
+  if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
+  return {
+    outline,
+    contents: new Map(stored.map(({ item, content }) => [item.id, content])),
+    versions: new Map(stored.map(({ item, version }) => [item.id, version])),
+    oldAddresses: await readOldAddresses(db),
+    posts: stored
+      .flatMap(({ item }) => (item.kind === 'post' && item.published ? [item] : []))
+      .sort(latestFirst),
+  };
+}
+
+const latestFirst = (a: Post, b: Post): number =>
+  (b.facts?.date ?? '').localeCompare(a.facts?.date ?? '') || a.title.localeCompare(b.title);
 
 /** A site from before there were settings gets its own. */
 async function begunSettings(db: Database): Promise<Settings> {
@@ -86,6 +113,19 @@ export async function withPolicies(state: SiteState, db: Database): Promise<Site
       live.revision === state.live.revision
         ? state.live
         : { ...live, compiled: compile(live.policy, outline, names) },
+  };
+}
+
+/** The same site with its items, texts and policies as they are now in the database. */
+export async function withItems(state: SiteState, db: Database): Promise<SiteState> {
+  const items = await readSiteItems(db);
+  const { draft, live } = await withPolicies(state, db);
+  const { names } = state;
+  return {
+    ...state,
+    ...items,
+    draft: { ...draft, compiled: compile(draft.policy, items.outline, names) },
+    live: { ...live, compiled: compile(live.policy, items.outline, names) },
   };
 }
 

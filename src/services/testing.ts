@@ -70,6 +70,7 @@ export const liveLook = (state: Trivet['state'], facts: VisitorFacts, base = '')
   state,
   compiled: state.live.compiled,
   facts,
+  person: facts.id === null ? null : (state.people.get(facts.id) ?? null),
   request: plainRequest(state, now),
   base,
 });

@@ -1,8 +1,9 @@
 /**
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
+import type { PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session } from '@/store';
-import { readSiteState, type SiteState, withPeople, withPolicies } from './site-state';
+import { readSiteState, type SiteState, withItems, withPeople, withPolicies } from './site-state';
 
 const MOST_SESSIONS = 10_000;
 
@@ -53,6 +54,11 @@ export class Trivet {
     return this.#inTurn(change, withPeople);
   }
 
+  /** The same for a change of items and what they say. */
+  changeItems<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, withItems);
+  }
+
   #inTurn<T>(change: (state: SiteState) => Promise<T>, read: typeof withPolicies): Promise<T> {
     const turn = this.#queue.then(async () => {
       try {
@@ -69,6 +75,11 @@ export class Trivet {
     this.sessions.set(session.tokenHash, session);
     const oldest = this.sessions.keys().next().value;
     if (this.sessions.size > MOST_SESSIONS && oldest !== undefined) this.sessions.delete(oldest);
+  }
+
+  /** Forgets somebody's sessions, so that they are asked for again. */
+  forgetSessionsOf(person: PersonId): void {
+    for (const [hash, session] of this.sessions) if (session.person === person) this.sessions.delete(hash);
   }
 
   async close(): Promise<void> {

@@ -10,7 +10,7 @@ import type { Administrator } from './desk-right';
 import { hashToken, newToken } from './secrets';
 import { readStandIn, standInOf } from './stand-ins';
 import type { Trivet } from './trivet';
-import type { Look } from './view-page';
+import type { Look } from './view';
 
 const WALK_MS = 60 * 60_000;
 
@@ -61,6 +61,7 @@ export async function walkOf(
     state,
     compiled: state[walk.side].compiled,
     facts: factsOf(standIn),
+    person: standIn.kind === 'member' ? (state.people.get(standIn.member.id) ?? null) : null,
     request: plainRequest(state, now),
     base: `/walk/${token}`,
   };

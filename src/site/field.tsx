@@ -5,10 +5,12 @@ interface FieldProps {
   readonly value: string;
   readonly complete: string;
   readonly problem: string | undefined;
+  /** For digits alone. */
+  readonly numeric?: boolean;
 }
 
 /** A labelled field of a plain form, with what is wrong with it next to it. */
-export function Field({ name, label, type, value, complete, problem }: FieldProps) {
+export function Field({ name, label, type, value, complete, problem, numeric = false }: FieldProps) {
   return (
     <p className="grid gap-1.5">
       <label htmlFor={name}>{label}</label>
@@ -16,6 +18,7 @@ export function Field({ name, label, type, value, complete, problem }: FieldProp
         id={name}
         name={name}
         type={type}
+        inputMode={numeric ? 'numeric' : undefined}
         defaultValue={value}
         autoComplete={complete}
         aria-invalid={problem ? true : undefined}

@@ -1,18 +1,20 @@
 /** Turning an answer into the status and the bytes of a response. */
 import type { ComponentProps, ReactElement } from 'react';
-import type { PageAnswer } from '@/services';
+import type { ListAnswer, PageAnswer } from '@/services';
+import { CodeView, ResetView, SignUpView } from './journey-views';
+import { AccountPage, KeysView, SentForm } from './own-views';
 import { PassphraseView } from './passphrase-view';
 import type { Delivery } from './shell';
 import { SignInView } from './sign-in-view';
-import { MessageView, MissingView, PageView, TeaserView } from './views';
+import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
 
-/** A page with its status, or a place to go instead (always 303). */
+/** A page with its status, or a place to go instead: 303 for a decision, 301 for an address of before. */
 export type Rendered =
   | { readonly status: 200 | 403 | 404; readonly html: string }
-  | { readonly status: 303; readonly location: string };
+  | { readonly status: 301 | 303; readonly location: string };
 
 /** The response for an answer. */
-export async function renderAnswer(answer: PageAnswer, delivery: Delivery): Promise<Rendered> {
+export async function renderAnswer(answer: PageAnswer | ListAnswer, delivery: Delivery): Promise<Rendered> {
   switch (answer.kind) {
     case 'page':
       return { status: 200, html: await documentOf(<PageView answer={answer} delivery={delivery} />) };
@@ -22,8 +24,12 @@ export async function renderAnswer(answer: PageAnswer, delivery: Delivery): Prom
       return { status: 403, html: await documentOf(<MessageView answer={answer} delivery={delivery} />) };
     case 'missing':
       return { status: 404, html: await documentOf(<MissingView answer={answer} delivery={delivery} />) };
+    case 'list':
+      return { status: 200, html: await documentOf(<ListView answer={answer} delivery={delivery} />) };
     case 'redirect':
       return { status: 303, location: answer.to };
+    case 'moved':
+      return { status: 301, location: answer.to };
     default:
       return answer satisfies never;
   }
@@ -32,6 +38,28 @@ export async function renderAnswer(answer: PageAnswer, delivery: Delivery): Prom
 /** The page for typing a passphrase as bytes. */
 export const renderPassphrase = (props: ComponentProps<typeof PassphraseView>): Promise<string> =>
   documentOf(<PassphraseView {...props} />);
+
+/** The search page as bytes. */
+export const renderSearch = (props: ComponentProps<typeof SearchView>): Promise<string> =>
+  documentOf(<SearchView {...props} />);
+
+export const renderSignUp = (props: ComponentProps<typeof SignUpView>): Promise<string> =>
+  documentOf(<SignUpView {...props} />);
+
+export const renderCode = (props: ComponentProps<typeof CodeView>): Promise<string> =>
+  documentOf(<CodeView {...props} />);
+
+export const renderReset = (props: ComponentProps<typeof ResetView>): Promise<string> =>
+  documentOf(<ResetView {...props} />);
+
+export const renderAccount = (props: ComponentProps<typeof AccountPage>): Promise<string> =>
+  documentOf(<AccountPage {...props} />);
+
+export const renderKeys = (props: ComponentProps<typeof KeysView>): Promise<string> =>
+  documentOf(<KeysView {...props} />);
+
+export const renderForm = (props: ComponentProps<typeof SentForm>): Promise<string> =>
+  documentOf(<SentForm {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -1,11 +1,13 @@
-/** The document around every page of the site: head, title band, menu, foot. */
+/** The document around every page of the site: head, title band, menus, foot. */
 import type { ReactNode } from 'react';
-import type { Frame, MenuLink } from '@/services';
+import type { Frame, MenuLink, ShownMenu } from '@/services';
 
 /** What the server knows about how the page is being delivered. */
 export interface Delivery {
   /** The address of the site's style sheet. */
   readonly stylesheet: string;
+  /** The site's own public address, without a path. */
+  readonly origin: string;
   /** Whether this visitor may use the desk, and is on the site itself rather than on a walk. */
   readonly desk: boolean;
   /** On a walk, forms are drawn and do nothing. */
@@ -17,12 +19,13 @@ interface ShellProps {
   readonly delivery: Delivery;
   readonly title: string | null;
   readonly description?: string;
-  /** The page's own address, for those that have one. */
-  readonly canonical?: string;
+  /** More for the head: what is told to other sites and to search engines. */
+  readonly head?: ReactNode;
   readonly children: ReactNode;
 }
 
-export function Shell({ frame, delivery, title, description, canonical, children }: ShellProps) {
+export function Shell({ frame, delivery, title, description, head, children }: ShellProps) {
+  const { top, side, foot } = frame.menus;
   return (
     <html lang="en">
       <head>
@@ -30,7 +33,13 @@ export function Shell({ frame, delivery, title, description, canonical, children
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <title>{title === null ? frame.siteTitle : `${title} · ${frame.siteTitle}`}</title>
         {description && <meta name="description" content={description} />}
-        {canonical && <link rel="canonical" href={canonical} />}
+        {head}
+        {!delivery.walk && (
+          <>
+            <link rel="alternate" type="application/rss+xml" title={frame.siteTitle} href="/feed.xml" />
+            <link rel="alternate" type="application/feed+json" title={frame.siteTitle} href="/feed.json" />
+          </>
+        )}
         <link rel="icon" href="data:," />
         <link rel="stylesheet" href={delivery.stylesheet} />
       </head>
@@ -40,35 +49,85 @@ export function Shell({ frame, delivery, title, description, canonical, children
         </a>
         <header className="night">
           <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-6 pb-4">
-            <p className="site-title">{frame.siteTitle}</p>
-            {frame.menu.length > 0 && (
-              <nav aria-label="Top">
-                <ul className="flex flex-wrap gap-x-6 gap-y-1">
-                  {frame.menu.map((link) => (
-                    <MenuEntry key={link.title} link={link} walk={delivery.walk} />
-                  ))}
-                </ul>
-              </nav>
-            )}
+            <p className="site-title">
+              <a href={frame.home}>{frame.siteTitle}</a>
+            </p>
+            <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+              {top.map((menu) => (
+                <Menu
+                  key={menu.id}
+                  menu={menu}
+                  label={menu.title}
+                  walk={delivery.walk}
+                  className="menu-top"
+                />
+              ))}
+              <a className="menu-link" href={frame.search}>
+                Search
+              </a>
+            </div>
           </div>
           <Horizon />
         </header>
-        <main id="main" className="wrap w-full flex-1 py-10 sm:py-14">
-          {children}
-        </main>
+        <div className="wrap flex w-full flex-1 flex-col gap-x-14 md:flex-row-reverse">
+          {side.length > 0 && (
+            <div className="side">
+              {side.map((menu) => (
+                <Menu
+                  key={menu.id}
+                  menu={menu}
+                  label={menu.title}
+                  walk={delivery.walk}
+                  className="menu-side"
+                  titled
+                />
+              ))}
+            </div>
+          )}
+          <main id="main" className="min-w-0 flex-1 py-10 sm:py-14">
+            {children}
+          </main>
+        </div>
         <footer className="wrap w-full pt-6 pb-10">
-          <p className="foot">
-            {frame.siteTitle}
-            {delivery.desk && (
-              <>
-                {' · '}
-                <a href="/desk">Desk</a>
-              </>
-            )}
-          </p>
+          <div className="foot flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
+            <p>
+              {frame.siteTitle}
+              {delivery.desk && (
+                <>
+                  {' · '}
+                  <a href="/desk">Desk</a>
+                </>
+              )}
+            </p>
+            {foot.map((menu) => (
+              <Menu key={menu.id} menu={menu} label={menu.title} walk={delivery.walk} className="menu-foot" />
+            ))}
+          </div>
         </footer>
       </body>
     </html>
+  );
+}
+
+interface MenuProps {
+  readonly menu: ShownMenu;
+  readonly label: string;
+  readonly className: string;
+  readonly walk: boolean;
+  /** Whether its title stands above it for all to see. */
+  readonly titled?: boolean;
+}
+
+function Menu({ menu, label, className, walk, titled = false }: MenuProps) {
+  return (
+    <nav aria-label={label} className={className}>
+      {titled && <p className="menu-title">{label}</p>}
+      <ul>
+        {menu.links.map((link) => (
+          <MenuEntry key={link.id} link={link} walk={walk} />
+        ))}
+      </ul>
+    </nav>
   );
 }
 
@@ -79,7 +138,7 @@ function MenuEntry({ link, walk }: { readonly link: MenuLink; readonly walk: boo
       {link.links.length > 0 && (
         <ul className="menu-below" aria-label={`Below ${link.title}`}>
           {link.links.map((nested) => (
-            <MenuEntry key={nested.title} link={nested} walk={walk} />
+            <MenuEntry key={nested.id} link={nested} walk={walk} />
           ))}
         </ul>
       )}
@@ -109,9 +168,26 @@ function MenuAnchor({ link: { title, to }, walk }: { readonly link: MenuLink; re
           </button>
         </form>
       );
+    case 'locked':
+      return (
+        <span className="menu-link menu-locked">
+          <LockSign />
+          {title}
+          <span className="sr-only">, locked{to.reason === null ? '' : `. ${to.reason}`}</span>
+        </span>
+      );
     default:
       return to satisfies never;
   }
+}
+
+/** A small lock, for what is shown and closed. */
+export function LockSign() {
+  return (
+    <svg className="lock" viewBox="0 0 16 16" aria-hidden="true">
+      <path d="M4.5 7V5a3.5 3.5 0 0 1 7 0v2M3 7h10v7H3z" />
+    </svg>
+  );
 }
 
 /** The line of the hill under the night: only decoration. */

@@ -5,6 +5,8 @@ import { type Delivery, Shell } from './shell';
 interface SignInViewProps {
   readonly frame: Frame;
   readonly delivery: Delivery;
+  /** What stands before addresses, on a walk. */
+  readonly base: string;
   /** Where signing in leads. */
   readonly next: string;
   /** What was typed before, to be kept. Never the password. */
@@ -17,7 +19,16 @@ interface SignInViewProps {
 }
 
 /** The sign-in page: a plain form that works without scripts. */
-export function SignInView({ frame, delivery, next, email, problems, signedInAs, note }: SignInViewProps) {
+export function SignInView({
+  frame,
+  delivery,
+  base,
+  next,
+  email,
+  problems,
+  signedInAs,
+  note,
+}: SignInViewProps) {
   const somewhere = next !== '/';
   return (
     <Shell frame={frame} delivery={delivery} title="Sign in">
@@ -26,7 +37,7 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs,
         <p className="lead">
           You are signed in as {signedInAs}
           {somewhere && ', and what you asked for isn’t open to this account'}. Sign in as somebody else, or{' '}
-          <a href={delivery.walk ? '#main' : '/'}>go to the first page</a>.
+          <a href={`${base}/`}>go to the first page</a>.
         </p>
       ) : (
         somewhere && <p className="lead">Afterwards you will be back where you were.</p>
@@ -59,6 +70,10 @@ export function SignInView({ frame, delivery, next, email, problems, signedInAs,
             Sign in
           </button>
           {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
+          <p className="flex flex-wrap gap-x-6 gap-y-2">
+            <a href={`${base}/sign-up?next=${encodeURIComponent(next)}`}>Sign up</a>
+            <a href={`${base}/reset?next=${encodeURIComponent(next)}`}>I forgot my password</a>
+          </p>
         </form>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered */}
         {note && <aside className="beside prose" dangerouslySetInnerHTML={{ __html: note }} />}

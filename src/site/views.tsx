@@ -1,72 +1,94 @@
 /** What each answer looks like. Nothing here decides; what was withheld never got this far. */
-import type { PageAnswer, Step } from '@/services';
-import { type Delivery, Shell } from './shell';
+import type { ListAnswer, PageAnswer, SearchAnswer } from '@/services';
+import { Byline, Coarse, Entries, Picture } from './entries';
+import { Head } from './head';
+import { Sections } from './sections';
+import { type Delivery, LockSign, Shell } from './shell';
+import { Threshold } from './threshold';
 
 type Of<Kind extends PageAnswer['kind']> = Extract<PageAnswer, { kind: Kind }>;
 
-export function PageView({ answer, delivery }: { readonly answer: Of<'page'>; readonly delivery: Delivery }) {
+interface ViewProps<Kind extends PageAnswer['kind']> {
+  readonly answer: Of<Kind>;
+  readonly delivery: Delivery;
+}
+
+export function PageView({ answer, delivery }: ViewProps<'page'>) {
+  const { frame, facts, summary, sections, neighbours } = answer;
+  const [first] = sections;
+  const hasOwnHeading = first !== undefined && 'html' in first && first.html.startsWith('<h1');
   return (
     <Shell
-      frame={answer.frame}
+      frame={frame}
       delivery={delivery}
-      title={answer.title}
-      description={answer.summary}
-      canonical={delivery.walk ? '' : encodeURI(answer.address)}
+      title={facts.title}
+      description={summary}
+      head={<Head answer={answer} siteTitle={frame.siteTitle} delivery={delivery} />}
     >
       <article>
-        {!answer.hasOwnHeading && (
+        {!hasOwnHeading && (
           <>
-            <h1>{answer.title}</h1>
-            {answer.summary && <p className="lead">{answer.summary}</p>}
+            <h1>{facts.title}</h1>
+            {facts.kind === 'post' ? <Byline entry={facts} /> : summary && <p className="lead">{summary}</p>}
           </>
         )}
-        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered */}
-        <div className="prose" dangerouslySetInnerHTML={{ __html: answer.html }} />
+        {answer.picture && (
+          <figure className="figure">
+            <Picture picture={answer.picture} />
+          </figure>
+        )}
+        <Sections sections={sections} walk={delivery.walk} />
+        {facts.tags.length > 0 && <p className="tags">{facts.tags.join(' · ')}</p>}
       </article>
+      {neighbours && (neighbours.previous || neighbours.next) && (
+        <nav className="neighbours" aria-label={`More in ${facts.category ?? 'posts'}`}>
+          {neighbours.previous && (
+            <a href={neighbours.previous.address} rel="prev">
+              <span className="hint">Before</span> {neighbours.previous.title}
+            </a>
+          )}
+          {neighbours.next && (
+            <a href={neighbours.next.address} rel="next">
+              <span className="hint">After</span> {neighbours.next.title}
+            </a>
+          )}
+        </nav>
+      )}
     </Shell>
   );
 }
 
-export function TeaserView({
-  answer,
-  delivery,
-}: {
-  readonly answer: Of<'teaser'>;
-  readonly delivery: Delivery;
-}) {
+export function TeaserView({ answer, delivery }: ViewProps<'teaser'>) {
+  const { frame, facts, text, coarse, reason, step } = answer;
   return (
-    <Shell frame={answer.frame} delivery={delivery} title={answer.title}>
+    <Shell
+      frame={frame}
+      delivery={delivery}
+      title={facts.title}
+      {...(text && { description: text })}
+      head={<Head answer={answer} siteTitle={frame.siteTitle} delivery={delivery} />}
+    >
       <article>
-        <h1>{answer.title}</h1>
-        {answer.text && <p className="lead">{answer.text}</p>}
-        <Threshold reason={answer.reason} step={answer.step} />
+        <h1>{facts.title}</h1>
+        {facts.kind === 'post' && <Byline entry={facts} />}
+        {coarse && <Coarse source={coarse} />}
+        {text && <p className="lead">{text}</p>}
+        <Threshold reason={reason} step={step} walk={delivery.walk} />
       </article>
     </Shell>
   );
 }
 
-export function MessageView({
-  answer,
-  delivery,
-}: {
-  readonly answer: Of<'message'>;
-  readonly delivery: Delivery;
-}) {
+export function MessageView({ answer, delivery }: ViewProps<'message'>) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Not open to you">
-      <h1>This page isn’t open to you</h1>
-      <Threshold reason={answer.reason} step={answer.step} />
+      <h1>This isn’t open to you</h1>
+      <Threshold reason={answer.reason} step={answer.step} walk={delivery.walk} />
     </Shell>
   );
 }
 
-export function MissingView({
-  answer,
-  delivery,
-}: {
-  readonly answer: Of<'missing'>;
-  readonly delivery: Delivery;
-}) {
+export function MissingView({ answer, delivery }: ViewProps<'missing'>) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Nothing here">
       <h1>There is nothing at this address</h1>
@@ -75,27 +97,83 @@ export function MissingView({
   );
 }
 
-/** The reason and the next step, where a visitor stands before something closed. */
-function Threshold({ reason, step }: { readonly reason: string | null; readonly step: Step | null }) {
-  if (reason === null && step === null) return null;
+interface ListViewProps {
+  readonly answer: Extract<ListAnswer, { kind: 'list' }>;
+  readonly delivery: Delivery;
+}
+
+export function ListView({ answer, delivery }: ListViewProps) {
+  const { frame, title, of, entries, newer, older, feed } = answer;
   return (
-    <div className="threshold">
-      {reason !== null && <p>{reason}</p>}
-      {step?.kind === 'sign in' && (
-        <a className="button" href={step.address}>
-          Sign in
-        </a>
+    <Shell frame={frame} delivery={delivery} title={title}>
+      <h1>{of === 'tag' ? `Tagged ${title}` : title}</h1>
+      <div className="part">
+        <Entries entries={entries} level={2} />
+      </div>
+      <p className="more flex flex-wrap gap-6">
+        {newer && (
+          <a href={newer} rel="prev">
+            Newer
+          </a>
+        )}
+        {older && (
+          <a href={older} rel="next">
+            Older
+          </a>
+        )}
+        {feed && !delivery.walk && <a href={feed}>As a feed</a>}
+      </p>
+    </Shell>
+  );
+}
+
+export function SearchView({
+  answer,
+  delivery,
+}: {
+  readonly answer: SearchAnswer;
+  readonly delivery: Delivery;
+}) {
+  const { frame, question, hits, more } = answer;
+  return (
+    <Shell frame={frame} delivery={delivery} title={question === '' ? 'Search' : `Search: ${question}`}>
+      <h1>Search</h1>
+      <search>
+        <form action={frame.search} className="search">
+          <label htmlFor="q" className="sr-only">
+            What to look for
+          </label>
+          <input id="q" name="q" type="search" defaultValue={question} maxLength={200} />
+          <button className="button" type="submit">
+            Look
+          </button>
+        </form>
+      </search>
+      {question !== '' && (
+        <p className="lead" role="status">
+          {hits.length === 0
+            ? 'Nothing you can open has these words. Try fewer, or others.'
+            : `${hits.length} ${hits.length === 1 ? 'place' : 'places'}${more ? ', and more: try more words' : ''}`}
+        </p>
       )}
-      {step?.kind === 'passphrase' && (
-        <a className="button" href={step.address}>
-          Type a passphrase
-        </a>
-      )}
-      {step?.kind === 'item' && (
-        <a className="button" href={step.address}>
-          {step.title}
-        </a>
-      )}
-    </div>
+      <ul className="entries">
+        {hits.map((hit) => (
+          <li key={hit.item} className="entry">
+            <h2 className="entry-title">
+              {hit.teaser && <LockSign />}
+              <a href={hit.address}>{hit.title}</a>
+            </h2>
+            {hit.passage.length > 0 && (
+              <p>
+                {hit.passage.map((part, index) =>
+                  // biome-ignore lint/suspicious/noArrayIndexKey: the parts never move
+                  part.marked ? <mark key={index}>{part.text}</mark> : part.text,
+                )}
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Shell>
   );
 }

@@ -1,14 +1,23 @@
 /** What is kept: queries over PostgreSQL, one file per kind of thing. */
 export * from './attempts';
 export * from './boards';
+export * from './codes';
+export * from './content';
 export * from './database';
+export * from './files';
+export * from './item-drafts';
 export * from './items';
+export * from './keys';
 export * from './names';
+export * from './outbox';
 export * from './people';
 export * from './people-changes';
 export type { PersonRecord } from './person-record';
 export * from './policies';
+export * from './removals';
+export * from './search-texts';
+export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './settings';
-export type { Hashes, PeopleChange, StandInRef } from './types';
+export type { DraftDocument, Hashes, PeopleChange, RemovedItems, StandInRef } from './types';
 export * from './walks';

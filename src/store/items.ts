@@ -1,14 +1,9 @@
 /** The site's items and their content. */
+import { eq, inArray, sql } from 'drizzle-orm';
 import { type Address, asId, type Item, type ItemId } from '@/core';
+import type { Content } from './content';
 import type { Database } from './database';
-import { items } from './schema';
-
-/** What an item says, as opposed to where it stands: not part of any policy. */
-export interface Content {
-  readonly summary: string;
-  /** Markdown. */
-  readonly body: string;
-}
+import { items, oldAddresses } from './schema';
 
 /** An item with its content. */
 export interface StoredItem {
@@ -17,14 +12,17 @@ export interface StoredItem {
 }
 
 /** Every item of the site. */
-export async function readItems(db: Database): Promise<readonly StoredItem[]> {
-  return (await db.select().from(items)).map(({ summary, body, ...row }) => ({
+export async function readItems(
+  db: Database,
+): Promise<readonly (StoredItem & { readonly version: number })[]> {
+  return (await db.select().from(items)).map(({ summary, body, section, picture, version, ...row }) => ({
     item: itemOf(row),
-    content: { summary, body },
+    content: { summary, body, ...(section && { section }), ...(picture && { picture }) },
+    version,
   }));
 }
 
-type Row = Omit<typeof items.$inferSelect, 'summary' | 'body'>;
+type Row = Omit<typeof items.$inferSelect, 'summary' | 'body' | 'section' | 'picture' | 'version'>;
 
 function itemOf(row: Row): Item {
   const base = {
@@ -39,7 +37,18 @@ function itemOf(row: Row): Item {
     case 'site':
       return { ...base, kind: 'site' };
     case 'page':
-      return { ...base, kind: 'page', address: needed(row.address, row) as Address };
+    case 'post':
+      return { ...base, kind: row.kind, address: needed(row.address, row) as Address };
+    case 'section':
+      return { ...base, kind: 'section', type: needed(row.type, row) };
+    case 'file':
+      return {
+        ...base,
+        kind: 'file',
+        name: needed(row.name, row),
+        mediaType: needed(row.mediaType, row),
+        size: needed(row.size, row),
+      };
     case 'menu':
       return { ...base, kind: 'menu', place: needed(row.place, row) };
     case 'link':
@@ -54,8 +63,61 @@ function needed<T>(value: T | null, row: Row): T {
   return value;
 }
 
-/** Writes the items of a site into an empty table. */
+/** The row of an item; what it does not have is null, so that a changed item leaves nothing behind. */
+const rowOf = ({ item, content }: StoredItem) => ({
+  id: item.id,
+  kind: item.kind,
+  parent: item.parent,
+  rank: item.rank,
+  title: item.title,
+  published: item.published,
+  address: 'address' in item ? item.address : null,
+  place: item.kind === 'menu' ? item.place : null,
+  target: item.kind === 'link' ? item.target : null,
+  facts: item.facts ?? null,
+  type: item.kind === 'section' ? item.type : null,
+  name: item.kind === 'file' ? item.name : null,
+  mediaType: item.kind === 'file' ? item.mediaType : null,
+  size: item.kind === 'file' ? item.size : null,
+  summary: content.summary,
+  body: content.body,
+  section: content.section ?? null,
+  picture: content.picture ?? null,
+});
+
+const AT_ONCE = 500;
+
+/** Writes items that are new, in pieces that fit into one statement. */
 export async function insertItems(db: Database, list: readonly StoredItem[]): Promise<void> {
-  if (list.length > 0)
-    await db.insert(items).values(list.map(({ item, content }) => ({ ...item, ...content })));
+  for (let at = 0; at < list.length; at += AT_ONCE)
+    await db.insert(items).values(list.slice(at, at + AT_ONCE).map(rowOf));
+}
+
+/** Writes an item that is there already; its version goes up. */
+export async function updateItem(db: Database, stored: StoredItem): Promise<void> {
+  await db
+    .update(items)
+    .set({ ...rowOf(stored), version: sql`${items.version} + 1` })
+    .where(eq(items.id, stored.item.id));
+}
+
+export async function deleteItems(db: Database, ids: readonly ItemId[]): Promise<void> {
+  if (ids.length > 0) await db.delete(items).where(inArray(items.id, [...ids]));
+}
+
+/** Every address that an item had before, with that item. */
+export const readOldAddresses = async (db: Database): Promise<ReadonlyMap<Address, ItemId>> =>
+  new Map(
+    (await db.select().from(oldAddresses)).map(({ address, item }) => [
+      address as Address,
+      asId<ItemId>(item),
+    ]),
+  );
+
+/** Notes that an item had an address. Whoever had it before has it no longer. */
+export async function noteOldAddress(db: Database, address: Address, item: ItemId): Promise<void> {
+  await db
+    .insert(oldAddresses)
+    .values({ address, item })
+    .onConflictDoUpdate({ target: oldAddresses.address, set: { item } });
 }

@@ -30,7 +30,7 @@ const TABLES = { levels, roles, groups, products, fields, courses, activities, p
 const COLUMNS: Readonly<Record<keyof SiteNames, readonly string[]>> = {
   levels: ['name', 'rank'],
   roles: ['name'],
-  groups: ['name', 'private'],
+  groups: ['name', 'private', 'open'],
   products: ['name', 'kind'],
   fields: ['name', 'rank', 'type', 'choices', 'private', 'editable'],
   courses: ['name'],

@@ -1,6 +1,6 @@
 /** The draft, what is live, and every revision there was. */
 import { and, eq, sql } from 'drizzle-orm';
-import type { Policy } from '@/core';
+import type { Given, Policy } from '@/core';
 import type { Database } from './database';
 import { policyState, revisions } from './schema';
 
@@ -43,8 +43,34 @@ export async function readPolicies(
   };
 }
 
-// Policies that were stored before there were audiences.
-const whole = (policy: Policy): Policy => ({ ...policy, audiences: policy.audiences ?? [] });
+/**
+ * Policies that were stored before there were audiences, named turn-aways, landing rules and defaults, and teasers that
+ * knew only a text of their own.
+ */
+const whole = (policy: Policy): Policy => ({
+  ...policy,
+  gates: policy.gates.map((gate) => ({
+    ...gate,
+    otherwise: {
+      cases: gate.otherwise.cases.map((one) => ({ ...one, give: wholeGiven(one.give) })),
+      last: wholeGiven(gate.otherwise.last),
+    },
+  })),
+  audiences: policy.audiences ?? [],
+  turnAways: policy.turnAways ?? [],
+  landings: policy.landings ?? [],
+  defaults: policy.defaults ?? [],
+});
+
+function wholeGiven(given: Given): Given {
+  if (given.kind !== 'teaser' || given.show) return given;
+  const { text, ...rest } = given as Given & { readonly kind: 'teaser' } & { readonly text?: string | null };
+  return {
+    ...rest,
+    show: typeof text === 'string' ? { kind: 'text', text } : { kind: 'summary' },
+    preview: false,
+  };
+}
 
 /** Saves the draft if it is still at the version named. Answers the new version, or null when somebody was quicker. */
 export async function updateDraft(

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import {
   boolean,
   check,
+  customType,
   date,
   doublePrecision,
   index,
@@ -13,13 +14,17 @@ import {
   text,
   timestamp,
 } from 'drizzle-orm/pg-core';
+import type { Content } from './content';
 import type {
+  DraftDocument,
   FieldValue,
   Hashes,
   ItemFacts,
   LinkTarget,
   PeopleChange,
   Policy,
+  RemovedItems,
+  SectionContent,
   SiteNames,
   StandInRef,
 } from './types';
@@ -39,6 +44,8 @@ export const groups = pgTable('groups', {
   id: text().primaryKey(),
   name: text().notNull().unique(),
   private: boolean().notNull().default(false),
+  /** Whether members may join and leave as they like. */
+  open: boolean().notNull().default(false),
 });
 
 export const products = pgTable('products', {
@@ -193,19 +200,136 @@ export const peopleChanges = pgTable('people_changes', {
 /** Items with their content. Columns that a kind does not have are null. */
 export const items = pgTable('items', {
   id: text().primaryKey(),
-  kind: text({ enum: ['site', 'page', 'menu', 'link'] }).notNull(),
+  kind: text({ enum: ['site', 'page', 'post', 'section', 'menu', 'link', 'file'] }).notNull(),
   parent: text(),
   rank: integer().notNull(),
   title: text().notNull(),
   published: boolean().notNull().default(true),
   address: text().unique(),
-  place: text({ enum: ['top'] }),
+  place: text({ enum: ['top', 'side', 'foot'] }),
   target: jsonb().$type<LinkTarget>(),
   facts: jsonb().$type<ItemFacts>(),
+  /** Of sections. */
+  type: text({
+    enum: ['text', 'picture', 'video', 'form', 'call', 'posts', 'files', 'follow', 'account'],
+  }),
+  /** Of files: the last part of the address, the type by content, and the length in bytes. */
+  name: text(),
+  mediaType: text('media_type'),
+  size: integer(),
   summary: text().notNull().default(''),
   /** Markdown. */
   body: text().notNull().default(''),
+  section: jsonb().$type<SectionContent>(),
+  picture: jsonb().$type<NonNullable<Content['picture']>>(),
+  /** Goes up with every change of what the item says or where it stands; a change names the version it was based on. */
+  version: integer().notNull().default(1),
 });
+
+const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
+const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
+
+/** What files hold. A file that is taken away keeps its bytes, so that this can be taken back. */
+export const fileBytes = pgTable('file_bytes', {
+  item: text().primaryKey(),
+  bytes: bytea().notNull(),
+});
+
+/** Addresses that items had before. */
+export const oldAddresses = pgTable('old_addresses', {
+  address: text().primaryKey(),
+  item: text()
+    .notNull()
+    .references(() => items.id, { onDelete: 'cascade' }),
+});
+
+/** Texts that are being written and are not on the site yet. */
+export const itemDrafts = pgTable('item_drafts', {
+  item: text()
+    .primaryKey()
+    .references(() => items.id, { onDelete: 'cascade' }),
+  /** Goes up with every save; a save names the version it was based on. */
+  version: integer().notNull().default(1),
+  document: jsonb().$type<DraftDocument>().notNull(),
+  by: text().notNull(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Items that were taken away, with everything in and below them. */
+export const removals = pgTable('removals', {
+  id: text().primaryKey(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  by: text().notNull(),
+  summary: text().notNull(),
+  removed: jsonb().$type<RemovedItems>().notNull(),
+  undone: boolean().notNull().default(false),
+});
+
+/**
+ * The searchable texts of the site, each as small as what can be withheld by itself: a title, a summary, a piece of a
+ * section. Whether a visitor may read one is decided in memory, and only then is a match told.
+ */
+export const searchTexts = pgTable(
+  'search_texts',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    item: text()
+      .notNull()
+      .references(() => items.id, { onDelete: 'cascade' }),
+    kind: text({ enum: ['title', 'summary', 'text'] }).notNull(),
+    /** Where in its text the piece stands. */
+    path: text().notNull().default(''),
+    text: text().notNull(),
+    words: tsvector()
+      .notNull()
+      .generatedAlwaysAs((): ReturnType<typeof sql> => sql`to_tsvector('english', text)`),
+  },
+  (table) => [index('search_words').using('gin', table.words), index('search_item').on(table.item)],
+);
+
+/** Codes sent by mail: to sign up, or for a new password. */
+export const codes = pgTable('codes', {
+  /** SHA-256 of the token that the form carries. */
+  tokenHash: text('token_hash').primaryKey(),
+  purpose: text({ enum: ['sign up', 'reset'] }).notNull(),
+  email: text().notNull(),
+  /** For signing up. */
+  name: text().notNull().default(''),
+  passwordHash: text('password_hash'),
+  /** SHA-256 of the six digits together with the token. */
+  codeHash: text('code_hash').notNull(),
+  /** Wrong attempts so far. */
+  attempts: integer().notNull().default(0),
+  /** Mails sent so far. */
+  sent: integer().notNull().default(1),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+});
+
+/** Mail that would have been sent. */
+export const outbox = pgTable('outbox', {
+  id: integer().primaryKey().generatedAlwaysAsIdentity(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  to: text('to_address').notNull(),
+  subject: text().notNull(),
+  text: text().notNull(),
+});
+
+/** Keys that a member made for apps and for a feed of their own. */
+export const keys = pgTable(
+  'keys',
+  {
+    id: text().primaryKey(),
+    person: text()
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    use: text({ enum: ['api', 'feed'] }).notNull(),
+    name: text().notNull(),
+    /** SHA-256 of the key. */
+    hash: text().notNull().unique(),
+    at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('keys_person').on(table.person)],
+);
 
 /** Every policy that was ever live. */
 export const revisions = pgTable('revisions', {

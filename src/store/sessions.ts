@@ -40,6 +40,11 @@ export async function setPassphrases(
   await db.update(sessions).set({ passphrases }).where(eq(sessions.tokenHash, tokenHash));
 }
 
+/** Ends every session of somebody. */
+export async function deleteSessionsOf(db: Database, person: PersonId): Promise<void> {
+  await db.delete(sessions).where(eq(sessions.person, person));
+}
+
 export async function deleteSession(db: Database, tokenHash: string): Promise<void> {
   await db.delete(sessions).where(eq(sessions.tokenHash, tokenHash));
 }

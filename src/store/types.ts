@@ -1,12 +1,26 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
 
 import type { Policy } from '../core/policy/policy';
-import type { ItemFacts, LinkTarget } from '../core/site/item';
+import type { ItemFacts, LinkTarget, SectionType } from '../core/site/item';
 import type { FieldValue } from '../core/site/visitor';
 import type { SiteNames } from '../core/site/vocabulary';
 import type { PersonRecord } from './person-record';
+import type { RemovedItems } from './removed-items';
+import type { SectionContent } from './section-content';
 
-export type { FieldValue, ItemFacts, LinkTarget, Policy, SiteNames };
+export type {
+  FieldValue,
+  ItemFacts,
+  LinkTarget,
+  Policy,
+  RemovedItems,
+  SectionContent,
+  SectionType,
+  SiteNames,
+};
+
+/** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
+export type DraftDocument = Readonly<Record<string, unknown>>;
 
 /** A stand-in as it is stored: a reference, never a copy of a person's facts. */
 export type StandInRef = 'guest' | { readonly person: string };

@@ -1,16 +1,9 @@
-/** Every address of the site that is not Trivet's own. */
-import { viewPage } from '@/services';
-import { renderAnswer } from '@/site';
-import { lookOf } from '../_http/look';
-import { asking } from '../_http/request';
-import { delivery, respond } from '../_http/response';
+/** Every address that is not the desk's: the visitor's side of the site. */
+import { runningTrivet } from '@/services';
+import { siteResponse } from '../_doors';
 
 export const dynamic = 'force-dynamic';
 
-export async function GET(request: Request): Promise<Response> {
-  const { trivet, visitor } = await asking();
-  const answer = viewPage(lookOf(trivet, visitor, request), new URL(request.url).pathname);
-  const desk = visitor.person?.desk ?? false;
-  const sameForEveryone = answer.kind === 'page' && answer.sameForEveryone && !desk;
-  return respond(request, await renderAnswer(answer, delivery(desk, false)), false, sameForEveryone);
-}
+const handle = async (request: Request): Promise<Response> => siteResponse(await runningTrivet(), request);
+
+export { handle as GET, handle as POST };

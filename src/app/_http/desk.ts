@@ -20,7 +20,7 @@ type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => 
 
 /** Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. */
 export async function forDesk(request: Request, handler: Handler, largest = LARGEST_BODY): Promise<Response> {
-  const { trivet, visitor } = await asking();
+  const { trivet, visitor } = await asking(request);
   const administrator = administratorOf(visitor);
   if (!visitor.person)
     return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');

@@ -2,7 +2,7 @@
 import { type Look, requestFactsOf, type Trivet, type Visitor } from '@/services';
 import { addressOf } from './request';
 
-export function lookOf(trivet: Trivet, visitor: Visitor, request: Request): Look {
+export function lookOf(trivet: Trivet, visitor: Visitor, request: Request, now = new Date()): Look {
   const { state } = trivet;
   const raw = {
     url: new URL(request.url),
@@ -13,7 +13,8 @@ export function lookOf(trivet: Trivet, visitor: Visitor, request: Request): Look
     state,
     compiled: state.live.compiled,
     facts: visitor.facts,
-    request: requestFactsOf(state, raw, new Date()),
+    person: visitor.person,
+    request: requestFactsOf(state, raw, now),
     base: '',
   };
 }

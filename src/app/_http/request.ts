@@ -1,13 +1,25 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
-import { cookies } from 'next/headers';
 import { runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
 import { SESSION_COOKIE } from './session-cookie';
 
 /** The visitor who sent this request. */
-export async function asking(): Promise<{ readonly trivet: Trivet; readonly visitor: Visitor }> {
+export async function asking(
+  request: Request,
+): Promise<{ readonly trivet: Trivet; readonly visitor: Visitor }> {
   const trivet = await runningTrivet();
-  const token = (await cookies()).get(SESSION_COOKIE)?.value;
-  return { trivet, visitor: await visitorOf(trivet, token, new Date()) };
+  return { trivet, visitor: await visitorIn(trivet, request, new Date()) };
+}
+
+/** The visitor whose session's cookie a request brings. */
+export const visitorIn = (trivet: Trivet, request: Request, now: Date): Promise<Visitor> =>
+  visitorOf(trivet, cookieIn(request, SESSION_COOKIE), now);
+
+function cookieIn(request: Request, name: string): string | undefined {
+  for (const pair of (request.headers.get('cookie') ?? '').split(';')) {
+    const [key, ...value] = pair.trim().split('=');
+    if (key === name) return value.join('=');
+  }
+  return undefined;
 }
 
 /**

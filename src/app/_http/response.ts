@@ -1,11 +1,12 @@
 /** Writing responses: the headers that every page of the site goes out with. */
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { environment } from '@/services';
 import type { Delivery, Rendered } from '@/site';
 
 // No page of the site has scripts. Only a walk may be framed, and only by the desk.
 const policy = (frames: string) =>
-  `default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self' data:; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
+  `default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
 
 const safety = (walk: boolean): Record<string, string> => ({
   'Content-Security-Policy': policy(walk ? "'self'" : "'none'"),
@@ -45,7 +46,14 @@ export function respond(
   walk: boolean,
   sameForEveryone: boolean,
 ): Response {
-  if (rendered.status === 303) return seeOther(rendered.location);
+  if ('location' in rendered) {
+    return rendered.status === 303
+      ? seeOther(rendered.location)
+      : new Response(null, {
+          status: rendered.status,
+          headers: { Location: rendered.location, 'Cache-Control': PRIVATE },
+        });
+  }
   if (!sameForEveryone) return htmlResponse(rendered.html, { status: rendered.status, walk });
   const etag = `"${createHash('sha256').update(rendered.html).digest('base64url').slice(0, 27)}"`;
   const headers = { 'Cache-Control': 'public, no-cache', ETag: etag };
@@ -63,5 +71,5 @@ let stylesheet: string | undefined;
 export function delivery(desk: boolean, walk: boolean): Delivery {
   stylesheet ??= (JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as { stylesheet: string })
     .stylesheet;
-  return { stylesheet, desk: desk && !walk, walk };
+  return { stylesheet, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
 }

@@ -3,7 +3,7 @@
  * text form, the sentences and evaluation all work from these entries; the site's own names extend them through the
  * {@link Vocabulary}.
  */
-import type { Item } from '../site/item';
+import { ITEM_KINDS, type Item, isAddressed } from '../site/item';
 import { DEVICES, ENGINES, type RequestFacts, WEEKDAYS } from '../site/request';
 import type { Purchase, VisitorFacts } from '../site/visitor';
 import { type Named, type NameKind, namesOf, type Vocabulary } from '../site/vocabulary';
@@ -210,14 +210,14 @@ export const catalogue: readonly Fact[] = [
     return group === undefined || visitor.groups === null ? null : visitor.groups.includes(group);
   }),
   fact('item kind', 'choice', 'item', 'Kind of the item', () => (_visitor, item) => item?.kind ?? null, {
-    choices: ['site', 'page', 'menu', 'link'],
+    choices: ITEM_KINDS,
   }),
   fact(
     'item address',
     'text',
     'item',
     'Address of the item',
-    () => (_visitor, item) => (item?.kind === 'page' ? item.address : null),
+    () => (_visitor, item) => (item && isAddressed(item) ? item.address : null),
   ),
   fact('item category', 'text', 'item', 'Category of the item', () => (_visitor, item) => {
     return item?.facts?.category ?? null;

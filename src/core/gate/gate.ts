@@ -1,13 +1,23 @@
 import type { Condition } from '../condition/condition';
 import type { GateId, ItemId } from '../ids';
 import { below, type Outline } from '../site/outline';
-import type { TurnAway } from './turn-away';
+import type { Vocabulary } from '../site/vocabulary';
+import { selectorsOf } from './selection';
+import type { Given } from './turn-away';
 
 /** What a gate points at: one item, or an item and everything beneath it. */
-export interface Target {
+export interface Pointed {
   readonly kind: 'item' | 'branch';
   readonly item: ItemId;
 }
+
+/** What a gate describes: every item of which a condition over item facts holds, now and later. */
+export interface Described {
+  readonly kind: 'selection';
+  readonly where: Condition;
+}
+
+export type Target = Pointed | Described;
 
 /** The first leg: targets joined by or, minus exclusions. */
 export interface What {
@@ -18,13 +28,13 @@ export interface What {
 /** One case of the third leg. */
 export interface Case {
   readonly when: Condition;
-  readonly give: TurnAway;
+  readonly give: Given;
 }
 
 /** The third leg: cases, first match wins. The last has no condition, so there is always an answer. */
 export interface Otherwise {
   readonly cases: readonly Case[];
-  readonly last: TurnAway;
+  readonly last: Given;
 }
 
 /**
@@ -39,10 +49,19 @@ export interface Gate {
   readonly stance: 'also' | 'instead';
 }
 
-/** The ids of the items that a gate covers. A target that no longer exists covers nothing. */
-export function coverage(what: What, outline: Outline): ReadonlySet<ItemId> {
-  const covered = reach(what.targets, outline);
-  for (const id of reach(what.except, outline)) covered.delete(id);
+/**
+ * The ids of the items that a gate covers. A target that no longer exists covers nothing. Where a fact of an item is
+ * missing, doubt falls to the closed side: a gate that adds covers what may be meant and leaves out only what certainly
+ * is; one that sets others aside the other way round.
+ */
+export function coverage(
+  { what, stance }: Pick<Gate, 'what' | 'stance'>,
+  outline: Outline,
+  vocabulary: Vocabulary,
+): ReadonlySet<ItemId> {
+  const doubt = stance === 'also';
+  const covered = reach(what.targets, outline, vocabulary, doubt);
+  for (const id of reach(what.except, outline, vocabulary, !doubt)) covered.delete(id);
   return covered;
 }
 
@@ -50,23 +69,39 @@ export function coverage(what: What, outline: Outline): ReadonlySet<ItemId> {
  * Points at an item: covers it if the gate did not, leaves it out if it did. Prefers taking back what was said before
  * (a target of its own, an exclusion) to saying more.
  */
-export function pointAt(what: What, item: ItemId, outline: Outline): What {
-  const others = (targets: readonly Target[]) => targets.filter((target) => target.item !== item);
-  const covered = coverage(what, outline).has(item);
+export function pointAt(
+  gate: Pick<Gate, 'what' | 'stance'>,
+  item: ItemId,
+  outline: Outline,
+  vocabulary: Vocabulary,
+): What {
+  const { what, stance } = gate;
+  const others = (targets: readonly Target[]) =>
+    targets.filter((target) => target.kind === 'selection' || target.item !== item);
+  const covered = coverage(gate, outline, vocabulary).has(item);
   const narrower = covered
     ? { ...what, targets: others(what.targets) }
     : { ...what, except: others(what.except) };
-  if (coverage(narrower, outline).has(item) !== covered) return narrower;
+  if (coverage({ what: narrower, stance }, outline, vocabulary).has(item) !== covered) return narrower;
   const target: Target = { kind: 'item', item };
   return covered
     ? { ...narrower, except: [...what.except, target] }
     : { targets: [...what.targets, target], except: narrower.except };
 }
 
-function reach(targets: readonly Target[], outline: Outline): Set<ItemId> {
+function reach(
+  targets: readonly Target[],
+  outline: Outline,
+  vocabulary: Vocabulary,
+  doubt: boolean,
+): Set<ItemId> {
   const reached = new Set<ItemId>();
   for (const target of targets) {
-    if (target.kind === 'branch') for (const item of below(outline, target.item)) reached.add(item.id);
+    if (target.kind === 'selection') {
+      const selectors = selectorsOf(target.where, vocabulary);
+      const takes = doubt ? selectors.closed : selectors.certain;
+      for (const item of outline.items.values()) if (takes(item)) reached.add(item.id);
+    } else if (target.kind === 'branch') for (const item of below(outline, target.item)) reached.add(item.id);
     else if (outline.items.has(target.item)) reached.add(target.item);
   }
   return reached;

@@ -1,4 +1,5 @@
 /** Gates: what they cover, who passes, and what everyone else gets. */
 export * from './gate';
 export * from './remarks';
+export * from './selection';
 export * from './turn-away';

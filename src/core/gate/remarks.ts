@@ -31,7 +31,7 @@ export type Remark =
 /** The remarks on a gate, most serious first. */
 export function remarksOn(gate: Gate, outline: Outline, vocabulary: Vocabulary): readonly Remark[] {
   const remarks: Remark[] = [];
-  if (coverage(gate.what, outline).size === 0) remarks.push({ kind: 'covers nothing' });
+  if (coverage(gate, outline, vocabulary).size === 0) remarks.push({ kind: 'covers nothing' });
   if (gate.stance === 'also' && same(gate.who, everyone)) remarks.push({ kind: 'lets everyone by' });
   if (gate.stance === 'instead') remarks.push({ kind: 'sets aside' });
   remarks.push(...remarksOnCondition(gate.who, vocabulary));

@@ -1,4 +1,4 @@
-import type { ItemId } from '../ids';
+import type { GroupId, ItemId, TurnAwayId } from '../ids';
 import type { ItemKind } from '../site/item';
 
 /** What a turned-away visitor is told about why: the reason Trivet writes, the administrator's own, or none. */
@@ -11,25 +11,39 @@ export type Reason =
 export type NextStep =
   | { readonly kind: 'none' }
   | { readonly kind: 'sign in' }
+  | { readonly kind: 'sign up' }
   | { readonly kind: 'passphrase' }
-  | { readonly kind: 'item'; readonly item: ItemId };
+  /** Joining an open group. */
+  | { readonly kind: 'follow'; readonly group: GroupId }
+  | { readonly kind: 'item'; readonly item: ItemId }
+  | { readonly kind: 'outside'; readonly url: string; readonly label: string };
 
-/** The item's title and summary, with a reason and a next step. */
+/** What a teaser shows of an item beside its title. */
+export type TeaserText =
+  /** The item's own summary, or none if it has none. */
+  | { readonly kind: 'summary' }
+  /** The first words of what is withheld from nobody else within the item. */
+  | { readonly kind: 'words'; readonly count: number }
+  | { readonly kind: 'text'; readonly text: string };
+
+/** The item's title with something of it, a reason and a next step. */
 export interface Teaser {
   readonly kind: 'teaser';
-  /** Shown in place of the item's own summary. */
-  readonly text: string | null;
+  readonly show: TeaserText;
+  /** Whether the item's picture is shown, too coarse for anything in it to be made out. */
+  readonly preview: boolean;
   readonly reason: Reason;
   readonly next: NextStep;
 }
 
-/** Off to another page: sign-in or the passphrase page and back again, or an item. */
+/** Off to another page: sign-in or the passphrase page and back again, an item, or an address elsewhere. */
 export interface Redirect {
   readonly kind: 'redirect';
   readonly to:
     | { readonly kind: 'sign in' }
     | { readonly kind: 'passphrase' }
-    | { readonly kind: 'item'; readonly item: ItemId };
+    | { readonly kind: 'item'; readonly item: ItemId }
+    | { readonly kind: 'outside'; readonly url: string };
 }
 
 /** A page that says no, and nothing of the item. */
@@ -47,10 +61,46 @@ export interface Missing {
 /** Not shown at all, where it would stand among other things. */
 export interface LeaveOut {
   readonly kind: 'leave out';
+  /** Whether a section leaves its space empty rather than closing up. */
+  readonly keepSpace?: boolean;
+}
+
+/** Other content in its place. */
+export interface Swap {
+  readonly kind: 'swap';
+  /** Markdown. */
+  readonly text: string;
+}
+
+/** Its title, shown as something that is closed, with the reason and what would open it. */
+export interface Locked {
+  readonly kind: 'locked';
+  readonly reason: Reason;
+  readonly next: NextStep;
 }
 
 /** What a visitor who does not pass gets. */
-export type TurnAway = Teaser | Redirect | Message | Missing | LeaveOut;
+export type TurnAway = Teaser | Redirect | Message | Missing | LeaveOut | Swap | Locked;
+
+/** A turn-away with a name, which many gates can use and which is changed in one place. */
+export interface NamedTurnAway {
+  readonly id: TurnAwayId;
+  readonly name: string;
+  readonly give: TurnAway;
+}
+
+/** The use of one with a name. */
+export interface TurnAwayUse {
+  readonly kind: 'named';
+  readonly turnAway: TurnAwayId;
+}
+
+/** What a case gives: a turn-away of its own, or one with a name. */
+export type Given = TurnAway | TurnAwayUse;
+
+/** What is given. One with a name that no longer exists gives nothing at all. */
+export const resolveGiven = (given: Given, named: readonly NamedTurnAway[]): TurnAway =>
+  given.kind === 'named' ? (named.find(({ id }) => id === given.turnAway)?.give ?? missing) : given;
 
 export const missing: Missing = { kind: 'missing' };
 export const leaveOut: LeaveOut = { kind: 'leave out' };
@@ -58,21 +108,33 @@ export const redirectToPassphrase: Redirect = { kind: 'redirect', to: { kind: 'p
 export const redirectToSignIn: Redirect = { kind: 'redirect', to: { kind: 'sign in' } };
 
 /** The turn-aways that make sense for each kind of item. */
-const FITTING: Record<ItemKind, readonly TurnAway['kind'][]> = {
+export const FITTING = {
   site: ['teaser', 'redirect', 'message', 'missing'],
   page: ['teaser', 'redirect', 'message', 'missing'],
+  post: ['teaser', 'redirect', 'message', 'missing'],
+  file: ['teaser', 'redirect', 'message', 'missing'],
+  section: ['teaser', 'message', 'leave out', 'swap', 'locked'],
   menu: ['leave out'],
-  link: ['leave out'],
-};
+  link: ['leave out', 'locked'],
+} as const satisfies Record<ItemKind, readonly TurnAway['kind'][]>;
 
 /** Whether a turn-away fits a kind of item as it is. */
-export const fits = (kind: ItemKind, turnAway: TurnAway): boolean => FITTING[kind].includes(turnAway.kind);
+export const fits = (kind: ItemKind, turnAway: TurnAway): boolean =>
+  (FITTING[kind] as readonly TurnAway['kind'][]).includes(turnAway.kind);
 
 /**
  * The nearest turn-away that fits a kind of item. A gate may cover several kinds at once; each gets what comes
- * closest without giving away more: a page that should be left out is missing, a link is left out.
+ * closest without giving away more: a page that should be left out is missing, one that should be locked gives a message,
+ * which does not even tell its title; a section or a link that should redirect is left out.
  */
 export function fitTo(kind: ItemKind, turnAway: TurnAway): TurnAway {
   if (fits(kind, turnAway)) return turnAway;
-  return kind === 'menu' || kind === 'link' ? leaveOut : missing;
+  if (kind === 'menu' || kind === 'link' || kind === 'section') return leaveOut;
+  return turnAway.kind === 'locked'
+    ? { kind: 'message', reason: turnAway.reason, next: turnAway.next }
+    : missing;
 }
+
+/** What an entry of a list, a feed or a search shows of an item: all of it, a teaser, or nothing. */
+export const entryFor = (turnAway: TurnAway | null): 'whole' | 'teaser' | 'nothing' =>
+  turnAway === null ? 'whole' : turnAway.kind === 'teaser' ? 'teaser' : 'nothing';

@@ -3,11 +3,12 @@
  * one list of hurdles in the order in which they speak. After that a decision is a walk down a short list.
  */
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
-import { coverage, type Gate } from '../gate';
+import { coverage, type Gate, type NamedTurnAway } from '../gate';
 import type { ItemId } from '../ids';
 import {
   containerOf,
   type Item,
+  type ItemKind,
   type Outline,
   type RequestFacts,
   type SiteNames,
@@ -16,7 +17,7 @@ import {
 } from '../site';
 import type { TurnedAway } from './decision';
 import { type Policy, vocabularyOf } from './policy';
-import { turnedAwayBy, unpublishedAt } from './turn-away-at';
+import { type Fitted, fittedFor, turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** A gate over one item, with its stance already taken into account. */
 export interface CoveringGate {
@@ -47,9 +48,9 @@ export interface CompiledPolicy {
 /** Compiles a policy. Do it once per revision and keep the result. */
 export function compile(policy: Policy, outline: Outline, names: SiteNames): CompiledPolicy {
   const vocabulary = vocabularyOf(names, policy);
-  const covering = gatesByItem(policy, outline);
+  const covering = gatesByItem(policy, outline, vocabulary);
   const closures = conditionCompiler(vocabulary);
-  const hurdleFor = hurdleMaker(closures, vocabulary);
+  const hurdleFor = hurdleMaker(closures, policy.turnAways, vocabulary);
   const hurdles = new Map<ItemId, readonly Hurdle[]>();
   const collect = (item: Item, kind: Item['kind']): Hurdle[] => {
     const own = [
@@ -72,13 +73,21 @@ export function restsOn(outline: Outline, item: Item): readonly Item[] {
   return [container, target].filter((other): other is Item => other !== null && other !== undefined);
 }
 
-function gatesByItem(policy: Policy, outline: Outline): ReadonlyMap<ItemId, readonly CoveringGate[]> {
+function gatesByItem(
+  policy: Policy,
+  outline: Outline,
+  vocabulary: Vocabulary,
+): ReadonlyMap<ItemId, readonly CoveringGate[]> {
   const byItem = new Map<ItemId, CoveringGate[]>();
   for (const gate of policy.gates) {
-    for (const id of coverage(gate.what, outline)) {
-      const above = byItem.get(id) ?? [];
-      const kept = gate.stance === 'instead' ? above.map((entry) => ({ ...entry, setAside: true })) : above;
-      byItem.set(id, [...kept, { gate, setAside: false }]);
+    // One value for every item it covers: a site may have millions of pairs.
+    const covering = { gate, setAside: false };
+    for (const id of coverage(gate, outline, vocabulary)) {
+      const above = byItem.get(id);
+      if (above === undefined) byItem.set(id, [covering]);
+      else if (gate.stance === 'instead')
+        byItem.set(id, [...above.map((entry) => ({ ...entry, setAside: true })), covering]);
+      else above.push(covering);
     }
   }
   return byItem;
@@ -89,19 +98,42 @@ const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
   return { at: item, passes: () => false, away: () => away };
 };
 
-function hurdleMaker(closures: ConditionCompiler, vocabulary: Vocabulary) {
-  return (gate: Gate, at: Item, kind: Item['kind']): Hurdle => {
-    const cases = gate.otherwise.cases.map((entry) => ({
-      applies: closures(entry.when),
-      away: turnedAwayBy(gate, entry.give, at.id, kind, vocabulary),
-    }));
-    const last = turnedAwayBy(gate, gate.otherwise.last, at.id, kind, vocabulary);
+/** A gate made ready for items of a kind. */
+interface Ready {
+  readonly passes: Predicate;
+  readonly cases: readonly { readonly applies: Predicate; readonly give: Fitted }[];
+  readonly last: Fitted;
+}
+
+function hurdleMaker(
+  closures: ConditionCompiler,
+  named: readonly NamedTurnAway[],
+  vocabulary: Vocabulary,
+): (gate: Gate, at: Item, kind: ItemKind) => Hurdle {
+  // A gate gives the same to all items of a kind, and a reason takes longer to write than to keep.
+  const ready = new Map<Gate, Map<ItemKind, Ready>>();
+  const made = (gate: Gate, kind: ItemKind): Ready => {
+    const kinds = ready.get(gate) ?? new Map<ItemKind, Ready>();
+    ready.set(gate, kinds);
+    const found = kinds.get(kind) ?? {
+      passes: closures(gate.who),
+      cases: gate.otherwise.cases.map(({ when, give }) => ({
+        applies: closures(when),
+        give: fittedFor(gate, give, kind, named, vocabulary),
+      })),
+      last: fittedFor(gate, gate.otherwise.last, kind, named, vocabulary),
+    };
+    kinds.set(kind, found);
+    return found;
+  };
+  return (gate, at, kind) => {
+    const { passes, cases, last } = made(gate, kind);
     return {
       at,
-      passes: closures(gate.who),
+      passes,
       away: (visitor, request) => {
-        for (const entry of cases) if (entry.applies(visitor, at, request)) return entry.away;
-        return last;
+        const chosen = cases.find(({ applies }) => applies(visitor, at, request));
+        return turnedAwayBy(gate, chosen?.give ?? last, at.id);
       },
     };
   };

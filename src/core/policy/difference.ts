@@ -1,8 +1,8 @@
 /** What differs between two policies, and how to bring two people's edits of one draft together. */
-import type { Gate } from '../gate';
+import type { Gate, NamedTurnAway } from '../gate';
 import { same } from '../same';
 import type { Audience } from '../site';
-import type { Policy } from './policy';
+import type { Default, Landing, Policy } from './policy';
 
 /** One difference of a gate. A gate that was both changed and moved is two. */
 export type GateChange =
@@ -11,23 +11,50 @@ export type GateChange =
   | { readonly kind: 'changed'; readonly of: 'gate'; readonly before: Gate; readonly after: Gate }
   | { readonly kind: 'moved'; readonly of: 'gate'; readonly after: Gate };
 
-/** One difference of an audience. Their order means nothing. */
-export type AudienceChange =
-  | { readonly kind: 'added'; readonly of: 'audience'; readonly after: Audience }
-  | { readonly kind: 'removed'; readonly of: 'audience'; readonly before: Audience }
+/** One difference of something whose order means nothing. */
+type SetChange<Of extends string, T> =
+  | { readonly kind: 'added'; readonly of: Of; readonly after: T }
+  | { readonly kind: 'removed'; readonly of: Of; readonly before: T }
+  | { readonly kind: 'changed'; readonly of: Of; readonly before: T; readonly after: T };
+
+export type AudienceChange = SetChange<'audience', Audience>;
+export type TurnAwayChange = SetChange<'turn-away', NamedTurnAway>;
+
+/** The landing rules or the defaults differ: lists that are short and read as a whole. */
+export type ListChange =
   | {
       readonly kind: 'changed';
-      readonly of: 'audience';
-      readonly before: Audience;
-      readonly after: Audience;
+      readonly of: 'landings';
+      readonly before: readonly Landing[];
+      readonly after: readonly Landing[];
+    }
+  | {
+      readonly kind: 'changed';
+      readonly of: 'defaults';
+      readonly before: readonly Default[];
+      readonly after: readonly Default[];
     };
 
-export type PolicyChange = GateChange | AudienceChange;
+export type PolicyChange = GateChange | AudienceChange | TurnAwayChange | ListChange;
 
 /** The differences from one policy to another, in the order of the newer one, removals last; gates before audiences. */
 export function difference(before: Policy, after: Policy): readonly PolicyChange[] {
-  return [...gateChanges(before.gates, after.gates), ...audienceChanges(before.audiences, after.audiences)];
+  return [
+    ...gateChanges(before.gates, after.gates),
+    ...setChanges('audience', before.audiences, after.audiences),
+    ...setChanges('turn-away', before.turnAways, after.turnAways),
+    ...listChanges(before, after),
+  ];
 }
+
+const listChanges = (before: Policy, after: Policy): readonly ListChange[] => [
+  ...(same(before.landings, after.landings)
+    ? []
+    : [{ kind: 'changed', of: 'landings', before: before.landings, after: after.landings } as const]),
+  ...(same(before.defaults, after.defaults)
+    ? []
+    : [{ kind: 'changed', of: 'defaults', before: before.defaults, after: after.defaults } as const]),
+];
 
 function gateChanges(before: readonly Gate[], after: readonly Gate[]): readonly GateChange[] {
   const old = byId(before);
@@ -50,20 +77,22 @@ function gateChanges(before: readonly Gate[], after: readonly Gate[]): readonly 
   return changes;
 }
 
-function audienceChanges(before: readonly Audience[], after: readonly Audience[]): readonly AudienceChange[] {
+function setChanges<Of extends string, T extends { readonly id: string }>(
+  of: Of,
+  before: readonly T[],
+  after: readonly T[],
+): readonly SetChange<Of, T>[] {
   const old = byId(before);
   const current = byId(after);
   return [
-    ...after.flatMap((audience): AudienceChange[] => {
-      const previous = old.get(audience.id);
-      if (!previous) return [{ kind: 'added', of: 'audience', after: audience }];
-      return same(previous, audience)
-        ? []
-        : [{ kind: 'changed', of: 'audience', before: previous, after: audience }];
+    ...after.flatMap((one): SetChange<Of, T>[] => {
+      const previous = old.get(one.id);
+      if (!previous) return [{ kind: 'added', of, after: one }];
+      return same(previous, one) ? [] : [{ kind: 'changed', of, before: previous, after: one }];
     }),
     ...before
       .filter(({ id }) => !current.has(id))
-      .map((audience): AudienceChange => ({ kind: 'removed', of: 'audience', before: audience })),
+      .map((one): SetChange<Of, T> => ({ kind: 'removed', of, before: one })),
   ];
 }
 
@@ -74,15 +103,20 @@ function audienceChanges(before: readonly Audience[], after: readonly Audience[]
 export function rebase(base: Policy, mine: Policy, theirs: Policy): Policy {
   const changes = gateChanges(base.gates, mine.gates);
   const gates = merged(theirs.gates, changes);
-  const audiences = merged(theirs.audiences, audienceChanges(base.audiences, mine.audiences));
+  const rest = {
+    audiences: merged(theirs.audiences, setChanges('audience', base.audiences, mine.audiences)),
+    turnAways: merged(theirs.turnAways, setChanges('turn-away', base.turnAways, mine.turnAways)),
+    landings: same(base.landings, mine.landings) ? theirs.landings : mine.landings,
+    defaults: same(base.defaults, mine.defaults) ? theirs.defaults : mine.defaults,
+  };
   const iMoved = changes.some(({ kind }) => kind === 'moved');
   const theyMoved = gateChanges(base.gates, theirs.gates).some(({ kind }) => kind === 'moved');
-  if (!iMoved || theyMoved) return { gates, audiences };
+  if (!iMoved || theyMoved) return { ...rest, gates };
   const place = new Map(mine.gates.map((gate, index) => [gate.id, index]));
   const last = mine.gates.length;
   return {
+    ...rest,
     gates: gates.toSorted((a, b) => (place.get(a.id) ?? last) - (place.get(b.id) ?? last)),
-    audiences,
   };
 }
 

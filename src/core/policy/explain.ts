@@ -8,7 +8,7 @@ import type { ItemId } from '../ids';
 import type { Item, RequestFacts, VisitorFacts } from '../site';
 import { type CompiledPolicy, restsOn } from './compile';
 import { type Decision, open, type TurnedAway } from './decision';
-import { noSuchItem, turnedAwayBy, unpublishedAt } from './turn-away-at';
+import { fittedFor, noSuchItem, turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** How a gate stood to a visitor: it let them by, spoke, would have spoken had one above not, or was set aside. */
 export type Verdict = 'passed' | 'spoke' | 'would speak' | 'set aside';
@@ -38,7 +38,7 @@ export function explain(
   visitor: VisitorFacts,
   request: RequestFacts,
 ): Explanation {
-  const { outline, vocabulary, covering } = compiled;
+  const { outline, vocabulary, covering, policy } = compiled;
   const item = outline.items.get(id);
   if (!item) return { decision: noSuchItem, steps: [] };
   const steps: Step[] = [];
@@ -64,7 +64,8 @@ export function explain(
     const chosen = gate.otherwise.cases.find(
       (entry) => trace(entry.when, { visitor, item: at, request }, vocabulary).truth === TRUE,
     );
-    return speak(turnedAwayBy(gate, chosen?.give ?? gate.otherwise.last, at.id, item.kind, vocabulary));
+    const given = chosen?.give ?? gate.otherwise.last;
+    return speak(turnedAwayBy(gate, fittedFor(gate, given, item.kind, policy.turnAways, vocabulary), at.id));
   };
   visit(item);
   return { decision, steps };

@@ -1,4 +1,5 @@
 /** Policies: deciding, explaining, and comparing before anything is live. */
+export * from './arrival';
 export { assume, canBeAssumed } from './assume';
 export * from './compile';
 export * from './decide';
@@ -9,3 +10,4 @@ export * from './explain';
 export * from './openers';
 export * from './policy';
 export * from './uses';
+export * from './whole-site';

@@ -1,25 +1,39 @@
 /** What a gate gives those it turns away at an item: fitted to the item's kind, with its reason in words. */
-import { fitTo, type Gate, missing, type TurnAway } from '../gate';
+import {
+  fitTo,
+  type Gate,
+  type Given,
+  missing,
+  type NamedTurnAway,
+  resolveGiven,
+  type TurnAway,
+} from '../gate';
 import { reasonFor } from '../sentence/who';
-import type { Item, Vocabulary } from '../site';
+import type { Item, ItemKind, Vocabulary } from '../site';
 import type { TurnedAway } from './decision';
 
-/** The decision that a gate over `at` makes with one of its turn-aways, for an item of a kind. */
-export const turnedAwayBy = (
+/** A turn-away as visitors of a kind of item get it, with the reason worked out. */
+export type Fitted = Pick<TurnedAway, 'turnAway' | 'reason'>;
+
+/** What a gate gives with one of its turn-aways, for items of a kind. */
+export function fittedFor(
   gate: Gate,
-  turnAway: TurnAway,
-  at: Item['id'],
-  kind: Item['kind'],
+  given: Given,
+  kind: ItemKind,
+  named: readonly NamedTurnAway[],
   vocabulary: Vocabulary,
-): TurnedAway => {
-  const fitted = fitTo(kind, turnAway);
-  return {
-    kind: 'turned away',
-    turnAway: fitted,
-    reason: reasonIn(fitted, gate, vocabulary),
-    because: { kind: 'gate', gate: gate.id, at },
-  };
-};
+): Fitted {
+  const turnAway = fitTo(kind, resolveGiven(given, named));
+  return { turnAway, reason: reasonIn(turnAway, gate, vocabulary) };
+}
+
+/** The decision that a gate over `at` makes with what it gives. */
+export const turnedAwayBy = (gate: Gate, { turnAway, reason }: Fitted, at: Item['id']): TurnedAway => ({
+  kind: 'turned away',
+  turnAway,
+  reason,
+  because: { kind: 'gate', gate: gate.id, at },
+});
 
 function reasonIn(turnAway: TurnAway, gate: Gate, vocabulary: Vocabulary): string | null {
   if (!('reason' in turnAway) || turnAway.reason.kind === 'kept back') return null;

@@ -1,18 +1,21 @@
 /** Where things are used: an audience in gates and other audiences, a role or a field in whatever asks for it. */
 import { audiencesIn, type Condition, factNamed, listOf, type Test, testsIn } from '../condition';
 import type { Gate } from '../gate';
+import type { TurnAwayId } from '../ids';
 import type { Audience, NameKind } from '../site';
-import type { Policy } from './policy';
+import type { Landing, Policy } from './policy';
 
 /** One place where something is used. */
 export type Use =
-  | { readonly kind: 'gate'; readonly gate: Gate; readonly leg: 'who' | 'otherwise' }
-  | { readonly kind: 'audience'; readonly audience: Audience };
+  | { readonly kind: 'gate'; readonly gate: Gate; readonly leg: 'what' | 'who' | 'otherwise' }
+  | { readonly kind: 'audience'; readonly audience: Audience }
+  | { readonly kind: 'landing'; readonly landing: Landing };
 
 /** The places whose conditions fulfil a question, in the order of the policy. */
 function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): readonly Use[] {
   return [
     ...policy.gates.flatMap((gate): Use[] => [
+      ...(wheresOf(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'what' } as const] : []),
       ...(asks(gate.who) ? [{ kind: 'gate', gate, leg: 'who' } as const] : []),
       ...(gate.otherwise.cases.some(({ when }) => asks(when))
         ? [{ kind: 'gate', gate, leg: 'otherwise' } as const]
@@ -21,8 +24,22 @@ function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): r
     ...policy.audiences.flatMap((audience): Use[] =>
       asks(audience.who) ? [{ kind: 'audience', audience }] : [],
     ),
+    ...policy.landings.flatMap((landing): Use[] =>
+      asks(landing.when) ? [{ kind: 'landing', landing }] : [],
+    ),
   ];
 }
+
+const wheresOf = ({ what }: Gate): readonly Condition[] =>
+  [...what.targets, ...what.except].flatMap((target) => (target.kind === 'selection' ? [target.where] : []));
+
+/** The gates that give a turn-away with a name. */
+export const gatesGiving = (policy: Policy, turnAway: TurnAwayId): readonly Gate[] =>
+  policy.gates.filter(({ otherwise }) =>
+    [...otherwise.cases.map(({ give }) => give), otherwise.last].some(
+      (give) => give.kind === 'named' && give.turnAway === turnAway,
+    ),
+  );
 
 /** Where a thing with a name is used. */
 export function usesOf(policy: Policy, kind: NameKind, id: string): readonly Use[] {

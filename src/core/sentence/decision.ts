@@ -4,6 +4,7 @@ import type { Change, Decision, Explanation, Step } from '../policy';
 import {
   dayInWords,
   type Item,
+  isAddressed,
   isDay,
   nameOfId,
   type Outline,
@@ -18,9 +19,9 @@ import { listed, plural } from './words';
 /** A cell of the board as a sentence: "Marek Dunmore gets a teaser of Observers' room". */
 export function describeDecision(decision: Decision, who: string, item: Item, outline: Outline): string {
   const subject = who === 'Guest' ? 'A guest' : who;
-  const thing = item.kind === 'page' ? item.title : `the ${item.kind} ${item.title}`;
+  const thing = isAddressed(item) ? item.title : `the ${item.kind} ${item.title}`;
   if (decision.kind === 'open')
-    return `${subject} ${item.kind === 'page' ? 'can open' : 'is shown'} ${thing}`;
+    return `${subject} ${isAddressed(item) || item.kind === 'file' ? 'can open' : 'is shown'} ${thing}`;
   const { turnAway } = decision;
   switch (turnAway.kind) {
     case 'teaser':
@@ -33,6 +34,8 @@ export function describeDecision(decision: Decision, who: string, item: Item, ou
           return `${subject} is sent to sign in on the way to ${thing}`;
         case 'passphrase':
           return `${subject} is asked for a passphrase on the way to ${thing}`;
+        case 'outside':
+          return `${subject} is sent to ${turnAway.to.url} instead of ${thing}`;
         case 'item':
           return `${subject} is sent to ${outline.items.get(turnAway.to.item)?.title ?? 'nowhere'} instead of ${thing}`;
         default:
@@ -42,6 +45,10 @@ export function describeDecision(decision: Decision, who: string, item: Item, ou
       return `${subject} finds nothing at ${thing}`;
     case 'leave out':
       return `${subject} is not shown ${thing}`;
+    case 'swap':
+      return `${subject} gets something else in place of ${thing}`;
+    case 'locked':
+      return `${subject} finds ${thing} locked`;
     default:
       return turnAway satisfies never;
   }

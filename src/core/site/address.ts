@@ -41,6 +41,12 @@ const RESERVED = [
   'sign-out',
   'sign-up',
   'passphrase',
+  'reset',
+  'me',
+  'groups',
+  'forms',
+  'category',
+  'tag',
   'assets',
   '_next',
   'feed.xml',
@@ -63,10 +69,13 @@ export function safeNext(next: string | null | undefined): string {
   const [path = '', query] = splitOnce(next, '?');
   const address = normaliseAddress(path);
   if (address === null || path.startsWith('//')) return '/';
-  if (['sign-in', 'sign-out', 'sign-up', 'passphrase'].includes(address.split('/')[1] ?? '')) return '/';
+  if (NOT_PLACES.includes(address.split('/')[1] ?? '')) return '/';
   const clean = encodeURI(address).replace(/[?#]/g, encodeURIComponent);
   return query && /^[\w\-.~%&=+*!'(),:@/?]*$/.test(query) ? `${clean}?${query}` : clean;
 }
+
+/** Where one goes to come from elsewhere, and what only takes forms. */
+const NOT_PLACES = ['sign-in', 'sign-out', 'sign-up', 'passphrase', 'reset', 'me', 'groups', 'forms'];
 
 function splitOnce(text: string, mark: string): [string, string | undefined] {
   const at = text.indexOf(mark);

@@ -11,8 +11,8 @@ export interface ItemFacts {
   readonly owner?: PersonId;
   readonly group?: GroupId;
   readonly date?: Day;
-  /** The address of a picture. */
-  readonly picture?: string;
+  /** The file that is its picture. */
+  readonly picture?: ItemId;
 }
 
 interface ItemBase {
@@ -32,16 +32,58 @@ export interface Site extends ItemBase {
   readonly kind: 'site';
 }
 
-/** Something with an address of its own. */
+/** Something with an address of its own, in the tree of pages. */
 export interface Page extends ItemBase {
   readonly kind: 'page';
   readonly address: Address;
 }
 
+/** Something with an address of its own and a date, which lists and feeds bring. */
+export interface Post extends ItemBase {
+  readonly kind: 'post';
+  readonly address: Address;
+}
+
+export const SECTION_TYPES = [
+  'text',
+  'picture',
+  'video',
+  'form',
+  'call',
+  'posts',
+  'files',
+  'follow',
+  'account',
+] as const;
+export type SectionType = (typeof SECTION_TYPES)[number];
+
+/** A part of a page or post. It is in what it is part of: closed when that is. */
+export interface Section extends ItemBase {
+  readonly kind: 'section';
+  readonly type: SectionType;
+}
+
+/**
+ * A file. Below the site it stands for itself; below a page, a post or a section it is in that, and closed when that is,
+ * so that the picture of a gated post is as gated as the post.
+ */
+export interface File extends ItemBase {
+  readonly kind: 'file';
+  /** The last part of its address, safe in any file system. */
+  readonly name: string;
+  /** By content, not by name. */
+  readonly mediaType: string;
+  /** In bytes. */
+  readonly size: number;
+}
+
+export const MENU_PLACES = ['top', 'side', 'foot'] as const;
+export type MenuPlace = (typeof MENU_PLACES)[number];
+
 /** A place for links. */
 export interface Menu extends ItemBase {
   readonly kind: 'menu';
-  readonly place: 'top';
+  readonly place: MenuPlace;
 }
 
 /** Where a menu link leads. A link to an item is shown exactly to those who can open the item. */
@@ -49,6 +91,7 @@ export type LinkTarget =
   | { readonly kind: 'item'; readonly item: ItemId }
   | { readonly kind: 'outside'; readonly url: string }
   | { readonly kind: 'sign in' }
+  | { readonly kind: 'sign up' }
   | { readonly kind: 'sign out' };
 
 /** A link in a menu, or below another link. */
@@ -58,6 +101,29 @@ export interface Link extends ItemBase {
 }
 
 /** Anything that can be gated, as far as gates are concerned: its place and facts, not its content. */
-export type Item = Site | Page | Menu | Link;
+export type Item = Site | Page | Post | Section | Menu | Link | File;
 
 export type ItemKind = Item['kind'];
+
+/** Every kind of item, in the order in which they are named to people. */
+export const ITEM_KINDS = [
+  'site',
+  'page',
+  'post',
+  'section',
+  'menu',
+  'link',
+  'file',
+] as const satisfies readonly ItemKind[];
+
+/** What has an address that its author chose. */
+export type Addressed = Page | Post;
+
+export const isAddressed = (item: Item | undefined): item is Addressed =>
+  item?.kind === 'page' || item?.kind === 'post';
+
+/** The path at which an item is found on the site, not encoded, or null for what has none. */
+export function pathOf(item: Item | undefined): string | null {
+  if (isAddressed(item)) return item.address;
+  return item?.kind === 'file' ? `/files/${item.id}/${item.name}` : null;
+}

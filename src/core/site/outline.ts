@@ -4,14 +4,15 @@
  */
 import type { ItemId } from '../ids';
 import type { Address } from './address';
-import type { Item, Page } from './item';
+import { type Addressed, type Item, type ItemKind, isAddressed, pathOf, type Section } from './item';
 
 export interface Outline {
   readonly root: ItemId;
   readonly items: ReadonlyMap<ItemId, Item>;
   /** Children in rank order. Every item has an entry. */
   readonly children: ReadonlyMap<ItemId, readonly Item[]>;
-  readonly pages: ReadonlyMap<Address, Page>;
+  /** Pages and posts. */
+  readonly addressed: ReadonlyMap<Address, Addressed>;
 }
 
 /** What is wrong with a list of items that is to become a site, in words that say which item and why. */
@@ -25,15 +26,15 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
   const problems: OutlineProblem[] = [];
   const complain = (item: Item, message: string) => problems.push({ item: item.id, message });
   const items = new Map<ItemId, Item>();
-  const pages = new Map<Address, Page>();
+  const addressed = new Map<Address, Addressed>();
   for (const item of list) {
     if (items.has(item.id)) complain(item, `Two items have the id "${item.id}". Give one of them another.`);
     items.set(item.id, item);
-    if (item.kind !== 'page') continue;
-    const taken = pages.get(item.address);
+    if (!isAddressed(item)) continue;
+    const taken = addressed.get(item.address);
     if (taken)
       complain(item, `"${item.title}" and "${taken.title}" share the address ${item.address}. Change one.`);
-    pages.set(item.address, item);
+    addressed.set(item.address, item);
   }
   const children = new Map<ItemId, Item[]>([...items.keys()].map((id) => [id, []]));
   for (const item of items.values()) {
@@ -45,8 +46,11 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
       );
     }
     if (item.parent !== null) children.get(item.parent)?.push(item);
-    if (item.kind === 'link' && item.target.kind === 'item' && items.get(item.target.item)?.kind !== 'page') {
-      complain(item, `The link "${item.title}" leads to no page. Choose a page for it.`);
+    if (item.kind === 'link' && item.target.kind === 'item' && pathOf(items.get(item.target.item)) === null) {
+      complain(
+        item,
+        `The link "${item.title}" leads to nothing that can be opened. Choose a page, a post or a file for it.`,
+      );
     }
   }
   for (const siblings of children.values()) siblings.sort((a, b) => a.rank - b.rank);
@@ -59,7 +63,7 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
       ],
     };
   }
-  const outline = { root: root.id, items, children, pages };
+  const outline = { root: root.id, items, children, addressed };
   if (problems.length === 0) {
     const reached = new Set([...below(outline, root.id)].map((item) => item.id));
     for (const item of items.values()) {
@@ -69,15 +73,21 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
   return problems.length > 0 ? { problems } : outline;
 }
 
-const mayHold = (parent: Item['kind'], child: Item['kind']): boolean =>
-  child === 'page'
-    ? parent === 'site' || parent === 'page'
-    : child === 'menu'
-      ? parent === 'site'
-      : child === 'link' && (parent === 'menu' || parent === 'link');
+const PARENTS: Readonly<Record<ItemKind, readonly ItemKind[]>> = {
+  site: [],
+  page: ['site', 'page'],
+  post: ['site', 'page'],
+  section: ['page', 'post'],
+  menu: ['site'],
+  link: ['menu', 'link'],
+  file: ['site', 'page', 'post', 'section'],
+};
 
-const placesFor = (kind: Item['kind']): string =>
-  ({ site: 'nothing', page: 'the site or a page', menu: 'the site', link: 'a menu or a link' })[kind];
+/** Whether an item of one kind can stand below one of another. */
+export const mayHold = (parent: ItemKind, child: ItemKind): boolean => PARENTS[child].includes(parent);
+
+const placesFor = (kind: ItemKind): string =>
+  PARENTS[kind].map((parent) => (parent === 'site' ? 'the site' : `a ${parent}`)).join(' or ') || 'nothing';
 
 /** An item and everything beneath it, top down, in rank order. */
 export function* below(outline: Outline, id: ItemId): Generator<Item> {
@@ -88,9 +98,24 @@ export function* below(outline: Outline, id: ItemId): Generator<Item> {
 }
 
 /**
- * What an item is *in*: its contents are closed when it is. A link is in the link or menu above it. A page below
- * a page is a neighbour with an address of its own, so it is in nothing.
+ * What an item is *in*: its contents are closed when it is. A link is in the link or menu above it, a section in its page
+ * or post, a file in whatever it belongs to. A page below a page is a neighbour with an address of its own, so it is in
+ * nothing, and neither is what stands below the site itself.
  */
 export function containerOf(outline: Outline, item: Item): Item | null {
-  return item.kind === 'link' && item.parent !== null ? (outline.items.get(item.parent) ?? null) : null;
+  if (item.parent === null || !(item.kind === 'link' || item.kind === 'section' || item.kind === 'file'))
+    return null;
+  const parent = outline.items.get(item.parent);
+  return parent && parent.kind !== 'site' ? parent : null;
 }
+
+/** The page or post that an item is part of: itself, or what it is in. */
+export function pageOf(outline: Outline, item: Item): Addressed | null {
+  if (isAddressed(item)) return item;
+  const container = containerOf(outline, item);
+  return container === null ? null : pageOf(outline, container);
+}
+
+/** The sections of a page or post, in order. */
+export const sectionsOf = (outline: Outline, id: ItemId): readonly Section[] =>
+  (outline.children.get(id) ?? []).filter((item) => item.kind === 'section');

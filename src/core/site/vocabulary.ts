@@ -22,6 +22,8 @@ export type Role = Named<RoleId>;
 /** A group of the site. A private one is never named in a reason that visitors read. */
 export interface Group extends Named<GroupId> {
   readonly private: boolean;
+  /** Whether every member may join and leave it as they like. */
+  readonly open?: boolean;
 }
 
 /** A membership level. Its place in {@link SiteNames.levels} is its rank. */

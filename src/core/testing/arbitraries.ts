@@ -10,10 +10,20 @@ import {
   type Operator,
   operatorsFor,
   type Test,
+  test,
   typeOf,
 } from '../condition';
-import { type Gate, leaveOut, missing, redirectToSignIn, type TurnAway } from '../gate';
-import { type AudienceId, asId, type GateId } from '../ids';
+import {
+  type Gate,
+  type Given,
+  leaveOut,
+  missing,
+  type NamedTurnAway,
+  redirectToSignIn,
+  type Target,
+  type TurnAway,
+} from '../gate';
+import { type AudienceId, asId, type GateId, type TurnAwayId } from '../ids';
 import type { Policy } from '../policy';
 import {
   DEVICES,
@@ -215,13 +225,69 @@ const turnAways: fc.Arbitrary<TurnAway> = fc.constantFrom<TurnAway>(
   leaveOut,
   redirectToSignIn,
   { kind: 'message', reason: { kind: 'written' }, next: { kind: 'none' } },
-  { kind: 'teaser', text: null, reason: { kind: 'kept back' }, next: { kind: 'sign in' } },
+  {
+    kind: 'teaser',
+    show: { kind: 'summary' },
+    preview: false,
+    reason: { kind: 'kept back' },
+    next: { kind: 'sign in' },
+  },
+  { kind: 'swap', text: 'Something else' },
+  { kind: 'locked', reason: { kind: 'written' }, next: { kind: 'sign up' } },
 );
 
-const target = fc.record({
-  kind: fc.constantFrom('item' as const, 'branch' as const),
-  item: fc.constantFrom(...items.map((item) => item.id), asId<never>(gone)),
-});
+/** Turn-aways with names, of which gates use some. */
+export const namedTurnAways: readonly NamedTurnAway[] = [
+  {
+    id: asId('members-only'),
+    name: 'Members only',
+    give: { kind: 'locked', reason: { kind: 'own', text: 'For members.' }, next: { kind: 'sign in' } },
+  },
+];
+const given: fc.Arbitrary<Given> = fc.oneof(
+  { arbitrary: turnAways, weight: 4 },
+  fc
+    .constantFrom('members-only', gone)
+    .map((id): Given => ({ kind: 'named', turnAway: asId<TurnAwayId>(id) })),
+);
+
+const itemTest: fc.Arbitrary<Condition> = fc.constantFrom<Condition>(
+  test('item kind', 'is', 'post'),
+  test('item kind', 'one of', ['page', 'file']),
+  test('item kind', 'is not', 'section'),
+  test('item category', 'is', 'Night logs'),
+  test('item category', 'is not', 'Night logs'),
+  test('item category', 'is not set'),
+  test('item tag', 'includes', 'winter'),
+  test('item author', 'contains', 'Calloway'),
+  test('item address', 'starts with', '/posts'),
+  test('item date', 'before', '2026-11-01'),
+  test('item owner', 'is set'),
+  test('item picture', 'is not set'),
+  test('item group', 'includes', gone),
+);
+
+/** Conditions over the facts of items, nested up to three deep. */
+export const selections: fc.Arbitrary<Condition> = fc.letrec<{ node: Condition }>((tie) => ({
+  node: fc.oneof(
+    { maxDepth: 3, depthSize: 'small' },
+    itemTest,
+    fc.array(tie('node'), { maxLength: 3 }).map((of): Condition => ({ kind: 'all', of })),
+    fc.array(tie('node'), { maxLength: 3 }).map((of): Condition => ({ kind: 'any', of })),
+    tie('node').map((of): Condition => ({ kind: 'not', of })),
+  ),
+})).node;
+
+const target: fc.Arbitrary<Target> = fc.oneof(
+  {
+    weight: 3,
+    arbitrary: fc.record({
+      kind: fc.constantFrom('item' as const, 'branch' as const),
+      item: fc.constantFrom(...items.map((item) => item.id), asId<never>(gone)),
+    }),
+  },
+  { weight: 1, arbitrary: selections.map((where): Target => ({ kind: 'selection', where })) },
+);
 
 export const gateWith = (stance: fc.Arbitrary<Gate['stance']>): fc.Arbitrary<Gate> =>
   fc.record({
@@ -232,16 +298,20 @@ export const gateWith = (stance: fc.Arbitrary<Gate['stance']>): fc.Arbitrary<Gat
     }),
     who: conditions,
     otherwise: fc.record({
-      cases: fc.array(fc.record({ when: fc.oneof(fc.constant(guests), conditions), give: turnAways }), {
+      cases: fc.array(fc.record({ when: fc.oneof(fc.constant(guests), conditions), give: given }), {
         maxLength: 2,
       }),
-      last: turnAways,
+      last: given,
     }),
     stance,
   });
 
 export const gates = gateWith(fc.constantFrom('also', 'also', 'instead'));
-export const policies: fc.Arbitrary<Policy> = fc
-  .array(gates, { maxLength: 6 })
-  .map((list) => ({ gates: list, audiences: vocabulary.audiences }));
+export const policies: fc.Arbitrary<Policy> = fc.array(gates, { maxLength: 6 }).map((list) => ({
+  gates: list,
+  audiences: vocabulary.audiences,
+  turnAways: namedTurnAways,
+  landings: [],
+  defaults: [],
+}));
 export const anItem = fc.constantFrom(...items);

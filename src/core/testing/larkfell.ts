@@ -32,6 +32,7 @@ import {
   type Field,
   guest,
   type Item,
+  type ItemFacts,
   type Member,
   member,
   noNames,
@@ -147,6 +148,25 @@ const page = (name: string, parent: string, title: string, address: string): Ite
   kind: 'page',
   address: address as Address,
 });
+const section = (name: string, parent: string, title: string): Item => ({
+  ...base(name, parent, title),
+  kind: 'section',
+  type: 'text',
+});
+const post = (name: string, title: string, facts?: ItemFacts): Item => ({
+  ...base(name, 'site', title),
+  kind: 'post',
+  address: `/posts/${name}` as Address,
+  ...(facts && { facts }),
+});
+const file = (name: string, parent: string, title: string, facts?: ItemFacts): Item => ({
+  ...base(name, parent, title),
+  kind: 'file',
+  name: `${name}.webp`,
+  mediaType: 'image/webp',
+  size: 1000,
+  ...(facts && { facts }),
+});
 const link = (name: string, parent: string, title: string, target: string): Item => ({
   ...base(name, parent, title),
   kind: 'link',
@@ -165,11 +185,28 @@ export const items: readonly Item[] = [
   page('rota', 'crew', 'Rota', '/crew/rota'),
   page('school', 'site', 'Hollin School', '/partners/hollin-school'),
   { ...page('attic', 'site', 'Attic', '/attic'), published: false },
+  section('welcome', 'home', 'Welcome, guest'),
+  section('forecast', 'charts', 'Seeing forecast'),
+  post('first-light', 'First light', {
+    category: 'Night logs',
+    tags: ['winter'],
+    author: 'Ines Calloway',
+    date: '2026-11-03',
+  }),
+  post('mist', 'The mist stayed below', {
+    category: 'Field notes',
+    author: 'Wren Halloran',
+    date: '2026-10-12',
+  }),
+  post('untold', 'Untold'),
+  file('dome-key', 'first-light', 'The key'),
+  file('frame', 'site', 'Raw frame', { owner: asId<PersonId>('ines') }),
   { ...base('top', 'site', 'Top menu'), kind: 'menu', place: 'top' },
   link('to-home', 'top', 'Home', 'home'),
   link('to-observers', 'top', 'Observers', 'observers'),
   link('to-charts', 'to-observers', 'Charts', 'charts'),
   link('to-sample', 'to-observers', 'Sample', 'sample'),
+  link('to-log', 'top', 'First light', 'first-light'),
   { ...base('to-sign-in', 'top', 'Sign in'), kind: 'link', target: { kind: 'sign in' } },
 ];
 
@@ -200,7 +237,8 @@ export const gates = {
       cases: [{ when: guests, give: redirectToSignIn }],
       last: {
         kind: 'teaser',
-        text: null,
+        show: { kind: 'summary' },
+        preview: false,
         reason: { kind: 'written' },
         next: { kind: 'item', item: id('join') },
       },
@@ -235,4 +273,10 @@ export const gates = {
   }),
 };
 
-export const policy: Policy = { gates: Object.values(gates), audiences: vocabulary.audiences };
+export const policy: Policy = {
+  gates: Object.values(gates),
+  audiences: vocabulary.audiences,
+  turnAways: [],
+  landings: [],
+  defaults: [],
+};

@@ -139,9 +139,22 @@ function testHolds(
       return group === undefined ? undefined : visitor.groups?.includes(group);
     }
     case 'item kind':
-      return compared('choice', test, item?.kind, request, ['site', 'page', 'menu', 'link']);
+      return compared('choice', test, item?.kind, request, [
+        'site',
+        'page',
+        'post',
+        'section',
+        'menu',
+        'link',
+        'file',
+      ]);
     case 'item address':
-      return compared('text', test, item?.kind === 'page' ? item.address : undefined, request);
+      return compared(
+        'text',
+        test,
+        item?.kind === 'page' || item?.kind === 'post' ? item.address : undefined,
+        request,
+      );
     case 'item category':
       return compared('text', test, item?.facts?.category, request);
     case 'item author':
@@ -303,24 +316,56 @@ export function naiveDecision(
   request: RequestFacts,
 ): 'open' | { readonly by: string } {
   if (!item.published) return { by: 'unpublished' };
-  const covering = policy.gates.filter((gate) => covers(gate, item, outline));
+  const covering = policy.gates.filter((gate) => covers(gate, item, outline, vocabulary));
   const lastInstead = covering.map((gate) => gate.stance).lastIndexOf('instead');
   for (const gate of covering.slice(Math.max(0, lastInstead))) {
     if (holds(gate.who, { visitor, item, request }, vocabulary) !== true) return { by: gate.id };
   }
-  if (item.kind !== 'link') return 'open';
+  if (item.kind !== 'link' && item.kind !== 'section' && item.kind !== 'file') return 'open';
   const parent = item.parent && outline.items.get(item.parent);
-  const above = parent ? naiveDecision(policy, outline, vocabulary, parent, visitor, request) : 'open';
+  const above =
+    parent && parent.kind !== 'site'
+      ? naiveDecision(policy, outline, vocabulary, parent, visitor, request)
+      : 'open';
   if (above !== 'open') return above;
-  const target = item.target.kind === 'item' ? outline.items.get(item.target.item) : undefined;
+  const target =
+    item.kind === 'link' && item.target.kind === 'item' ? outline.items.get(item.target.item) : undefined;
   return target ? naiveDecision(policy, outline, vocabulary, target, visitor, request) : 'open';
 }
 
-function covers(gate: Gate, item: Item, outline: Outline): boolean {
+function covers(gate: Gate, item: Item, outline: Outline, vocabulary: Vocabulary): boolean {
   const ancestors = new Set<ItemId>();
   for (let at: Item | undefined = item; at; at = at.parent ? outline.items.get(at.parent) : undefined)
     ancestors.add(at.id);
-  const hit = (target: Target) =>
-    target.kind === 'branch' ? ancestors.has(target.item) : target.item === item.id;
-  return gate.what.targets.some(hit) && !gate.what.except.some(hit);
+  const hit = (inDoubt: boolean) => (target: Target) =>
+    target.kind === 'selection'
+      ? selects(target.where, item, vocabulary, inDoubt)
+      : target.kind === 'branch'
+        ? ancestors.has(target.item)
+        : target.item === item.id;
+  const inDoubt = gate.stance === 'also';
+  return gate.what.targets.some(hit(inDoubt)) && !gate.what.except.some(hit(!inDoubt));
+}
+
+/** In doubt about a missing fact, an item is taken as having none; without doubt it has to be certain. */
+function selects(where: Condition, item: Item, vocabulary: Vocabulary, inDoubt: boolean): boolean {
+  const scene = { item } as Scene;
+  if (!inDoubt) return holds(where, scene, vocabulary) === true;
+  const known = (condition: Condition): boolean => {
+    switch (condition.kind) {
+      case 'all':
+        return condition.of.every(known);
+      case 'any':
+        return condition.of.some(known);
+      case 'not':
+        return !known(condition.of);
+      case 'audience':
+        return false;
+      case 'test':
+        return holds(condition, scene, vocabulary) ?? condition.op === 'is not';
+      default:
+        return condition satisfies never;
+    }
+  };
+  return known(where);
 }

@@ -1,6 +1,14 @@
 'use client';
 import { clsx } from 'clsx';
-import { type CompiledPolicy, capital, describeDecision, keyOfStandIn, nameOf } from '@/core';
+import {
+  type CompiledPolicy,
+  capital,
+  describeDecision,
+  type ItemId,
+  isAddressed,
+  keyOfStandIn,
+  nameOf,
+} from '@/core';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
 import { BoardCell } from './board-cell';
@@ -21,6 +29,10 @@ interface BoardRowProps {
   readonly onPoint: (place: CellAt) => void;
   readonly onFocusCell: (place: CellAt) => void;
   readonly onAsk: (row: number, column: number) => void;
+  /** Folds the sections of an item out or away. */
+  readonly onFold: (item: ItemId) => void;
+  /** How many columns the table has, for what stands across all of them. */
+  readonly columns: number;
 }
 
 /** An item, its gates and what each stand-in gets. */
@@ -36,11 +48,13 @@ export function BoardRow({
   onPoint,
   onFocusCell,
   onAsk,
+  onFold,
+  columns,
 }: BoardRowProps) {
   const { side, standIns, outline } = useDesk();
-  const { item, depth } = row;
+  const { item, depth, heading, parts, unfolded } = row;
   const still = side === 'difference' && !cells.some((cell) => cell.changes);
-  return (
+  const line = (
     <tr
       className={clsx(
         'group',
@@ -60,9 +74,21 @@ export function BoardRow({
           className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
           style={{ paddingLeft: 16 + depth * 18 }}
         >
+          {parts > 0 ? (
+            <button
+              type="button"
+              aria-expanded={unfolded}
+              aria-label={`${unfolded ? 'Fold away' : 'Fold out'} what is in ${item.title}`}
+              title={`${parts} ${parts === 1 ? 'part' : 'parts'} (F)`}
+              onClick={() => onFold(item.id)}
+              className="-ml-4 w-4 shrink-0 text-quiet hover:text-copper"
+            >
+              {unfolded ? '−' : '+'}
+            </button>
+          ) : null}
           <KindMark kind={item.kind} />
           <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
-          {item.kind === 'page' && (
+          {isAddressed(item) && (
             <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
           )}
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
@@ -96,5 +122,20 @@ export function BoardRow({
       })}
       <td className="border-thin border-b" />
     </tr>
+  );
+  if (heading === null) return line;
+  return (
+    <>
+      <tr>
+        <th
+          scope="rowgroup"
+          colSpan={columns}
+          className="border-iron border-t border-b bg-sunk px-4 py-1 text-left font-head text-sm"
+        >
+          {heading}
+        </th>
+      </tr>
+      {line}
+    </>
   );
 }

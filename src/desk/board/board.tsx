@@ -7,6 +7,7 @@ import {
   describeDecision,
   explain,
   factsOf,
+  type ItemId,
   keyOfStandIn,
   nameOf,
   outcomeOf,
@@ -37,8 +38,17 @@ const COLUMN = 90;
 const LAST_COLUMN = 44;
 
 export function Board() {
-  const { outline, standIns, compiled, side, bench, setBench, draft, walk, request, addGate } = useDesk();
-  const rows = useMemo(() => rowsOf(outline), [outline]);
+  const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, request, addGate } =
+    useDesk();
+  const [unfolded, setUnfolded] = useState<ReadonlySet<ItemId>>(new Set());
+  const rows = useMemo(() => rowsOf(outline, unfolded), [outline, unfolded]);
+  const fold = useCallback(
+    (id: ItemId) =>
+      setUnfolded(
+        (before) => new Set(before.has(id) ? [...before].filter((one) => one !== id) : [...before, id]),
+      ),
+    [],
+  );
   const cells = useMemo(
     () => rows.map(({ item }) => cellsOf(item, standIns, request, compiled)),
     [rows, standIns, request, compiled],
@@ -50,7 +60,10 @@ export function Board() {
   const grid = useRef<HTMLTableElement>(null);
   const opened =
     bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
-  const covered = useMemo(() => (opened ? coverage(opened.what, outline) : null), [opened, outline]);
+  const covered = useMemo(
+    () => (opened ? coverage(opened, outline, vocabulary) : null),
+    [opened, outline, vocabulary],
+  );
   const lit = pointed ?? at;
 
   const columnCount = standIns.length;
@@ -97,6 +110,7 @@ export function Board() {
       },
       w: () => standIn && item && walk(standIn, item),
       l: () => setLegend((open) => !open),
+      f: () => rows[row]?.parts && item && fold(item.id),
     };
     const step = steps[event.key];
     if (!step) return;
@@ -139,8 +153,8 @@ export function Board() {
           onKeyDown={onKeyDown}
         >
           <caption className="sr-only">
-            Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, L shows the
-            legend.
+            Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, F folds sections
+            out, L shows the legend.
           </caption>
           <colgroup>
             <col />
@@ -188,6 +202,8 @@ export function Board() {
                 onPoint={setPointed}
                 onFocusCell={setAt}
                 onAsk={ask}
+                onFold={fold}
+                columns={columnCount + 2}
               />
             ))}
           </tbody>

@@ -16,11 +16,12 @@ interface RowGatesProps {
 /** The marks of the gates over a row; each opens its gate. */
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
   const { bench, setBench, outline, vocabulary, addGate } = useDesk();
+  const named = shown.policy.turnAways;
   const standings = standingsOf(shown, item);
   return (
     <>
       {standings.map(({ gate, standing }) => {
-        const legs = describeGate(gate, outline, vocabulary);
+        const legs = describeGate(gate, outline, vocabulary, named);
         const label = `Gate, ${standing}: ${legs.what}; ${legs.who}`;
         const open = bench.kind === 'gate' && bench.gate === gate.id;
         return (
@@ -59,7 +60,7 @@ interface PointerProps {
 
 /** While a gate is open, each row can be pointed at: covered, or left out. */
 export function Pointer({ item, covered, shown }: PointerProps) {
-  const { bench, draft, outline, changeGate } = useDesk();
+  const { bench, draft, outline, vocabulary, changeGate } = useDesk();
   const gate = bench.kind === 'gate' ? draft.policy.gates.find((one) => one.id === bench.gate) : undefined;
   const label = covered ? `Leave out ${item.title}` : `Cover ${item.title}`;
   return (
@@ -69,7 +70,7 @@ export function Pointer({ item, covered, shown }: PointerProps) {
           type="button"
           aria-label={label}
           title={label}
-          onClick={() => changeGate({ ...gate, what: pointAt(gate.what, item.id, outline) })}
+          onClick={() => changeGate({ ...gate, what: pointAt(gate, item.id, outline, vocabulary) })}
           className="rounded-[3px] px-1.5 text-quiet opacity-0 hover:text-copper focus-visible:opacity-100 group-hover:opacity-100"
         >
           {covered ? '− leave out' : '+ cover'}

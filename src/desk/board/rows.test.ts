@@ -4,7 +4,7 @@ import { readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { cellsOf, rowsOf, standingsOf } from './rows';
 
-const site = readSiteFile(larkfell);
+const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
 const { outline, names, policy } = site;
 const items = [...outline.items.values()];

@@ -7,6 +7,7 @@ import {
   type Gate,
   type Item,
   type ItemId,
+  type ItemKind,
   type Outline,
   type RequestFacts,
   type StandIn,
@@ -18,19 +19,55 @@ import type { GateStanding } from '../marks';
 export interface Row {
   readonly item: Item;
   readonly depth: number;
+  /** What stands above it: where posts of another category, menus or files begin. */
+  readonly heading: string | null;
+  /** How many parts (sections, and files in it) can fold out below it. */
+  readonly parts: number;
+  readonly unfolded: boolean;
 }
 
-/** The outline from top to bottom: pages first, then menus; the site itself has no row. */
-export function rowsOf(outline: Outline): readonly Row[] {
+const PARTS: readonly ItemKind[] = ['section', 'file'];
+
+/** The rows with everything folded out, or with what was. */
+export type Unfolded = 'all' | ReadonlySet<ItemId>;
+
+/**
+ * The outline from top to bottom: pages in their tree, posts by category, menus, files. Sections and files in something
+ * fold out under it. The site itself has no row.
+ */
+export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly Row[] {
   const rows: Row[] = [];
-  const visit = (id: ItemId, depth: number) => {
-    for (const item of outline.children.get(id) ?? []) {
-      rows.push({ item, depth });
-      visit(item.id, depth + 1);
-    }
+  const childrenOf = (id: ItemId) => outline.children.get(id) ?? [];
+  const visit = (item: Item, depth: number, heading: string | null = null) => {
+    const parts = childrenOf(item.id).filter(({ kind }) => PARTS.includes(kind));
+    const open = unfolded === 'all' || unfolded.has(item.id);
+    rows.push({ item, depth, heading, parts: parts.length, unfolded: open && parts.length > 0 });
+    if (open) for (const part of parts) visit(part, depth + 1);
+    for (const child of childrenOf(item.id))
+      if (!PARTS.includes(child.kind) && child.kind !== 'post') visit(child, depth + 1);
   };
-  visit(outline.root, 0);
+  const top = childrenOf(outline.root);
+  for (const item of top) if (item.kind === 'page') visit(item, 0);
+  const posts = [...outline.addressed.values()].filter((item) => item.kind === 'post');
+  const categories = [...new Set(posts.map(({ facts }) => facts?.category ?? ''))].sort();
+  for (const category of categories) {
+    const inIt = posts
+      .filter(({ facts }) => (facts?.category ?? '') === category)
+      .sort((a, b) => (b.facts?.date ?? '').localeCompare(a.facts?.date ?? ''));
+    for (const [index, post] of inIt.entries())
+      visit(post, 0, index > 0 ? null : category === '' ? 'Posts without a category' : `Posts: ${category}`);
+  }
+  for (const item of top) if (item.kind === 'menu') visit(item, 0);
+  for (const [index, file] of top.filter(({ kind }) => kind === 'file').entries())
+    visit(file, 0, index === 0 ? 'Files' : null);
   return rows;
+}
+
+/** What a row has to fold out for an item to be among the rows. */
+export function foldsAbove(outline: Outline, item: Item): readonly ItemId[] {
+  const parent = item.parent === null ? undefined : outline.items.get(item.parent);
+  if (!parent || !PARTS.includes(item.kind)) return [];
+  return [parent.id, ...foldsAbove(outline, parent)];
 }
 
 /** A cell by its place on the board. */
@@ -67,10 +104,10 @@ export interface Standing {
   readonly standing: GateStanding;
 }
 
-/** The gates over an item in order: those that name it, those that reach it from above, and those set aside. */
+/** The gates over an item in order: those that name it, those that reach it from above or describe it, those set aside. */
 export const standingsOf = (compiled: CompiledPolicy, item: Item): readonly Standing[] =>
   (compiled.covering.get(item.id) ?? []).map(({ gate, setAside }) => {
-    const own = gate.what.targets.some((target) => target.item === item.id);
+    const own = gate.what.targets.some((target) => target.kind !== 'selection' && target.item === item.id);
     return {
       gate,
       standing: setAside ? 'set aside' : gate.stance === 'instead' ? 'instead' : own ? 'own' : 'inherited',

@@ -31,10 +31,11 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
   );
   const problems =
     draft.saving.kind === 'refused' ? draft.saving.problems.filter((problem) => problem.gate === id) : [];
-  const legs = describeGate(gate, outline, vocabulary);
+  const named = draft.policy.turnAways;
+  const legs = describeGate(gate, outline, vocabulary, named);
   return (
     <Panel
-      title={capital(describeWhat(gate.what, outline))}
+      title={capital(describeWhat(gate.what, outline, vocabulary))}
       note={
         change?.kind === 'added'
           ? 'A new gate, in the draft'

@@ -1,3 +1,4 @@
 /** Editing a gate. */
 export { Composer } from './composer';
+export { TurnAwayEditor } from './turn-away-editor';
 export { TurnAwayPreview } from './turn-away-preview';

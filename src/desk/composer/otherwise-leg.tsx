@@ -6,15 +6,19 @@ import {
   capital,
   coverage,
   describeWho,
-  fits,
   fitTo,
   type Gate,
+  type Given,
   guests,
+  ITEM_KINDS,
   type Item,
+  listed,
   redirectToSignIn,
+  resolveGiven,
   same,
   signedIn,
   type TurnAway,
+  type TurnAwayId,
 } from '@/core';
 import { Button, Pick } from '@/ui';
 import { ConditionEditor, newTest } from '../condition';
@@ -35,10 +39,10 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
     onChange({ ...gate, otherwise: { ...gate.otherwise, ...otherwise } });
   const put = (index: number, entry: Case) =>
     change({ cases: cases.map((one, at) => (at === index ? entry : one)) });
-  const covered = [...coverage(gate.what, outline)]
+  const covered = [...coverage(gate, outline, vocabulary)]
     .map((id) => outline.items.get(id))
     .filter((item) => item !== undefined);
-  const sample = covered.find((item) => item.kind === 'page') ?? covered[0] ?? null;
+  const samples = ITEM_KINDS.flatMap((kind) => covered.find((item) => item.kind === kind) ?? []);
   const guestCase = cases.some(({ when }) => same(when, guests));
   return (
     <div className="grid gap-4">
@@ -73,20 +77,20 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
           {!isShort(entry.when) && (
             <ConditionEditor condition={entry.when} onChange={(when) => put(index, { ...entry, when })} />
           )}
-          <Given
+          <GivenEditor
             gate={gate}
-            sample={sample}
-            turnAway={entry.give}
+            samples={samples}
+            given={entry.give}
             onChange={(give) => put(index, { ...entry, give })}
           />
         </section>
       ))}
       <section className="grid gap-2" aria-label="Everyone else">
         <p className="font-semibold">{cases.length === 0 ? 'Everyone who does not pass' : 'Everyone else'}</p>
-        <Given
+        <GivenEditor
           gate={gate}
-          sample={sample}
-          turnAway={last}
+          samples={samples}
+          given={last}
           onChange={(turnAway) => change({ last: turnAway })}
         />
       </section>
@@ -156,26 +160,60 @@ function WhoInCase({
 
 interface GivenProps {
   readonly gate: Gate;
-  readonly sample: Item | null;
-  readonly turnAway: TurnAway;
-  readonly onChange: (turnAway: TurnAway) => void;
+  /** One of each kind of item that the gate covers. */
+  readonly samples: readonly Item[];
+  readonly given: Given;
+  readonly onChange: (given: Given) => void;
 }
 
-function Given({ gate, sample, turnAway, onChange }: GivenProps) {
-  const { outline } = useDesk();
-  const kinds = new Set([...coverage(gate.what, outline)].map((id) => outline.items.get(id)?.kind));
-  const elsewhere = [...kinds].filter(
-    (kind) => kind !== undefined && kind !== sample?.kind && !fits(kind, turnAway),
-  );
-  const shown = sample ? fitTo(sample.kind, turnAway) : turnAway;
+const OWN = 'own';
+
+/** What a case gives: a turn-away of its own or one with a name, drawn for every kind of item that the gate covers. */
+function GivenEditor({ gate, samples, given, onChange }: GivenProps) {
+  const { draft } = useDesk();
+  const named = draft.policy.turnAways;
+  const turnAway = resolveGiven(given, named);
   return (
     <>
-      <TurnAwayEditor turnAway={turnAway} onChange={onChange} />
-      <TurnAwayPreview turnAway={shown} item={sample} who={gate.who} />
-      {shown !== turnAway && (
-        <p className="note">That does not fit a {sample?.kind}; this is the nearest that does.</p>
+      {(named.length > 0 || given.kind === 'named') && (
+        <Pick
+          label="A turn-away with a name, or one of its own"
+          value={given.kind === 'named' ? given.turnAway : OWN}
+          options={[
+            { value: OWN, label: 'one of its own' },
+            ...named.map(({ id, name }) => ({ value: id as string, label: `“${name}”` })),
+            ...(given.kind === 'named' && !named.some(({ id }) => id === given.turnAway)
+              ? [{ value: given.turnAway as string, label: 'one that no longer exists' }]
+              : []),
+          ]}
+          onPick={(id) => onChange(id === OWN ? turnAway : { kind: 'named', turnAway: id as TurnAwayId })}
+        />
       )}
-      {elsewhere.length > 0 && <p className="note">Links and menus it covers are left out.</p>}
+      {given.kind !== 'named' && <TurnAwayEditor turnAway={given} onChange={onChange} />}
+      {samples.length === 0 && <TurnAwayPreview turnAway={turnAway} item={null} who={gate.who} />}
+      {alike(samples, turnAway).map(({ kinds, sample, shown }) => (
+        <div key={kinds.join()} className="grid gap-1">
+          {(samples.length > 1 || shown !== turnAway) && (
+            <p className="note">
+              {capital(listed(kinds.map((kind) => `${kind}s`)))}
+              {shown === turnAway ? '' : ': the nearest that fits'}
+            </p>
+          )}
+          <TurnAwayPreview turnAway={shown} item={sample} who={gate.who} />
+        </div>
+      ))}
     </>
   );
+}
+
+/** The kinds of items that get the same of a turn-away, with one of them to draw. */
+function alike(samples: readonly Item[], turnAway: TurnAway) {
+  const found: { readonly kinds: Item['kind'][]; readonly sample: Item; readonly shown: TurnAway }[] = [];
+  for (const sample of samples) {
+    const shown = fitTo(sample.kind, turnAway);
+    const before = found.find((one) => same(one.shown, shown));
+    if (before) before.kinds.push(sample.kind);
+    else found.push({ kinds: [sample.kind], sample, shown });
+  }
+  return found;
 }

@@ -1,7 +1,17 @@
 'use client';
 import { useId } from 'react';
-import type { ItemId, NextStep, Reason, TurnAway } from '@/core';
-import { leaveOut, missing, redirectToSignIn } from '@/core';
+import {
+  type GroupId,
+  type ItemId,
+  leaveOut,
+  missing,
+  type NextStep,
+  pathOf,
+  type Reason,
+  redirectToSignIn,
+  type Teaser,
+  type TurnAway,
+} from '@/core';
 import { Choice, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { OutcomeMark } from '../marks';
@@ -17,7 +27,10 @@ const WORDS: Record<TurnAway['kind'], string> = {
   message: 'a message',
   missing: 'nothing there',
   'leave out': 'left out',
+  swap: 'something else',
+  locked: 'a lock',
 };
+const KINDS = Object.keys(WORDS) as readonly TurnAway['kind'][];
 
 /** A turn-away of each kind to begin with, keeping what two kinds have in common. */
 function begin(kind: TurnAway['kind'], before: TurnAway): TurnAway {
@@ -25,8 +38,9 @@ function begin(kind: TurnAway['kind'], before: TurnAway): TurnAway {
   const next: NextStep = 'next' in before ? before.next : { kind: 'none' };
   switch (kind) {
     case 'teaser':
-      return { kind, text: null, reason, next };
+      return { kind, show: { kind: 'summary' }, preview: false, reason, next };
     case 'message':
+    case 'locked':
       return { kind, reason, next };
     case 'redirect':
       return redirectToSignIn;
@@ -34,6 +48,8 @@ function begin(kind: TurnAway['kind'], before: TurnAway): TurnAway {
       return missing;
     case 'leave out':
       return leaveOut;
+    case 'swap':
+      return { kind, text: 'This part is for members of the society.' };
     default:
       return kind satisfies never;
   }
@@ -41,14 +57,13 @@ function begin(kind: TurnAway['kind'], before: TurnAway): TurnAway {
 
 /** What a visitor gets in place of the item, in all its details. */
 export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
-  const kinds: readonly TurnAway['kind'][] = ['teaser', 'redirect', 'message', 'missing', 'leave out'];
   return (
     <>
       <Choice
         apart
         label="What they get"
         value={turnAway.kind}
-        options={kinds.map((kind) => ({
+        options={KINDS.map((kind) => ({
           value: kind,
           label: (
             <>
@@ -59,77 +74,196 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
         onChoose={(kind) => onChange(begin(kind, turnAway))}
       />
       {turnAway.kind === 'redirect' && <RedirectEditor turnAway={turnAway} onChange={onChange} />}
-      {turnAway.kind === 'teaser' && (
+      {turnAway.kind === 'teaser' && <TeaserEditor turnAway={turnAway} onChange={onChange} />}
+      {turnAway.kind === 'swap' && (
         <Line name="Text">
-          <Pick
-            label="Text of the teaser"
-            value={turnAway.text === null ? 'summary' : 'own'}
-            options={[
-              { value: 'summary', label: 'the item’s own summary' },
-              { value: 'own', label: 'a text of its own' },
-            ]}
-            onPick={(choice) =>
-              onChange({ ...turnAway, text: choice === 'summary' ? null : 'Something worth joining for.' })
-            }
+          <Words
+            label="What stands in its place, in Markdown"
+            text={turnAway.text}
+            rows={4}
+            onChange={(text) => onChange({ ...turnAway, text })}
           />
-          {turnAway.text !== null && (
-            <Words
-              label="Teaser text"
-              text={turnAway.text}
-              onChange={(text) => onChange({ ...turnAway, text })}
-            />
-          )}
         </Line>
       )}
-      {(turnAway.kind === 'teaser' || turnAway.kind === 'message') && (
+      {turnAway.kind === 'leave out' && (
+        <Line name="Space">
+          <Pick
+            label="The space of a section that is left out"
+            value={turnAway.keepSpace ? 'kept' : 'closed'}
+            options={[
+              { value: 'closed', label: 'closes up' },
+              { value: 'kept', label: 'stays empty, for sections' },
+            ]}
+            onPick={(space) => onChange(space === 'kept' ? { ...leaveOut, keepSpace: true } : leaveOut)}
+          />
+        </Line>
+      )}
+      {'reason' in turnAway && (
         <>
-          <Line name="Reason">
-            <Pick
-              label="Reason"
-              value={turnAway.reason.kind}
-              options={[
-                { value: 'written', label: 'written from the condition' },
-                { value: 'own', label: 'in my own words' },
-                { value: 'kept back', label: 'kept back' },
-              ]}
-              onPick={(kind) =>
-                onChange({
-                  ...turnAway,
-                  reason: kind === 'own' ? { kind, text: 'This is for members of the society.' } : { kind },
-                })
-              }
-            />
-            {turnAway.reason.kind === 'own' && (
-              <Words
-                label="Reason in your own words"
-                text={turnAway.reason.text}
-                onChange={(text) => onChange({ ...turnAway, reason: { kind: 'own', text } })}
-              />
-            )}
-          </Line>
-          <Line name="Next step">
-            <PagePick
-              label="Next step"
-              value={turnAway.next.kind === 'item' ? turnAway.next.item : turnAway.next.kind}
-              others={[
-                { value: 'none', label: 'none' },
-                { value: 'sign in', label: 'sign in' },
-                { value: 'passphrase', label: 'type a passphrase' },
-              ]}
-              onPick={(value) =>
-                onChange({
-                  ...turnAway,
-                  next:
-                    value === 'none' || value === 'sign in' || value === 'passphrase'
-                      ? { kind: value }
-                      : { kind: 'item', item: value as ItemId },
-                })
-              }
-            />
-          </Line>
+          <ReasonEditor reason={turnAway.reason} onChange={(reason) => onChange({ ...turnAway, reason })} />
+          <NextEditor next={turnAway.next} onChange={(next) => onChange({ ...turnAway, next })} />
         </>
       )}
     </>
+  );
+}
+
+const SOME_WORDS = 40;
+
+function TeaserEditor({
+  turnAway,
+  onChange,
+}: {
+  readonly turnAway: Teaser;
+  readonly onChange: (turnAway: Teaser) => void;
+}) {
+  const { show, preview } = turnAway;
+  return (
+    <>
+      <Line name="Text">
+        <Pick
+          label="Text of the teaser"
+          value={show.kind}
+          options={[
+            { value: 'summary', label: 'the item’s own summary' },
+            { value: 'words', label: 'its first words' },
+            { value: 'text', label: 'a text of its own' },
+          ]}
+          onPick={(kind) =>
+            onChange({
+              ...turnAway,
+              show:
+                kind === 'summary'
+                  ? { kind }
+                  : kind === 'words'
+                    ? { kind, count: SOME_WORDS }
+                    : { kind: 'text', text: 'Something worth joining for.' },
+            })
+          }
+        />
+        {show.kind === 'words' && (
+          <label className="flex items-center gap-2">
+            <input
+              type="number"
+              aria-label="How many words"
+              min={1}
+              max={400}
+              value={show.count}
+              onChange={(event) => {
+                const count = Math.round(Number(event.target.value));
+                if (count >= 1 && count <= 400) onChange({ ...turnAway, show: { kind: 'words', count } });
+              }}
+              className="w-20 rounded-[3px] border border-iron bg-raised px-2 py-1"
+            />
+            <span className="note">words, never of a part that has a gate or a region of its own</span>
+          </label>
+        )}
+        {show.kind === 'text' && (
+          <Words
+            label="Teaser text"
+            text={show.text}
+            onChange={(text) => onChange({ ...turnAway, show: { kind: 'text', text } })}
+          />
+        )}
+      </Line>
+      <Line name="Picture">
+        <Pick
+          label="Picture of the teaser"
+          value={preview ? 'coarse' : 'none'}
+          options={[
+            { value: 'none', label: 'not shown' },
+            { value: 'coarse', label: 'blurred, made on the server' },
+          ]}
+          onPick={(choice) => onChange({ ...turnAway, preview: choice === 'coarse' })}
+        />
+      </Line>
+    </>
+  );
+}
+
+function ReasonEditor({
+  reason,
+  onChange,
+}: {
+  readonly reason: Reason;
+  readonly onChange: (reason: Reason) => void;
+}) {
+  return (
+    <Line name="Reason">
+      <Pick
+        label="Reason"
+        value={reason.kind}
+        options={[
+          { value: 'written', label: 'written from the condition' },
+          { value: 'own', label: 'in my own words' },
+          { value: 'kept back', label: 'kept back' },
+        ]}
+        onPick={(kind) =>
+          onChange(kind === 'own' ? { kind, text: 'This is for members of the society.' } : { kind })
+        }
+      />
+      {reason.kind === 'own' && (
+        <Words
+          label="Reason in your own words"
+          text={reason.text}
+          onChange={(text) => onChange({ kind: 'own', text })}
+        />
+      )}
+    </Line>
+  );
+}
+
+const PLAIN_STEPS = ['none', 'sign in', 'sign up', 'passphrase'] as const;
+type PlainStep = (typeof PLAIN_STEPS)[number];
+
+function NextEditor({
+  next,
+  onChange,
+}: {
+  readonly next: NextStep;
+  readonly onChange: (next: NextStep) => void;
+}) {
+  const { vocabulary } = useDesk();
+  const open = vocabulary.groups.filter((group) => group.open);
+  const pick = (value: string): NextStep => {
+    if (PLAIN_STEPS.includes(value as PlainStep)) return { kind: value as PlainStep };
+    if (value === 'outside') return { kind: 'outside', url: 'https://moor.example/', label: 'Read more' };
+    const group = open.find(({ id }) => `group ${id}` === value);
+    return group ? { kind: 'follow', group: group.id } : { kind: 'item', item: value as ItemId };
+  };
+  return (
+    <Line name="Next step">
+      <ItemPick
+        label="Next step"
+        value={next.kind === 'item' ? next.item : next.kind === 'follow' ? `group ${next.group}` : next.kind}
+        others={[
+          { value: 'none', label: 'none' },
+          { value: 'sign in', label: 'sign in' },
+          { value: 'sign up', label: 'sign up' },
+          { value: 'passphrase', label: 'type a passphrase' },
+          ...open.map(({ id, name }: { id: GroupId; name: string }) => ({
+            value: `group ${id}`,
+            label: `follow ${name}`,
+          })),
+          { value: 'outside', label: 'an address elsewhere …' },
+        ]}
+        onPick={(value) => onChange(pick(value))}
+      />
+      {next.kind === 'outside' && (
+        <>
+          <OneLine
+            label="Address elsewhere"
+            value={next.url}
+            onChange={(url) => onChange({ ...next, url })}
+          />
+          <OneLine
+            label="What stands on the button"
+            value={next.label}
+            onChange={(label) => onChange({ ...next, label })}
+          />
+        </>
+      )}
+    </Line>
   );
 }
 
@@ -137,41 +271,57 @@ function RedirectEditor({
   turnAway,
   onChange,
 }: EditorProps & { readonly turnAway: Extract<TurnAway, { kind: 'redirect' }> }) {
+  const { to } = turnAway;
   return (
     <Line name="To">
-      <PagePick
+      <ItemPick
         label="Where to"
-        value={turnAway.to.kind === 'item' ? turnAway.to.item : turnAway.to.kind}
+        value={to.kind === 'item' ? to.item : to.kind}
         others={[
           { value: 'sign in', label: 'sign in, and back' },
           { value: 'passphrase', label: 'type a passphrase, and back' },
+          { value: 'outside', label: 'an address elsewhere …' },
         ]}
         onPick={(value) =>
-          onChange(
-            value === 'sign in' || value === 'passphrase'
-              ? { kind: 'redirect', to: { kind: value } }
-              : { kind: 'redirect', to: { kind: 'item', item: value as ItemId } },
-          )
+          onChange({
+            kind: 'redirect',
+            to:
+              value === 'sign in' || value === 'passphrase'
+                ? { kind: value }
+                : value === 'outside'
+                  ? { kind: 'outside', url: 'https://moor.example/' }
+                  : { kind: 'item', item: value as ItemId },
+          })
         }
       />
+      {to.kind === 'outside' && (
+        <OneLine
+          label="Address elsewhere"
+          value={to.url}
+          onChange={(url) => onChange({ kind: 'redirect', to: { kind: 'outside', url } })}
+        />
+      )}
     </Line>
   );
 }
 
-interface PagePickProps {
+interface ItemPickProps {
   readonly label: string;
   readonly value: string;
   readonly others: readonly { readonly value: string; readonly label: string }[];
   readonly onPick: (value: string) => void;
 }
 
-function PagePick({ label, value, others, onPick }: PagePickProps) {
+/** Everything that can be led to. */
+function ItemPick({ label, value, others, onPick }: ItemPickProps) {
   const { outline } = useDesk();
-  const pages = [...outline.pages.values()].map(({ id, title, address }) => ({
-    value: id as string,
-    label: `${title}  ${address}`,
-  }));
-  return <Pick label={label} value={value} options={[...others, ...pages]} onPick={onPick} />;
+  const items = [...outline.items.values()].flatMap((item) => {
+    const path = pathOf(item);
+    return path === null || item.kind === 'file'
+      ? []
+      : [{ value: item.id as string, label: `${item.title}  ${path}` }];
+  });
+  return <Pick label={label} value={value} options={[...others, ...items]} onPick={onPick} />;
 }
 
 const Line = ({ name, children }: { readonly name: string; readonly children: React.ReactNode }) => (
@@ -181,15 +331,30 @@ const Line = ({ name, children }: { readonly name: string; readonly children: Re
   </div>
 );
 
-function Words({
-  label,
-  text,
-  onChange,
-}: {
+interface OneLineProps {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}
+
+const OneLine = ({ label, value, onChange }: OneLineProps) => (
+  <input
+    aria-label={label}
+    value={value}
+    maxLength={2000}
+    onChange={(event) => onChange(event.target.value)}
+    className="w-full rounded-[3px] border border-iron bg-raised px-2 py-1"
+  />
+);
+
+interface WordsProps {
   readonly label: string;
   readonly text: string;
+  readonly rows?: number;
   readonly onChange: (text: string) => void;
-}) {
+}
+
+function Words({ label, text, rows = 2, onChange }: WordsProps) {
   const id = useId();
   const empty = text.trim() === '';
   return (
@@ -198,7 +363,7 @@ function Words({
         aria-label={label}
         aria-describedby={empty ? id : undefined}
         aria-invalid={empty || undefined}
-        rows={2}
+        rows={rows}
         maxLength={2000}
         value={text}
         onChange={(event) => onChange(event.target.value)}

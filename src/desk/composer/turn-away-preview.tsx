@@ -4,12 +4,16 @@ import {
   type Condition,
   type Item,
   type ItemId,
+  isAddressed,
   type NextStep,
+  nameOfId,
   type Reason,
   reasonFor,
+  type Teaser,
   type TurnAway,
 } from '@/core';
 import { useDesk } from '../context';
+import { OutcomeMark } from '../marks';
 
 interface PreviewProps {
   readonly turnAway: TurnAway;
@@ -33,9 +37,8 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
       return (
         <Sheet>
           <p className="font-semibold text-[0.95rem]">{item?.title ?? 'Title of the item'}</p>
-          <p className="mt-0.5">
-            {turnAway.text ?? (item && data.summaries[item.id]) ?? 'The item’s own summary.'}
-          </p>
+          {turnAway.preview && <Blur />}
+          <p className="mt-0.5">{teaserText(turnAway, (item && data.summaries[item.id]) ?? null)}</p>
           <Foot reason={said(turnAway.reason)} next={turnAway.next} />
         </Sheet>
       );
@@ -54,7 +57,9 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
             <span aria-hidden="true" className="text-redirect">
               →
             </span>
-            {turnAway.to.kind === 'passphrase' ? (
+            {turnAway.to.kind === 'outside' ? (
+              <strong className="break-all">{turnAway.to.url}</strong>
+            ) : turnAway.to.kind === 'passphrase' ? (
               <span>
                 <strong>Type a passphrase</strong>, and back here afterwards
               </span>
@@ -65,7 +70,7 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
             ) : (
               <span>
                 <strong>{target?.title ?? 'a page that no longer exists'}</strong>{' '}
-                {target?.kind === 'page' && <span className="text-quiet">{target.address}</span>}
+                {target && isAddressed(target) && <span className="text-quiet">{target.address}</span>}
               </span>
             )}
           </p>
@@ -79,11 +84,47 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
         </Sheet>
       );
     case 'leave out':
-      return <p className="note">Nothing: the others close up around its place.</p>;
+      return (
+        <p className="note">
+          {turnAway.keepSpace
+            ? 'Nothing, and its place stays empty.'
+            : 'Nothing: the others close up around its place.'}
+        </p>
+      );
+    case 'swap':
+      return (
+        <Sheet>
+          <p className="whitespace-pre-line">{turnAway.text}</p>
+        </Sheet>
+      );
+    case 'locked':
+      return (
+        <Sheet>
+          <p className="flex items-center gap-2 font-semibold text-[0.95rem]">
+            <OutcomeMark outcome="locked" size={15} />
+            {item?.title ?? 'Title of the item'}
+          </p>
+          <Foot reason={said(turnAway.reason)} next={turnAway.next} />
+        </Sheet>
+      );
     default:
       return turnAway satisfies never;
   }
 }
+
+function teaserText({ show }: Teaser, summary: string | null): string {
+  if (show.kind === 'text') return show.text;
+  if (show.kind === 'words') return `Its first ${show.count} words …`;
+  return summary ?? 'Its own summary, if it has one.';
+}
+
+/** A picture of which only the colours are told. */
+const Blur = () => (
+  <span
+    aria-hidden="true"
+    className="my-1.5 block h-12 rounded-[2px] bg-[linear-gradient(100deg,var(--sunk),var(--wash),var(--thin),var(--sunk))] blur-[1px]"
+  />
+);
 
 const Sheet = ({ children }: { readonly children: ReactNode }) => (
   <div className="rounded-[3px] border border-thin border-t-[5px] border-t-iron bg-raised px-3.5 py-2.5 text-[0.8125rem]">
@@ -103,13 +144,19 @@ function Foot({ reason, next }: { readonly reason: string | null; readonly next:
 }
 
 function useStepLabel(next: NextStep): string | null {
-  const { outline } = useDesk();
+  const { outline, vocabulary } = useDesk();
   const titleOf = (id: ItemId) => outline.items.get(id)?.title ?? 'a page that no longer exists';
   switch (next.kind) {
     case 'none':
       return null;
     case 'sign in':
       return 'Sign in';
+    case 'sign up':
+      return 'Sign up';
+    case 'follow':
+      return `Follow ${nameOfId(vocabulary, 'group', next.group) ?? 'a group that no longer exists'}`;
+    case 'outside':
+      return next.label;
     case 'passphrase':
       return 'Type a passphrase';
     case 'item':

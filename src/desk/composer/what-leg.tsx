@@ -1,10 +1,21 @@
 'use client';
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
-import { coverage, type Gate, type ItemId, type Target } from '@/core';
+import {
+  all,
+  coverage,
+  describeSelection,
+  type Gate,
+  type ItemId,
+  type ItemKind,
+  isAddressed,
+  type Target,
+  test,
+} from '@/core';
 import { Button, type Findable, Finder, Pick } from '@/ui';
 import { rowsOf } from '../board/rows';
 import { useDesk } from '../context';
+import { SelectionEditor } from './selection-editor';
 
 interface LegProps {
   readonly gate: Gate;
@@ -15,13 +26,12 @@ interface FoundItem extends Findable {
   readonly item: ItemId;
 }
 
-/** The first leg: which items the gate covers, and which it leaves out. */
+/** The first leg: which items the gate covers, and which it leaves out; pointed at, or described. */
 export function WhatLeg({ gate, onChange }: LegProps) {
-  const { outline } = useDesk();
+  const { outline, vocabulary } = useDesk();
   const { targets, except } = gate.what;
   const change = (what: Partial<Gate['what']>) => onChange({ ...gate, what: { ...gate.what, ...what } });
-  const covered = [...coverage(gate.what, outline)];
-  const pages = covered.filter((id) => outline.items.get(id)?.kind === 'page').length;
+  const covered = [...coverage(gate, outline, vocabulary)];
   return (
     <div className="grid gap-2">
       <TargetList label="Covered" targets={targets} onChange={(next) => change({ targets: next })} />
@@ -38,17 +48,16 @@ export function WhatLeg({ gate, onChange }: LegProps) {
           label="Add an item"
           onChoose={(item) => change({ targets: [...targets, targetFor(item)] })}
         />
-        {targets.some((target) => target.kind === 'branch') && (
+        <Button onClick={() => change({ targets: [...targets, aSelection()] })}>Describe some</Button>
+        {targets.some((target) => target.kind !== 'item') && (
           <ItemFinder
             label="Leave one out"
             onChoose={(item) => change({ except: [...except, { kind: 'item', item }] })}
           />
         )}
         <span className="note">
-          {covered.length === 0
-            ? 'Covers nothing yet'
-            : `Covers ${covered.length} ${covered.length === 1 ? 'item' : 'items'}${pages < covered.length && pages > 0 ? `, ${pages} of them pages` : ''}`}
-          . Or point at rows of the board.
+          {covered.length === 0 ? 'Covers nothing yet' : `Covers ${kindsOf(covered)}`}. Or point at rows of
+          the board.
         </span>
       </div>
     </div>
@@ -57,6 +66,25 @@ export function WhatLeg({ gate, onChange }: LegProps) {
   function targetFor(item: ItemId): Target {
     const hasMore = (outline.children.get(item) ?? []).length > 0;
     return { kind: hasMore ? 'branch' : 'item', item };
+  }
+
+  /** Something to begin with: the posts of a category, if there are any. */
+  function aSelection(): Target {
+    const category = [...outline.items.values()].find(({ facts }) => facts?.category)?.facts?.category;
+    const posts = test('item kind', 'is', 'post');
+    return {
+      kind: 'selection',
+      where: category === undefined ? posts : all(posts, test('item category', 'is', category)),
+    };
+  }
+
+  function kindsOf(ids: readonly ItemId[]): string {
+    const counts = new Map<ItemKind, number>();
+    for (const id of ids) {
+      const kind = outline.items.get(id)?.kind;
+      if (kind) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    }
+    return [...counts].map(([kind, count]) => `${count} ${count === 1 ? kind : `${kind}s`}`).join(', ');
   }
 }
 
@@ -68,37 +96,58 @@ interface TargetListProps {
 }
 
 function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
-  const { outline } = useDesk();
+  const { outline, vocabulary } = useDesk();
+  const put = (index: number, target: Target) =>
+    onChange(targets.map((one, at) => (at === index ? target : one)));
   return (
     <ul aria-label={label} className="grid gap-1.5">
       {targets.map((target, index) => {
-        const item = outline.items.get(target.item);
-        const title = item?.title ?? 'an item that no longer exists';
-        const hasMore = (outline.children.get(target.item) ?? []).length > 0;
+        const item = target.kind === 'selection' ? undefined : outline.items.get(target.item);
+        const title =
+          target.kind === 'selection'
+            ? describeSelection(target.where, vocabulary)
+            : (item?.title ?? 'an item that no longer exists');
+        const hasMore = item !== undefined && (outline.children.get(item.id) ?? []).length > 0;
         return (
-          <li key={`${target.kind} ${target.item}`} className="flex items-center gap-2">
-            {prefix && <span className="text-quiet">{prefix}</span>}
-            <span className={clsx('truncate font-semibold', !item && 'text-alarm')}>{title}</span>
-            {hasMore && (
-              <Pick
-                label={`How much of ${title}`}
-                value={target.kind}
-                options={[
-                  { value: 'item', label: 'alone' },
-                  { value: 'branch', label: 'and everything below it' },
-                ]}
-                onPick={(kind) => onChange(targets.map((one, at) => (at === index ? { ...one, kind } : one)))}
+          // biome-ignore lint/suspicious/noArrayIndexKey: targets have no identity but their place
+          <li key={index} className="grid gap-1.5">
+            <div className="flex items-center gap-2">
+              {prefix && <span className="text-quiet">{prefix}</span>}
+              <span
+                className={clsx(
+                  'truncate font-semibold',
+                  !item && target.kind !== 'selection' && 'text-alarm',
+                )}
+              >
+                {title}
+              </span>
+              {hasMore && target.kind !== 'selection' && (
+                <Pick
+                  label={`How much of ${title}`}
+                  value={target.kind}
+                  options={[
+                    { value: 'item', label: 'alone' },
+                    { value: 'branch', label: 'and everything below it' },
+                  ]}
+                  onPick={(kind) => put(index, { ...target, kind })}
+                />
+              )}
+              <Button
+                weight="quiet"
+                size="small"
+                aria-label={`Take out ${title}`}
+                title="Take out"
+                onClick={() => onChange(targets.filter((_, at) => at !== index))}
+              >
+                <X size={14} aria-hidden="true" />
+              </Button>
+            </div>
+            {target.kind === 'selection' && (
+              <SelectionEditor
+                where={target.where}
+                onChange={(where) => put(index, { kind: 'selection', where })}
               />
             )}
-            <Button
-              weight="quiet"
-              size="small"
-              aria-label={`Take out ${title}`}
-              title="Take out"
-              onClick={() => onChange(targets.filter((_, at) => at !== index))}
-            >
-              <X size={14} aria-hidden="true" />
-            </Button>
           </li>
         );
       })}
@@ -118,7 +167,7 @@ function ItemFinder({
     ({ item }): FoundItem => ({
       key: item.id,
       label: item.title,
-      note: item.kind === 'page' ? item.address : item.kind,
+      note: isAddressed(item) ? item.address : item.kind,
       item: item.id,
     }),
   );

@@ -12,7 +12,7 @@ import { readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { choiceOf, factChoices, newTest, partFor, withOperator } from './new-test';
 
-const site = readSiteFile(larkfell);
+const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
 const vocabulary: Vocabulary = vocabularyOf(site.names, site.policy);
 const choices = factChoices(vocabulary).flatMap(({ options }) => options.map(({ value }) => value));

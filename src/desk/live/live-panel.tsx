@@ -8,6 +8,7 @@ import {
   capital,
   counted,
   describeGate,
+  describeTurnAway,
   describeWho,
   difference,
   type Gate,
@@ -15,10 +16,12 @@ import {
   gateAsOneSentence,
   type Item,
   type ItemId,
+  type ListChange,
   listed,
   type Outcome,
   type PolicyChange,
   same,
+  type TurnAwayChange,
 } from '@/core';
 import type { Crowd, EffectReport } from '@/services';
 import { Button } from '@/ui';
@@ -126,7 +129,11 @@ export function LivePanel() {
 const gateOf = (change: GateChange): Gate => (change.kind === 'removed' ? change.before : change.after);
 
 const idOf = (change: PolicyChange): string =>
-  change.kind === 'removed' ? change.before.id : change.after.id;
+  change.of === 'landings' || change.of === 'defaults'
+    ? change.of
+    : change.kind === 'removed'
+      ? change.before.id
+      : change.after.id;
 
 const TITLES: Record<PolicyChange['kind'], string> = {
   added: 'New',
@@ -135,8 +142,65 @@ const TITLES: Record<PolicyChange['kind'], string> = {
   moved: 'Moved',
 };
 
-const ChangeView = ({ change }: { readonly change: PolicyChange }) =>
-  change.of === 'gate' ? <GateChangeView change={change} /> : <AudienceChangeView change={change} />;
+function ChangeView({ change }: { readonly change: PolicyChange }) {
+  switch (change.of) {
+    case 'gate':
+      return <GateChangeView change={change} />;
+    case 'audience':
+      return <AudienceChangeView change={change} />;
+    case 'turn-away':
+      return <TurnAwayChangeView change={change} />;
+    case 'landings':
+    case 'defaults':
+      return <ListChangeView change={change} />;
+    default:
+      return change satisfies never;
+  }
+}
+
+function TurnAwayChangeView({ change }: { readonly change: TurnAwayChange }) {
+  const { outline, vocabulary, setBench } = useDesk();
+  const named = change.kind === 'removed' ? change.before : change.after;
+  return (
+    <li className="border-copper border-l-3 pl-3">
+      <span className="text-copper">{TITLES[change.kind]} turn-away:</span>{' '}
+      {change.kind === 'removed' ? (
+        <del>{named.name}</del>
+      ) : (
+        <button
+          type="button"
+          className="font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+          onClick={() => setBench({ kind: 'rules' })}
+        >
+          {named.name}
+        </button>
+      )}
+      <p>everyone who gets it {describeTurnAway(named.give, outline, 'one', vocabulary)}</p>
+    </li>
+  );
+}
+
+const LISTS = { landings: 'landing rules', defaults: 'gates that new items start with' } as const;
+
+function ListChangeView({ change }: { readonly change: ListChange }) {
+  const { setBench } = useDesk();
+  const { before, after, of } = change;
+  return (
+    <li className="border-copper border-l-3 pl-3">
+      <span className="text-copper">Changed:</span>{' '}
+      <button
+        type="button"
+        className="font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+        onClick={() => setBench({ kind: 'rules' })}
+      >
+        {LISTS[of]}
+      </button>{' '}
+      <span className="text-quiet">
+        ({before.length} before, {after.length} now)
+      </span>
+    </li>
+  );
+}
 
 function AudienceChangeView({ change }: { readonly change: AudienceChange }) {
   const { compiled, setScreen } = useDesk();
@@ -176,15 +240,18 @@ function AudienceChangeView({ change }: { readonly change: AudienceChange }) {
 function GateChangeView({ change }: { readonly change: GateChange }) {
   const { outline, vocabulary, compiled, setBench } = useDesk();
   const gate = gateOf(change);
-  const legs = describeGate(gate, outline, vocabulary);
+  const named = compiled.draft.policy.turnAways;
+  const legs = describeGate(gate, outline, vocabulary, named);
   const before =
-    change.kind === 'changed' ? describeGate(change.before, outline, compiled.live.vocabulary) : null;
+    change.kind === 'changed'
+      ? describeGate(change.before, outline, compiled.live.vocabulary, compiled.live.policy.turnAways)
+      : null;
   return (
     <li className="border-copper border-l-3 pl-3">
       <p>
         <span className="text-copper">{TITLES[change.kind]}:</span>{' '}
         {change.kind === 'removed' ? (
-          <del>{gateAsOneSentence(gate, outline, vocabulary)}</del>
+          <del>{gateAsOneSentence(gate, outline, vocabulary, named)}</del>
         ) : (
           <button
             type="button"

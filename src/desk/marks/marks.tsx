@@ -55,6 +55,15 @@ const SHAPES: Record<Outcome, ReactNode> = {
   'leave out': (
     <path d="M4 10h3.500M12.500 10H16" stroke="currentColor" strokeWidth="1.750" strokeLinecap="round" />
   ),
+  // Another shape stands on the feet.
+  swap: <path d="M10 3.250 16.750 10 10 16.750 3.250 10Z" fill="currentColor" />,
+  // A bar lies across the ring.
+  locked: (
+    <>
+      <circle cx="10" cy="10" r="5.750" fill="none" stroke="currentColor" strokeWidth="1.500" />
+      <path d="M2 10h16" stroke="currentColor" strokeWidth="3.250" />
+    </>
+  ),
 };
 
 const COLOURS: Record<Outcome, string> = {
@@ -64,6 +73,8 @@ const COLOURS: Record<Outcome, string> = {
   message: 'text-message',
   missing: 'text-missing',
   'leave out': 'text-missing',
+  swap: 'text-redirect',
+  locked: 'text-message',
 };
 
 /** What each mark says, for the legend and for those who hear the board. */
@@ -74,6 +85,8 @@ export const OUTCOME_NAMES: Record<Outcome, string> = {
   message: 'message',
   missing: 'missing',
   'leave out': 'left out',
+  swap: 'swapped',
+  locked: 'locked',
 };
 
 /** A decision at a glance. Said in words elsewhere, so hidden from screen readers. */
@@ -107,6 +120,9 @@ export function GateMark({ standing, size = 16 }: MarkProps & { readonly standin
 const KINDS: Record<ItemKind, ReactNode> = {
   site: <circle cx="6" cy="6" r="4" />,
   page: <path d="M2.500 1.500h7v9h-7zM4.500 4.500h3M4.500 6.500h3" />,
+  post: <path d="M2.500 1.500h7v9h-7zM4.500 8.500h3M4.500 3.500h3v2.500h-3z" />,
+  section: <path d="M2.500 1v10M9.500 1v10M2.500 4h7M2.500 8h7" />,
+  file: <path d="M2.500 1.500h4.500l2.500 2.500v6.500h-7zM7 1.500v2.500h2.500" />,
   menu: <path d="M1.500 3h9M1.500 6h9M1.500 9h9" />,
   link: <path d="M2 10 9.500 2.500M5 2.250h4.750V7" />,
 };

@@ -4,6 +4,7 @@ import { ArrowLeft } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import {
+  type Addressed,
   compile,
   decide,
   describeBecause,
@@ -17,7 +18,6 @@ import {
   type Outline,
   outcomeOf,
   outlineOf,
-  type Page,
   type StandIn,
   vocabularyOf,
 } from '@/core';
@@ -129,7 +129,7 @@ interface StripProps {
   readonly standIn: StandIn;
   readonly side: 'draft' | 'live';
   readonly place: string;
-  readonly item: Page | undefined;
+  readonly item: Addressed | undefined;
 }
 
 /** The pages on the way to others. */
@@ -172,7 +172,7 @@ function Strip({ data, outline, standIn, side, place, item }: StripProps) {
 }
 
 /** The page at a path as it stands in an address, if there is one. */
-function pageAt(outline: Outline, path: string): Page | undefined {
+function pageAt(outline: Outline, path: string): Addressed | undefined {
   const address = normaliseAddress(path);
-  return address === null ? undefined : outline.pages.get(address);
+  return address === null ? undefined : outline.addressed.get(address);
 }

@@ -122,7 +122,8 @@ interface StepViewProps {
 }
 
 function StepView({ step, itemId, facts }: StepViewProps) {
-  const { outline, vocabulary, request, setBench } = useDesk();
+  const { outline, vocabulary, request, setBench, compiled } = useDesk();
+  const named = compiled.draft.policy.turnAways;
   const away = step.verdict === 'spoke' || step.verdict === 'would speak';
   const through = step.at.id !== itemId && <span className="text-quiet"> (through {step.at.title})</span>;
   if (step.kind === 'unpublished') {
@@ -132,7 +133,7 @@ function StepView({ step, itemId, facts }: StepViewProps) {
       </li>
     );
   }
-  const legs = describeGate(step.gate, outline, vocabulary);
+  const legs = describeGate(step.gate, outline, vocabulary, named);
   return (
     <li
       className={clsx(

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
 import { Desk, readPlace, titleOfPlace } from '@/desk';
 import { administratorOf, readDesk } from '@/services';
-import { asking } from '../../_http/request';
+import { pageVisitor } from '../../_http/page-visitor';
 
 interface Props {
   readonly params: Promise<{ readonly screen?: readonly string[] }>;
@@ -21,7 +21,7 @@ export async function generateMetadata(props: Props): Promise<Metadata> {
 export default async function Page(props: Props) {
   const place = await placeOf(props);
   if (!place) notFound();
-  const { trivet, visitor } = await asking();
+  const { trivet, visitor } = await pageVisitor();
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');

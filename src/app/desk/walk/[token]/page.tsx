@@ -3,7 +3,7 @@ import { redirect } from 'next/navigation';
 import { safeNext } from '@/core';
 import { WalkScreen } from '@/desk';
 import { administratorOf, readDesk, walkOf } from '@/services';
-import { asking } from '../../../_http/request';
+import { pageVisitor } from '../../../_http/page-visitor';
 
 export const metadata: Metadata = { title: 'Walk' };
 
@@ -15,7 +15,7 @@ interface Props {
 /** The site in a frame, as a stand-in sees it. A walk that is over leads back to the board. */
 export default async function Page({ params, searchParams }: Props) {
   const [{ token }, { at }] = await Promise.all([params, searchParams]);
-  const { trivet, visitor } = await asking();
+  const { trivet, visitor } = await pageVisitor();
   const administrator = administratorOf(visitor);
   const walk = await walkOf(trivet, administrator, token, new Date());
   if (!administrator || !walk) redirect('/desk');

@@ -1,0 +1,78 @@
+/** What members do about themselves: their profile, their keys. */
+import { safeNext } from '@/core';
+import { accountOf, frameFor, keepOwnFields, keysOf, makeKey, revokeKey, signInAddress } from '@/services';
+import { renderAccount, renderKeys } from '@/site';
+import { htmlResponse, seeOther } from '../_http/response';
+import type { Ask, Door } from './door';
+import { fieldsOf, shown, UNREADABLE } from './form-door';
+import { missing } from './page';
+
+export const me: Door = {
+  GET: async (ask) => {
+    const [what, ...more] = ask.rest;
+    if (more.length > 0 || (what !== undefined && what !== 'keys')) return missing(ask);
+    if (!ask.visitor.person) return seeOther(signInAddress(ask.look, null));
+    return what === 'keys' ? keysPage(ask, 200) : account(ask, 200, {});
+  },
+  POST: async (ask) => {
+    const [what, step, ...more] = ask.rest;
+    const fields = await fieldsOf(ask);
+    const { person } = ask.visitor;
+    if (!person) return seeOther(signInAddress(ask.look, null));
+    if (more.length > 0) return missing(ask);
+    if (what === undefined) {
+      if (fields === null) return account(ask, 400, { form: UNREADABLE });
+      const answer = await keepOwnFields(ask.trivet, person, fields, ask.now);
+      if (answer.kind === 'kept') return seeOther(safeNext(shown(fields, 'next')));
+      // What was typed stays, next to what is wrong with it.
+      const typed = { ...person, profile: { ...person.profile, ...answer.typed } };
+      return account({ ...ask, look: { ...ask.look, person: typed } }, 422, answer.problems);
+    }
+    if (what !== 'keys' || fields === null) return missing(ask);
+    if (step === 'revoke') {
+      await revokeKey(ask.trivet, person.id, fields.id);
+      return seeOther('/me/keys');
+    }
+    if (step !== undefined) return missing(ask);
+    const answer = await makeKey(ask.trivet, person.id, fields, ask.now);
+    // The key is on this page and nowhere else, so it is no place to come back to.
+    return answer.kind === 'made'
+      ? keysPage(ask, 200, { made: answer })
+      : keysPage(ask, 422, { problem: answer.problem });
+  },
+};
+
+async function account(
+  ask: Ask,
+  status: number,
+  problems: Readonly<Record<string, string>>,
+): Promise<Response> {
+  const view = accountOf(ask.look, '/me');
+  if (!view) return missing(ask);
+  const html = await renderAccount({
+    frame: frameFor(ask.look, null),
+    delivery: ask.delivery,
+    account: view,
+    problems,
+  });
+  return htmlResponse(html, { status, walk: ask.delivery.walk });
+}
+
+interface KeysState {
+  readonly made?: { readonly key: string; readonly use: 'api' | 'feed'; readonly name: string };
+  readonly problem?: string;
+}
+
+async function keysPage(ask: Ask, status: number, { made, problem }: KeysState = {}): Promise<Response> {
+  const { delivery, look, visitor } = ask;
+  // Somebody's keys are their own: a walk shows the page without them.
+  const keys = visitor.person && !delivery.walk ? await keysOf(ask.trivet, visitor.person.id) : [];
+  const html = await renderKeys({
+    frame: frameFor(look, null),
+    delivery,
+    keys,
+    made: made ?? null,
+    problem: problem ?? null,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk });
+}

@@ -1,0 +1,205 @@
+/** The API for apps: the same answers as pages, as JSON. Cookies are not looked at; a bearer token is, or a guest asks. */
+import { type Addressed, asId, type File, guest, type ItemId, isAddressed, pathOf } from '@/core';
+import {
+  decisionOn,
+  factsOf,
+  type Look,
+  personWithKey,
+  type SectionView,
+  sectionViews,
+  summaryOf,
+  teaserOf,
+} from '@/services';
+import { PRIVATE } from '../../_http/response';
+import type { Ask, Door } from '../door';
+import { missing } from '../page';
+import { openApi } from './openapi';
+import type { Entry, Item, List, Problem, Section } from './shapes';
+
+export const api: Door = {
+  GET: async (ask) => {
+    const [what, id, ...more] = ask.rest;
+    if (ask.delivery.walk) return missing(ask);
+    if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
+    if (what !== 'items' || more.length > 0) return nothing();
+    const look = await lookIn(ask);
+    if (look === null) {
+      const headers = { 'WWW-Authenticate': 'Bearer error="invalid_token"' };
+      return refuse(
+        { title: 'That key is good for nothing. Make another on your account page.', status: 401 },
+        headers,
+      );
+    }
+    return id === undefined ? list(look, ask.url.searchParams) : one(look, id);
+  },
+};
+
+/** Who asks: the member whose key came with the request, or a guest; null for a key that is good for nothing. */
+async function lookIn(ask: Ask): Promise<Look | null> {
+  const header = ask.request.headers.get('authorization');
+  if (header === null) return { ...ask.look, person: null, facts: guest };
+  const key = /^bearer +([\w-]+)$/i.exec(header.trim())?.[1];
+  const person = key === undefined ? null : await personWithKey(ask.trivet, key, 'api');
+  return person && { ...ask.look, person, facts: person.facts };
+}
+
+type Told = Addressed | File;
+
+const AT_ONCE = 20;
+const MOST_AT_ONCE = 100;
+
+function list(look: Look, parameters: URLSearchParams): Response {
+  const kind = parameters.get('kind');
+  const limit = Number(parameters.get('limit') ?? AT_ONCE);
+  if (kind !== null && !['page', 'post', 'file'].includes(kind))
+    return refuse({
+      title: 'There are pages, posts and files. Write kind=page, kind=post or kind=file.',
+      status: 400,
+    });
+  if (!Number.isInteger(limit) || limit < 1 || limit > MOST_AT_ONCE)
+    return refuse({ title: `A limit is a whole number from 1 to ${MOST_AT_ONCE}.`, status: 400 });
+  const wanted = { category: parameters.get('category'), tag: parameters.get('tag') };
+  const all = told(look).filter(
+    (item) =>
+      (kind === null || item.kind === kind) &&
+      (wanted.category === null || item.facts?.category === wanted.category) &&
+      (wanted.tag === null || item.facts?.tags?.includes(wanted.tag)),
+  );
+  const after = parameters.get('after');
+  const from = after === null ? 0 : all.findIndex(({ id }) => id === after) + 1;
+  if (after !== null && from === 0 && !all.some(({ id }) => id === after))
+    return refuse({
+      title: 'There is no item with that id to go on after. Begin again without it.',
+      status: 400,
+    });
+  const items: Entry[] = [];
+  let last: Told | null = null;
+  let rest = false;
+  for (const item of all.slice(from)) {
+    const entry = entryIn(look, item);
+    if (entry === null) continue;
+    if (items.length === limit) {
+      rest = true;
+      break;
+    }
+    items.push(entry);
+    last = item;
+  }
+  const query = new URLSearchParams(parameters);
+  if (last) query.set('after', last.id);
+  return json({ items, next: rest ? `/api/items?${query}` : null } satisfies List);
+}
+
+/** Everything that may be told of to whoever asks: posts, the latest first, then pages, then files. */
+function told(look: Look): readonly Told[] {
+  const { outline, posts } = look.state;
+  const rest = [...outline.items.values()];
+  const all: Told[] = [
+    ...posts,
+    ...rest.filter((item) => item.kind === 'page'),
+    ...rest.filter((item) => item.kind === 'file'),
+  ];
+  return all.filter((item) => {
+    const decision = decisionOn(look, item.id);
+    return decision.kind === 'open' || decision.turnAway.kind === 'teaser';
+  });
+}
+
+function entryIn(look: Look, item: Told): Entry | null {
+  const decision = decisionOn(look, item.id);
+  const { kind: _, ...facts } = factsOf(item);
+  const base = {
+    id: item.id,
+    kind: item.kind,
+    ...facts,
+    tags: [...facts.tags],
+    address: encodeURI(pathOf(item) ?? ''),
+  };
+  if (decision.kind === 'open')
+    return { ...base, access: 'open', summary: summaryOf(look.state, look.compiled, item.id), reason: null };
+  if (decision.turnAway.kind !== 'teaser') return null;
+  const { text, reason } = teaserOf(look, item.id, decision, base.address);
+  return { ...base, access: 'teaser', summary: text, reason };
+}
+
+function one(look: Look, id: string): Response {
+  const item = look.state.outline.items.get(asId<ItemId>(id));
+  if (!item || !(isAddressed(item) || item.kind === 'file')) return nothing();
+  const decision = decisionOn(look, item.id);
+  if (decision.kind === 'turned away') {
+    const { turnAway, reason } = decision;
+    const detail = reason === null ? {} : { detail: reason };
+    if (turnAway.kind === 'message')
+      return refuse({ title: 'This is not open to you.', status: 403, ...detail });
+    if (turnAway.kind === 'redirect') {
+      const { to } = turnAway;
+      const path = to.kind === 'item' ? pathOf(look.state.outline.items.get(to.item)) : null;
+      const location =
+        to.kind === 'sign in'
+          ? '/sign-in'
+          : to.kind === 'passphrase'
+            ? '/passphrase'
+            : to.kind === 'outside'
+              ? to.url
+              : path;
+      return refuse({
+        title: 'This is not open to you.',
+        status: 403,
+        ...(location !== null && { location }),
+      });
+    }
+    if (turnAway.kind !== 'teaser') return nothing();
+  }
+  const entry = entryIn(look, item);
+  if (!entry) return nothing();
+  const open = decision.kind === 'open';
+  return json({
+    ...entry,
+    sections:
+      open && item.kind !== 'file' ? sectionViews(look, item.id, item.address).flatMap(sectionIn) : [],
+    ...(open && item.kind === 'file' && { mediaType: item.mediaType, size: item.size }),
+  } satisfies Item);
+}
+
+function sectionIn(view: SectionView): Section[] {
+  const { id, kind } = view;
+  switch (view.kind) {
+    case 'text':
+    case 'swap':
+    case 'form':
+    case 'follow':
+      return [{ id, kind, html: view.html }];
+    case 'picture':
+      return [{ id, kind, address: view.picture.address, text: view.picture.alt, caption: view.caption }];
+    case 'video':
+      return [{ id, kind, address: view.address, caption: view.caption }];
+    case 'call':
+      return [{ id, kind, html: view.html, title: view.label, address: view.address }];
+    case 'posts':
+      return [{ id, kind, entries: view.entries.map((entry) => entry.id) }];
+    case 'files':
+      return [{ id, kind, entries: view.files.map((file) => file.id) }];
+    case 'teaser':
+      return [{ id, kind, title: view.title, text: view.text, reason: view.reason }];
+    case 'locked':
+      return [{ id, kind, title: view.title, reason: view.reason }];
+    case 'message':
+      return [{ id, kind, reason: view.reason }];
+    case 'account':
+    case 'space':
+      return [];
+    default:
+      return view satisfies never;
+  }
+}
+
+const json = (value: object): Response =>
+  Response.json(value, { headers: { 'Cache-Control': PRIVATE, 'X-Content-Type-Options': 'nosniff' } });
+
+const refuse = (problem: Problem, headers: Readonly<Record<string, string>> = {}): Response =>
+  new Response(JSON.stringify(problem), {
+    status: problem.status,
+    headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE, ...headers },
+  });
+
+const nothing = (): Response => refuse({ title: 'There is nothing here.', status: 404 });

@@ -1,0 +1,26 @@
+/** The doors of the site: everything a visitor can ask for, with what every answer is made of. */
+import type { Look, Trivet, Visitor } from '@/services';
+import type { Delivery } from '@/site';
+
+/** A request, read once. */
+export interface Ask {
+  readonly trivet: Trivet;
+  readonly request: Request;
+  readonly url: URL;
+  /** The path below the walk's address on a walk, and the whole path on the site; as it came. */
+  readonly path: string;
+  /** The parts of the path behind the first, decoded. */
+  readonly rest: readonly string[];
+  readonly visitor: Visitor;
+  readonly look: Look;
+  readonly delivery: Delivery;
+  readonly now: Date;
+}
+
+export type Handler = (ask: Ask) => Response | Promise<Response>;
+
+/** What a door does by method. On a walk only `GET` is answered. */
+export interface Door {
+  readonly GET?: Handler;
+  readonly POST?: Handler;
+}

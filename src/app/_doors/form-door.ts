@@ -1,0 +1,23 @@
+/** What the doors of forms have in common. */
+import { addressOf, fromThisSite, readForm } from '../_http/request';
+import type { Ask } from './door';
+
+export type Fields = Readonly<Record<string, unknown>>;
+
+/** The fields of a form of this site, or null when it is none. */
+export const fieldsOf = async ({ request }: Ask): Promise<Fields | null> =>
+  fromThisSite(request) ? readForm(request) : null;
+
+export const UNREADABLE = 'That form could not be read. Fill it in here and send it again.';
+
+/** When to try again, for those who tried too often. */
+export const retryAfter = (seconds: number): Readonly<Record<string, string>> =>
+  seconds > 0 ? { 'Retry-After': String(seconds) } : {};
+
+export const networkOf = ({ request }: Ask): string => addressOf(request);
+
+/** A field that was typed, to be shown again; never a password. */
+export const shown = (fields: Fields | null, name: string): string => {
+  const value = fields?.[name];
+  return typeof value === 'string' ? value.slice(0, 300) : '';
+};

@@ -1,0 +1,130 @@
+/**
+ * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
+ * (the leak check, the tests) checks all of them, with the code that visitors get.
+ */
+import { administratorOf, frameFor, type Look, type Trivet, type Visitor, walkOf } from '@/services';
+import { renderAnswer } from '@/site';
+import { lookOf } from '../_http/look';
+import { visitorIn } from '../_http/request';
+import { delivery, respond } from '../_http/response';
+import { me } from './account';
+import { api } from './api';
+import type { Ask, Door } from './door';
+import { feedJson, feedXml } from './feeds';
+import { files } from './files';
+import { forms } from './forms';
+import { groups } from './groups';
+import { category, tag } from './lists';
+import { page } from './page';
+import { passphrase } from './passphrase';
+import { reset } from './reset';
+import { searchDoor } from './search';
+import { signInDoor } from './sign-in';
+import { signOutDoor } from './sign-out';
+import { signUp } from './sign-up';
+import { robots, sitemap } from './sitemap';
+
+/** By the first part of the path. Everything else is an address of the site. */
+const DOORS: Readonly<Record<string, Door>> = {
+  'sign-in': signInDoor,
+  'sign-out': signOutDoor,
+  'sign-up': signUp,
+  reset,
+  passphrase,
+  search: searchDoor,
+  category,
+  tag,
+  files,
+  forms,
+  groups,
+  me,
+  'feed.xml': feedXml,
+  'feed.json': feedJson,
+  'sitemap.xml': sitemap,
+  'robots.txt': robots,
+  api,
+};
+
+/** What the site answers a request. */
+export async function siteResponse(trivet: Trivet, request: Request, now = new Date()): Promise<Response> {
+  const url = new URL(request.url);
+  const visitor = await visitorIn(trivet, request, now);
+  const [, first = '', token = ''] = url.pathname.split('/');
+  if (first === 'walk') return walkResponse(trivet, request, url, visitor, token, now);
+  const look = lookOf(trivet, visitor, request, now);
+  const desk = visitor.person?.desk ?? false;
+  return answer(
+    {
+      trivet,
+      request,
+      url,
+      path: url.pathname,
+      rest: [],
+      visitor,
+      look,
+      delivery: delivery(desk, false),
+      now,
+    },
+    first,
+  );
+}
+
+/** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
+async function walkResponse(
+  trivet: Trivet,
+  request: Request,
+  url: URL,
+  visitor: Visitor,
+  token: string,
+  now: Date,
+): Promise<Response> {
+  const walk = await walkOf(trivet, administratorOf(visitor), token, now);
+  if (!walk || request.method !== 'GET') {
+    const desk = visitor.person?.desk ?? false;
+    return nothing(request, lookOf(trivet, visitor, request, now), desk);
+  }
+  const path = url.pathname.slice(`/walk/${token}`.length) || '/';
+  const standIn: Visitor = { person: walk.look.person, facts: walk.look.facts, session: null };
+  const ask = {
+    trivet,
+    request,
+    url,
+    path,
+    rest: [],
+    visitor: standIn,
+    look: walk.look,
+    delivery: delivery(false, true),
+    now,
+  };
+  return answer(ask, path.split('/')[1] ?? '');
+}
+
+async function answer(ask: Ask, first: string): Promise<Response> {
+  const door = Object.hasOwn(DOORS, first) ? DOORS[first] : undefined;
+  if (!door) return page(ask);
+  const rest = partsOf(ask.path);
+  if (rest === null) return page(ask);
+  const handler = ask.request.method === 'POST' ? door.POST : door.GET;
+  if (handler) return handler({ ...ask, rest });
+  return new Response('This address does not take that.', {
+    status: 405,
+    headers: { Allow: Object.keys(door).join(', '), 'Cache-Control': 'private, no-store' },
+  });
+}
+
+/** The parts of a path behind the first, decoded; null when it can't be. */
+function partsOf(path: string): readonly string[] | null {
+  try {
+    return path.split('/').slice(2).filter(Boolean).map(decodeURIComponent);
+  } catch {
+    return null;
+  }
+}
+
+async function nothing(request: Request, look: Look, desk: boolean): Promise<Response> {
+  const rendered = await renderAnswer(
+    { kind: 'missing', frame: frameFor(look, null) },
+    delivery(desk, false),
+  );
+  return respond(request, rendered, false, false);
+}

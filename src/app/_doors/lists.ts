@@ -1,0 +1,17 @@
+/** Pages that list the posts of a category, or with a tag. */
+import { viewList } from '@/services';
+import type { Ask, Door } from './door';
+import { given, missing } from './page';
+
+const listing = (of: 'category' | 'tag'): Door => ({
+  GET: (ask: Ask) => {
+    const [slug, ...more] = ask.rest;
+    const page = Number(ask.url.searchParams.get('page') ?? '1');
+    if (!slug || more.length > 0 || !Number.isInteger(page) || page < 1 || page > 100_000)
+      return missing(ask);
+    return given(ask, viewList(ask.look, of, slug.normalize('NFC').toLowerCase(), page));
+  },
+});
+
+export const category = listing('category');
+export const tag = listing('tag');

@@ -1,0 +1,99 @@
+/** A new password: the mail address; then the code that came by mail, and the password. */
+import { safeNext } from '@/core';
+import {
+  confirmReset,
+  frameFor,
+  type JourneyProblems,
+  SESSION_MS,
+  sendAgain,
+  signOut,
+  startReset,
+} from '@/services';
+import { renderCode, renderReset } from '@/site';
+import { nextOf } from '../_http/request';
+import { htmlResponse, seeOther } from '../_http/response';
+import { sessionCookie } from '../_http/session-cookie';
+import type { Ask, Door } from './door';
+import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { missing } from './page';
+import { confirmAddress, tokenIn } from './sign-up';
+
+export const reset: Door = {
+  GET: (ask) => {
+    const [step, ...more] = ask.rest;
+    if (more.length > 0) return missing(ask);
+    if (step === undefined) return first(ask, '', nextOf(ask.request), 200);
+    return step === 'confirm' ? second(ask, tokenIn(ask), nextOf(ask.request), 200) : missing(ask);
+  },
+  POST: async (ask) => {
+    const [step, ...more] = ask.rest;
+    const fields = await fieldsOf(ask);
+    if (more.length > 0 || (step !== undefined && step !== 'confirm' && step !== 'again'))
+      return missing(ask);
+    if (fields === null) return first(ask, '', null, 400, { form: UNREADABLE });
+    if (step === undefined) return begin(ask, fields);
+    const token = shown(fields, 'token');
+    if (step === 'confirm') return finish(ask, fields, token);
+    const problem = await sendAgain(ask.trivet, token, ask.now);
+    const next = safeNext(shown(fields, 'next'));
+    return problem === null
+      ? seeOther(confirmAddress('/reset', token, next))
+      : second(ask, token, next, 422, { code: problem });
+  },
+};
+
+async function begin(ask: Ask, fields: Fields): Promise<Response> {
+  const answer = await startReset(ask.trivet, fields, networkOf(ask), ask.now);
+  if (answer.kind === 'sent') return seeOther(confirmAddress('/reset', answer.token, answer.next));
+  if (answer.kind === 'done') return seeOther(answer.started.next);
+  const status = answer.kind === 'too many' ? 429 : 422;
+  return first(ask, shown(fields, 'email'), answer.next, status, answer.problems, retryAfter(answer.seconds));
+}
+
+async function finish(ask: Ask, fields: Fields, token: string): Promise<Response> {
+  const answer = await confirmReset(ask.trivet, fields, ask.visitor.facts.passphrases, ask.now);
+  if (answer.kind === 'done') {
+    await signOut(ask.trivet, ask.visitor);
+    return seeOther(answer.started.next, {
+      'Set-Cookie': sessionCookie(answer.started.token, SESSION_MS / 1000),
+    });
+  }
+  return second(ask, token, answer.next, 422, answer.kind === 'sent' ? {} : answer.problems);
+}
+
+async function first(
+  { look, delivery }: Ask,
+  email: string,
+  next: string | null,
+  status: number,
+  problems: JourneyProblems = {},
+  headers: Readonly<Record<string, string>> = {},
+): Promise<Response> {
+  const html = await renderReset({
+    frame: frameFor(look, null),
+    delivery,
+    next: safeNext(next),
+    email,
+    problems,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk, headers });
+}
+
+async function second(
+  { look, delivery }: Ask,
+  token: string,
+  next: string | null,
+  status: number,
+  problems: JourneyProblems = {},
+): Promise<Response> {
+  const html = await renderCode({
+    frame: frameFor(look, null),
+    base: look.base,
+    delivery,
+    purpose: 'reset',
+    token,
+    next: safeNext(next),
+    problems,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk });
+}

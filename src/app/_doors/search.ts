@@ -1,0 +1,15 @@
+import { search } from '@/services';
+import { renderSearch } from '@/site';
+import { htmlResponse } from '../_http/response';
+import type { Door } from './door';
+import { missing } from './page';
+
+/** Searching: a plain form. */
+export const searchDoor: Door = {
+  GET: async (ask) => {
+    if (ask.rest.length > 0) return missing(ask);
+    const answer = await search(ask.look, ask.trivet.db, ask.url.searchParams.get('q') ?? '');
+    const html = await renderSearch({ answer, delivery: ask.delivery });
+    return htmlResponse(html, { status: 200, walk: ask.delivery.walk });
+  },
+};

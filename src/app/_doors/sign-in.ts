@@ -1,0 +1,59 @@
+/** Signing in: a plain form, and back to where one was. */
+import { safeNext } from '@/core';
+import { frameFor, SESSION_MS, type SignInProblems, signIn, signInNote, signOut } from '@/services';
+import { renderSignIn } from '@/site';
+import { nextOf } from '../_http/request';
+import { htmlResponse, seeOther } from '../_http/response';
+import { sessionCookie } from '../_http/session-cookie';
+import type { Ask, Door } from './door';
+import { fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { missing } from './page';
+
+export const signInDoor: Door = {
+  GET: (ask) => (ask.rest.length > 0 ? missing(ask) : form(ask, { next: nextOf(ask.request), status: 200 })),
+  POST: async (ask) => {
+    if (ask.rest.length > 0) return missing(ask);
+    const fields = await fieldsOf(ask);
+    if (fields === null) return form(ask, { next: null, status: 400, problems: { form: UNREADABLE } });
+    const { email, password, next } = fields;
+    const { passphrases } = ask.visitor.facts;
+    const given = { email, password, next, from: networkOf(ask), passphrases };
+    const answer = await signIn(ask.trivet, given, ask.now);
+    if (answer.kind === 'signed in') {
+      await signOut(ask.trivet, ask.visitor);
+      return seeOther(answer.next, { 'Set-Cookie': sessionCookie(answer.token, SESSION_MS / 1000) });
+    }
+    return form(ask, {
+      next: answer.next,
+      status: answer.kind === 'too many' ? 429 : 422,
+      problems: answer.problems,
+      email: shown(fields, 'email'),
+      headers: retryAfter(answer.kind === 'too many' ? answer.seconds : 0),
+    });
+  },
+};
+
+interface FormState {
+  readonly next: string | null;
+  readonly status: number;
+  readonly email?: string;
+  readonly problems?: SignInProblems;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+async function form(
+  { look, visitor, delivery }: Ask,
+  { next, status, email = '', problems = {}, headers = {} }: FormState,
+): Promise<Response> {
+  const html = await renderSignIn({
+    frame: frameFor(look, null),
+    base: look.base,
+    note: signInNote(look),
+    delivery,
+    next: safeNext(next),
+    email,
+    problems,
+    signedInAs: visitor.person?.name ?? null,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk, headers });
+}

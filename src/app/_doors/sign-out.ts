@@ -1,0 +1,18 @@
+import { guest } from '@/core';
+import { landingFor, signOut } from '@/services';
+import { fromThisSite } from '../_http/request';
+import { seeOther } from '../_http/response';
+import { sessionCookie } from '../_http/session-cookie';
+import type { Door } from './door';
+
+export const signOutDoor: Door = {
+  /** Somebody who comes here by address has not asked for anything yet. */
+  GET: ({ look }) => seeOther(`${look.base}/`),
+  POST: async ({ trivet, request, visitor, now }) => {
+    if (!fromThisSite(request)) return seeOther('/');
+    await signOut(trivet, visitor);
+    // A rule about who one was is asked of who one was; the page it leads to has to be open to a guest.
+    const next = landingFor(trivet.state, 'sign out', guest, '/', now);
+    return seeOther(next, { 'Set-Cookie': sessionCookie('', 0) });
+  },
+};

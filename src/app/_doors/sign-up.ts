@@ -1,0 +1,127 @@
+/** Signing up: name, mail address and password; then the code that came by mail. */
+import { safeNext } from '@/core';
+import {
+  confirmSignUp,
+  frameFor,
+  type JourneyProblems,
+  SESSION_MS,
+  sendAgain,
+  signOut,
+  startSignUp,
+} from '@/services';
+import { renderCode, renderSignUp } from '@/site';
+import { nextOf } from '../_http/request';
+import { htmlResponse, seeOther } from '../_http/response';
+import { sessionCookie } from '../_http/session-cookie';
+import type { Ask, Door } from './door';
+import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { missing } from './page';
+
+export const signUp: Door = {
+  GET: (ask) => {
+    const [step, ...more] = ask.rest;
+    if (more.length > 0) return missing(ask);
+    if (step === undefined) return first(ask, null, { next: nextOf(ask.request), status: 200 });
+    return step === 'confirm'
+      ? second(ask, { token: tokenIn(ask), next: nextOf(ask.request), status: 200 })
+      : missing(ask);
+  },
+  POST: async (ask) => {
+    const [step, ...more] = ask.rest;
+    const fields = await fieldsOf(ask);
+    if (more.length > 0) return missing(ask);
+    switch (step) {
+      case undefined:
+        return fields === null
+          ? first(ask, null, { next: null, status: 400, problems: { form: UNREADABLE } })
+          : begin(ask, fields);
+      case 'confirm':
+        return fields === null
+          ? second(ask, { token: '', next: null, status: 400, problems: { code: UNREADABLE } })
+          : finish(ask, fields);
+      case 'again':
+        return again(ask, fields);
+      default:
+        return missing(ask);
+    }
+  },
+};
+
+async function begin(ask: Ask, fields: Fields): Promise<Response> {
+  const answer = await startSignUp(ask.trivet, fields, networkOf(ask), ask.now);
+  if (answer.kind === 'sent') return seeOther(confirmAddress('/sign-up', answer.token, answer.next));
+  if (answer.kind === 'done') return seeOther(answer.started.next);
+  return first(ask, fields, {
+    next: answer.next,
+    status: answer.kind === 'too many' ? 429 : 422,
+    problems: answer.problems,
+    headers: retryAfter(answer.seconds),
+  });
+}
+
+async function finish(ask: Ask, fields: Fields): Promise<Response> {
+  const answer = await confirmSignUp(ask.trivet, fields, ask.visitor.facts.passphrases, ask.now);
+  if (answer.kind === 'done') {
+    await signOut(ask.trivet, ask.visitor);
+    return seeOther(answer.started.next, {
+      'Set-Cookie': sessionCookie(answer.started.token, SESSION_MS / 1000),
+    });
+  }
+  const problems = answer.kind === 'sent' ? {} : answer.problems;
+  return second(ask, { token: shown(fields, 'token'), next: answer.next, status: 422, problems });
+}
+
+async function again(ask: Ask, fields: Fields | null): Promise<Response> {
+  const problem = await sendAgain(ask.trivet, fields?.token, ask.now);
+  const token = shown(fields, 'token');
+  const next = safeNext(shown(fields, 'next'));
+  return problem === null
+    ? seeOther(confirmAddress('/sign-up', token, next))
+    : second(ask, { token, next, status: 422, problems: { code: problem } });
+}
+
+/** Where the code is typed. */
+export const confirmAddress = (door: string, token: string, next: string): string =>
+  `${door}/confirm?token=${encodeURIComponent(token)}&next=${encodeURIComponent(next)}`;
+
+export const tokenIn = ({ url }: Ask): string => (url.searchParams.get('token') ?? '').slice(0, 100);
+
+interface FormState {
+  readonly next: string | null;
+  readonly status: number;
+  readonly problems?: JourneyProblems;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+async function first(
+  { look, visitor, delivery }: Ask,
+  fields: Fields | null,
+  { next, status, problems = {}, headers = {} }: FormState,
+): Promise<Response> {
+  const html = await renderSignUp({
+    frame: frameFor(look, null),
+    base: look.base,
+    delivery,
+    next: safeNext(next),
+    problems,
+    typed: { name: shown(fields, 'name'), email: shown(fields, 'email') },
+    signedInAs: visitor.person?.name ?? null,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk, headers });
+}
+
+async function second(
+  { look, delivery }: Ask,
+  { token, next, status, problems = {} }: FormState & { readonly token: string },
+): Promise<Response> {
+  const html = await renderCode({
+    frame: frameFor(look, null),
+    base: look.base,
+    delivery,
+    purpose: 'sign up',
+    token,
+    next: safeNext(next),
+    problems,
+  });
+  return htmlResponse(html, { status, walk: delivery.walk });
+}

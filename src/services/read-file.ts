@@ -1,0 +1,139 @@
+/**
+ * Files from outside. What a file is, its content says and not its name; pictures are drawn anew, so that nothing but the
+ * picture comes through; what a browser could run is not taken.
+ */
+import { createHash } from 'node:crypto';
+import { fileTypeFromBuffer } from 'file-type';
+import sharp from 'sharp';
+import type { Content } from '@/store';
+
+/** The largest file that is taken, in bytes. */
+export const LARGEST_FILE = 20_000_000;
+const MOST_PIXELS = 60_000_000;
+const LONGEST_SIDE = 2400;
+// At this size a page of print is a grey smudge and a face is a few dots.
+const COARSE_SIDE = 14;
+
+/** A file that was read. */
+export interface ReadFile {
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+  readonly picture: Omit<NonNullable<Content['picture']>, 'alt'> | null;
+}
+
+const PICTURES = ['image/jpeg', 'image/png', 'image/webp', 'image/gif', 'image/avif'];
+const OTHERS: Readonly<Record<string, string>> = {
+  'application/pdf': 'pdf',
+  'video/mp4': 'mp4',
+  'video/webm': 'webm',
+  'video/matroska': 'webm',
+  'audio/mpeg': 'mp3',
+};
+const TEXTS: Readonly<Record<string, string>> = { txt: 'text/plain', csv: 'text/csv', md: 'text/markdown' };
+const TAKEN = 'pictures (JPEG, PNG, WebP, GIF, AVIF), PDF, MP4 and WebM, MP3, and plain text';
+
+const known = new Map<string, ReadFile>();
+const MOST_KNOWN = 100;
+
+/** Reads a file, or says why it is not taken. */
+export async function readFile(
+  bytes: Uint8Array,
+  name: string,
+): Promise<ReadFile | { readonly problem: string }> {
+  if (bytes.length === 0) return { problem: 'That file is empty.' };
+  if (bytes.length > LARGEST_FILE)
+    return { problem: `That file is larger than ${LARGEST_FILE / 1_000_000} MB. Make it smaller.` };
+  // The same bytes are read alike; loading the demo again and again need not draw its pictures again.
+  const key = createHash('sha256').update(bytes).update(name).digest('hex');
+  const found = known.get(key);
+  if (found) return found;
+  const read = await readAnew(bytes, name);
+  if (!('problem' in read) && bytes.length < 1_000_000) {
+    known.set(key, read);
+    const oldest = known.keys().next().value;
+    if (known.size > MOST_KNOWN && oldest !== undefined) known.delete(oldest);
+  }
+  return read;
+}
+
+async function readAnew(bytes: Uint8Array, name: string): Promise<ReadFile | { readonly problem: string }> {
+  const found = await fileTypeFromBuffer(bytes);
+  if (found && PICTURES.includes(found.mime)) return readPicture(bytes, name, found.mime === 'image/gif');
+  const extension = found && OTHERS[found.mime];
+  if (found && extension) {
+    const mediaType = extension === 'webm' ? 'video/webm' : found.mime;
+    return { name: safeName(name, extension), mediaType, bytes, picture: null };
+  }
+  if (found)
+    return { problem: `By its content that is ${found.mime}, which is not taken. Files can be ${TAKEN}.` };
+  return readText(bytes, name);
+}
+
+async function readPicture(
+  bytes: Uint8Array,
+  name: string,
+  moves: boolean,
+): Promise<ReadFile | { readonly problem: string }> {
+  try {
+    const { data, info } = await sharp(bytes, {
+      limitInputPixels: MOST_PIXELS,
+      animated: moves,
+      failOn: 'error',
+    })
+      .autoOrient()
+      .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+      .webp({ quality: 82 })
+      .toBuffer({ resolveWithObject: true });
+    const coarse = await sharp(data)
+      .resize({ width: COARSE_SIDE, height: COARSE_SIDE, fit: 'inside' })
+      .blur(0.8)
+      .webp({ quality: 40 })
+      .toBuffer();
+    return {
+      name: safeName(name, 'webp'),
+      mediaType: 'image/webp',
+      bytes: new Uint8Array(data),
+      picture: {
+        width: info.width,
+        height: info.pageHeight ?? info.height,
+        coarse: `data:image/webp;base64,${coarse.toString('base64')}`,
+      },
+    };
+  } catch {
+    return { problem: 'That picture can’t be read: it is damaged, or larger than 60 megapixels.' };
+  }
+}
+
+function readText(bytes: Uint8Array, name: string): ReadFile | { readonly problem: string } {
+  let text: string;
+  try {
+    text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return { problem: `What that file is can’t be made out. Files can be ${TAKEN}.` };
+  }
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are what is looked for
+  if (/[\u0000-\u0008\u000e-\u001f]/.test(text))
+    return { problem: `What that file is can’t be made out. Files can be ${TAKEN}.` };
+  if (/^\s*(<|%!PS)/.test(text))
+    return {
+      problem:
+        'That is markup (SVG, HTML or XML), which could run things in a browser. Send a picture or a PDF of it.',
+    };
+  const extension = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? 'txt';
+  const kept = TEXTS[extension] ? extension : 'txt';
+  return { name: safeName(name, kept), mediaType: TEXTS[kept] ?? 'text/plain', bytes, picture: null };
+}
+
+/** A name that is safe in an address and in any file system, with the extension that fits the content. */
+export function safeName(name: string, extension: string): string {
+  const last = name.split(/[/\\]/).at(-1) ?? '';
+  const stem = last
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/\.[^.]*$/, '')
+    .replace(/[^\p{L}\p{N}_-]+/gu, '-')
+    .replace(/^[-_]+|[-_]+$/g, '')
+    .slice(0, 80);
+  return `${stem || 'file'}.${extension}`;
+}

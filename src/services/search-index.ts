@@ -1,0 +1,72 @@
+/** What can be searched for: the texts of items, cut as small as what can be withheld by itself. */
+import { parseRegions, textsIn, type Vocabulary } from '@/core';
+import {
+  countSearchTexts,
+  type Database,
+  deleteSearchTexts,
+  insertSearchTexts,
+  type SearchText,
+  type StoredItem,
+} from '@/store';
+import type { SiteState } from './site-state';
+import { plainTextOf } from './view/markdown';
+
+/** The searchable texts of an item. */
+export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabulary): readonly SearchText[] {
+  const text = (kind: SearchText['kind'], words: string, path = ''): SearchText[] =>
+    words.trim() === '' ? [] : [{ item: item.id, kind, path, text: words.replaceAll('\0', '') }];
+  switch (item.kind) {
+    case 'page':
+    case 'post':
+    case 'file':
+      return [...text('title', item.title), ...text('summary', content.summary)];
+    case 'section': {
+      const { section } = content;
+      const more =
+        section?.type === 'picture'
+          ? `${section.caption}\n${section.alt}`
+          : section?.type === 'video'
+            ? section.caption
+            : section?.type === 'form'
+              ? section.fields.map(({ label }) => label).join('\n')
+              : '';
+      const { pieces } = parseRegions(content.body, vocabulary);
+      return [
+        ...text('text', more),
+        ...textsIn(pieces).flatMap((piece) => text('text', plainTextOf(piece.text), piece.path)),
+      ];
+    }
+    case 'site':
+    case 'menu':
+    case 'link':
+      return [];
+    default:
+      return item satisfies never;
+  }
+}
+
+/** Makes some items searchable as they are now. Belongs in the transaction that changes them. */
+export async function indexItems(
+  db: Database,
+  stored: readonly StoredItem[],
+  vocabulary: Vocabulary,
+): Promise<void> {
+  await deleteSearchTexts(
+    db,
+    stored.map(({ item }) => item.id),
+  );
+  await insertSearchTexts(
+    db,
+    stored.flatMap((one) => searchTextsOf(one, vocabulary)),
+  );
+}
+
+/** Makes a site searchable that is from before there was a search. */
+export async function indexOnce(db: Database, state: SiteState): Promise<void> {
+  if ((await countSearchTexts(db)) > 0) return;
+  const stored = [...state.outline.items.values()].flatMap((item) => {
+    const content = state.contents.get(item.id);
+    return content ? [{ item, content }] : [];
+  });
+  await db.transaction((tx) => indexItems(tx, stored, state.live.compiled.vocabulary));
+}

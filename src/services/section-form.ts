@@ -1,0 +1,200 @@
+/** Sections as they come from outside: from a site file and from the desk. */
+import { z } from 'zod';
+import {
+  asId,
+  type ItemId,
+  type LinkTarget,
+  nameOfId,
+  noNames,
+  parseRegions,
+  pathOf,
+  type RegionProblem,
+  renameRegions,
+  type Section,
+  type Vocabulary,
+} from '@/core';
+import type { Content, SectionContent, StoredItem } from '@/store';
+import { markdownProblem } from './view/markdown';
+
+export const id = z
+  .string()
+  .min(1)
+  .max(100)
+  .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
+export const title = z
+  .string()
+  .trim()
+  .min(1, 'Give it a title.')
+  .max(200, 'A title has at most 200 letters.');
+
+export const target = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('item'), item: id }),
+  z.strictObject({
+    kind: z.literal('outside'),
+    url: z
+      .url({ protocol: /^https?$/, error: 'Write a whole address, like https://moor.example/.' })
+      .max(2000),
+  }),
+  z.strictObject({ kind: z.literal('sign in') }),
+  z.strictObject({ kind: z.literal('sign up') }),
+  z.strictObject({ kind: z.literal('sign out') }),
+]);
+
+const text = z.string().max(200_000, 'A text has at most 200,000 characters.').default('');
+const line = z.string().trim().max(500, 'That is too long.').default('');
+const some = z.string().trim().min(1).max(200).nullable().default(null);
+const base = {
+  id,
+  /** For the desk, and for those who are told that there is something. */
+  title,
+  summary: z.string().trim().max(2000).default(''),
+  published: z.boolean().default(true),
+};
+
+const formField = z.strictObject({
+  label: z.string().trim().min(1, 'Say what is asked.').max(200),
+  type: z.enum(['text', 'long', 'mail', 'choice', 'tick']).default('text'),
+  choices: z.array(z.string().trim().min(1).max(200)).max(50).default([]),
+  required: z.boolean().default(false),
+});
+
+export const sectionShape = z.discriminatedUnion('type', [
+  z.strictObject({ ...base, type: z.literal('text'), text }),
+  z.strictObject({
+    ...base,
+    type: z.literal('picture'),
+    file: id.nullable().default(null),
+    alt: line,
+    caption: line,
+  }),
+  z.strictObject({ ...base, type: z.literal('video'), file: id.nullable().default(null), caption: line }),
+  z.strictObject({
+    ...base,
+    type: z.literal('form'),
+    text,
+    fields: z.array(formField).max(40, 'A form asks at most 40 things.').default([]),
+    button: z.string().trim().min(1, 'Say what stands on the button.').max(100).default('Send'),
+    mailTo: z.email('Say to which mail address it goes.').max(254),
+    thanks: z.string().trim().max(1000).default('Thank you. It has been sent.'),
+  }),
+  z.strictObject({
+    ...base,
+    type: z.literal('call'),
+    text,
+    label: z.string().trim().min(1, 'Say what stands on the button.').max(100),
+    to: target,
+  }),
+  z.strictObject({
+    ...base,
+    type: z.literal('posts'),
+    category: some,
+    tag: some,
+    count: z.int().min(1, 'Show at least one post.').max(50, 'A list shows at most 50 posts.').default(5),
+  }),
+  z.strictObject({ ...base, type: z.literal('files'), category: some }),
+  z.strictObject({ ...base, type: z.literal('follow'), text, group: id }),
+  z.strictObject({ ...base, type: z.literal('account') }),
+]);
+
+export type SectionInput = z.input<typeof sectionShape>;
+export type SectionRead = z.output<typeof sectionShape>;
+
+/** With this vocabulary every name is written as an id. */
+const nameless: Vocabulary = { ...noNames, audiences: [] };
+
+/** A section as it is kept. The conditions of its regions are kept with ids, so that new names change nothing. */
+export function storedSection(
+  read: SectionRead,
+  parent: ItemId,
+  rank: number,
+  vocabulary: Vocabulary,
+): StoredItem & { readonly item: Section } {
+  const { id: own, title: name, summary, published, type, ...rest } = read;
+  const { text: body = '', ...more } = { text: undefined, ...rest };
+  return {
+    item: { kind: 'section', id: asId(own), parent, rank, title: name, published, type },
+    content: {
+      summary,
+      body: renameRegions(body ?? '', vocabulary, nameless),
+      ...(Object.keys(more).length > 0 && { section: { type, ...more } as unknown as SectionContent }),
+    },
+  };
+}
+
+/** A section as it is edited, with the names that its regions use at present. */
+export function editedSection(item: Section, content: Content, vocabulary: Vocabulary): SectionRead {
+  const { type: _, ...more } = content.section ?? { type: item.type };
+  const text = ['text', 'form', 'call', 'follow'].includes(item.type)
+    ? { text: renameRegions(content.body, vocabulary, vocabulary) }
+    : {};
+  return {
+    id: item.id,
+    title: item.title,
+    summary: content.summary,
+    published: item.published,
+    type: item.type,
+    ...more,
+    ...text,
+  } as SectionRead;
+}
+
+/** What is wrong with a section, where. */
+export interface SectionProblem {
+  readonly section: string;
+  /** Within its text, counted from 1; null for the section as a whole. */
+  readonly line: number | null;
+  readonly column: number | null;
+  readonly message: string;
+}
+
+/** What is wrong with sections beyond their shape: regions, texts, what they name. */
+export function sectionProblems(
+  sections: readonly SectionRead[],
+  vocabulary: Vocabulary,
+  itemOf: (id: string) => Parameters<typeof pathOf>[0],
+): readonly SectionProblem[] {
+  return sections.flatMap((section): SectionProblem[] => {
+    const whole = (message: string): SectionProblem => ({
+      section: section.id,
+      line: null,
+      column: null,
+      message,
+    });
+    const problems: SectionProblem[] = [];
+    if ('text' in section) {
+      const wrong: RegionProblem | null = parseRegions(section.text, vocabulary).problem;
+      if (wrong) problems.push({ section: section.id, ...wrong });
+      const hard = markdownProblem(section.text);
+      if (hard) problems.push({ section: section.id, column: null, ...hard });
+    }
+    if ('file' in section && section.file !== null) {
+      const file = itemOf(section.file);
+      const wanted = section.type === 'picture' ? 'image/' : 'video/';
+      if (file?.kind !== 'file' || !file.mediaType.startsWith(wanted))
+        problems.push(whole(`There is no such ${section.type}. Choose another.`));
+    }
+    if (section.type === 'call') problems.push(...leads(section.to, itemOf).map(whole));
+    if (section.type === 'form') {
+      if (section.fields.length === 0) problems.push(whole('A form asks for something. Add a question.'));
+      for (const field of section.fields)
+        if (field.type === 'choice' && field.choices.length === 0)
+          problems.push(whole(`Give “${field.label}” something to choose from.`));
+    }
+    if (section.type === 'follow') {
+      const group = vocabulary.groups.find((one) => one.id === section.group);
+      if (!group?.open) {
+        const name = nameOfId(vocabulary, 'group', section.group) ?? section.group;
+        problems.push(whole(`${name} is no open group. Open it under Names, or choose another.`));
+      }
+    }
+    return problems;
+  });
+}
+
+const leads = (
+  to: z.output<typeof target> | LinkTarget,
+  itemOf: (id: string) => Parameters<typeof pathOf>[0],
+) =>
+  to.kind === 'item' && pathOf(itemOf(to.item)) === null
+    ? ['The button leads to nothing. Choose a page, a post or a file.']
+    : [];

@@ -1,0 +1,38 @@
+/** What members see and change of themselves. */
+import { type Field, type FieldValue, nameOfId } from '@/core';
+import type { Look } from './look';
+
+export interface AccountView {
+  readonly name: string;
+  readonly email: string;
+  readonly level: string | null;
+  /** Groups that may be told of. */
+  readonly groups: readonly string[];
+  /** The fields that members fill in themselves, with what is in them. */
+  readonly fields: readonly { readonly field: Field; readonly value: FieldValue | null }[];
+  readonly action: string;
+  readonly keys: string;
+  /** Where the form leads afterwards. */
+  readonly back: string;
+}
+
+/** The account of whoever looks, or null for guests and stand-ins that are made up. */
+export function accountOf(look: Look, back: string): AccountView | null {
+  const { person, base } = look;
+  if (!person) return null;
+  const { vocabulary } = look.compiled;
+  return {
+    name: person.name,
+    email: person.email,
+    level: person.level && nameOfId(vocabulary, 'level', person.level),
+    groups: vocabulary.groups
+      .filter((group) => !group.private && person.groups.includes(group.id))
+      .map(({ name }) => name),
+    fields: vocabulary.fields
+      .filter(({ editable }) => editable)
+      .map((field) => ({ field, value: person.profile[field.id] ?? null })),
+    action: `${base}/me`,
+    keys: `${base}/me/keys`,
+    back,
+  };
+}

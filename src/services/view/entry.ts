@@ -1,0 +1,177 @@
+/** Entries of lists, feeds and searches: an item as it stands among others. Each follows its item's decision. */
+import {
+  type Day,
+  entryFor,
+  type ItemId,
+  type Post,
+  type Section,
+  sectionsOf,
+  type TurnedAway,
+} from '@/core';
+import type { SiteState } from '../site-state';
+import { addressIn, decisionOn, type Look } from './look';
+import { type Step, stepFor } from './step';
+import { contentOf, firstWords, summaryOf } from './texts';
+
+/** A picture as it stands on a page. */
+export interface ShownPicture {
+  readonly address: string;
+  readonly alt: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A post as this visitor gets it in a list. */
+export interface Entry {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly address: string;
+  readonly date: Day | null;
+  readonly author: string | null;
+  readonly category: string | null;
+  readonly tags: readonly string[];
+  /** The summary, or what the teaser shows. */
+  readonly text: string;
+  readonly picture: ShownPicture | null;
+  /** For a teaser: a picture too coarse for anything to be made out, as a data URI. */
+  readonly coarse: string | null;
+  /** What is said to those who get a teaser; null for those who get it all. */
+  readonly teaser: { readonly reason: string | null; readonly step: Step | null } | null;
+}
+
+/** A post in a list, or null where it is left out. */
+export function entryOf(look: Look, post: Post): Entry | null {
+  const decision = decisionOn(look, post.id);
+  const facts = post.facts ?? {};
+  const base = {
+    id: post.id,
+    title: post.title,
+    address: addressIn(look, post.address),
+    date: facts.date ?? null,
+    author: facts.author ?? null,
+    category: facts.category ?? null,
+    tags: facts.tags ?? [],
+  };
+  if (decision.kind === 'open') {
+    return {
+      ...base,
+      text: summaryOf(look.state, look.compiled, post.id),
+      picture: pictureOf(look, facts.picture ?? null),
+      coarse: null,
+      teaser: null,
+    };
+  }
+  if (entryFor(decision.turnAway) === 'nothing') return null;
+  const shown = teaserOf(look, post.id, decision, post.address);
+  return {
+    ...base,
+    text: shown.text,
+    picture: null,
+    coarse: shown.coarse,
+    teaser: { reason: shown.reason, step: shown.step },
+  };
+}
+
+/** What a teaser shows of an item. */
+export interface ShownTeaser {
+  readonly text: string;
+  readonly coarse: string | null;
+  readonly reason: string | null;
+  readonly step: Step | null;
+}
+
+/** What a teaser shows of an item to this visitor. `back` is where the visitor is. */
+export function teaserOf(
+  look: Look,
+  id: ItemId,
+  { turnAway, reason }: TurnedAway,
+  back: string,
+): ShownTeaser {
+  if (turnAway.kind !== 'teaser') return { text: '', coarse: null, reason, step: null };
+  const { state, compiled } = look;
+  const { show } = turnAway;
+  return {
+    text:
+      show.kind === 'text'
+        ? show.text
+        : show.kind === 'words'
+          ? firstWords(state, compiled, id, show.count)
+          : contentOf(state, id).summary,
+    coarse: turnAway.preview ? coarsePictureOf(state, id) : null,
+    reason,
+    step: stepFor(look, turnAway.next, back),
+  };
+}
+
+/** The coarse version of an item's picture: of its own, or of the first in it. */
+function coarsePictureOf(state: SiteState, id: ItemId): string | null {
+  const own = state.outline.items.get(id);
+  const inSections = sectionsOf(state.outline, id).map((section) => fileOf(state, section));
+  const files = [
+    own?.kind === 'file' ? id : null,
+    own?.facts?.picture ?? null,
+    own && fileOf(state, own),
+    ...inSections,
+  ];
+  for (const file of files) {
+    const coarse = file && contentOf(state, file as ItemId).picture?.coarse;
+    if (coarse) return coarse;
+  }
+  return null;
+}
+
+const fileOf = (
+  state: SiteState,
+  { id, kind }: Pick<Section, 'id'> & { readonly kind: string },
+): ItemId | null => {
+  const content = kind === 'section' ? contentOf(state, id).section : undefined;
+  return content?.type === 'picture' ? (content.file as ItemId | null) : null;
+};
+
+/** A picture, if this visitor may open its file. */
+export function pictureOf(look: Look, id: ItemId | null): ShownPicture | null {
+  const file = id === null ? undefined : look.state.outline.items.get(id);
+  const picture = id === null ? undefined : contentOf(look.state, id).picture;
+  if (file?.kind !== 'file' || !picture || decisionOn(look, file.id).kind !== 'open') return null;
+  return {
+    address: addressIn(look, `/files/${file.id}/${file.name}`),
+    alt: picture.alt,
+    width: picture.width,
+    height: picture.height,
+  };
+}
+
+/** What a list of posts takes. */
+export interface Choice {
+  readonly category?: string | null;
+  readonly tag?: string | null;
+}
+
+const folded = (text: string): string => text.normalize('NFC').toLowerCase();
+
+/** The posts of a choice, the latest first, whoever may see them. */
+export const postsOf = ({ posts }: SiteState, { category, tag }: Choice): readonly Post[] =>
+  posts.filter(
+    ({ facts }) =>
+      (!category || folded(facts?.category ?? '') === folded(category)) &&
+      (!tag || (facts?.tags ?? []).some((one) => folded(one) === folded(tag))),
+  );
+
+/** The entries of a choice that this visitor gets, the latest first; as many as wanted, from a place on. */
+export function entriesOf(
+  look: Look,
+  choice: Choice,
+  count = Number.POSITIVE_INFINITY,
+  from = 0,
+): readonly Entry[] {
+  const entries: Entry[] = [];
+  let passed = 0;
+  for (const post of postsOf(look.state, choice)) {
+    if (entries.length >= count) break;
+    const entry = entryOf(look, post);
+    if (entry === null) continue;
+    if (passed >= from) entries.push(entry);
+    passed += 1;
+  }
+  return entries;
+}

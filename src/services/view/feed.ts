@@ -1,0 +1,59 @@
+/** Feeds of the latest posts, as data: RSS 2.0 and JSON Feed 1.1 are written from it. */
+import type { Day, ItemId } from '@/core';
+import { entriesOf } from './entry';
+import { named } from './list-view';
+import type { Look } from './look';
+import { sectionViews } from './section-view';
+
+/** A post in a feed; addresses are paths on this site. */
+export interface FeedItem {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly address: string;
+  readonly date: Day | null;
+  readonly author: string | null;
+  readonly category: string | null;
+  readonly tags: readonly string[];
+  /** The summary, or what the teaser shows with its reason. */
+  readonly summary: string;
+  /** The text, for those who get it all; empty for a teaser. */
+  readonly html: string;
+}
+
+export interface Feed {
+  readonly title: string;
+  readonly description: string;
+  readonly items: readonly FeedItem[];
+}
+
+const MOST = 30;
+
+/** The feed as this visitor gets it, of a category if one is named. A category that they get nothing of is an empty feed. */
+export function feedOf(look: Look, category: string | null): Feed {
+  const { outline } = look.state;
+  const name = category === null ? null : named(look, 'category', category);
+  const unknown = category !== null && name === null;
+  const site = outline.items.get(outline.root)?.title ?? '';
+  const entries = unknown ? [] : entriesOf(look, { category: name }, MOST);
+  return {
+    // Not even the spelling of a category's name is told to those who get nothing of it.
+    title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,
+    description: `The latest from ${site}`,
+    items: entries.map((entry) => ({
+      id: entry.id,
+      title: entry.title,
+      address: entry.address,
+      date: entry.date,
+      author: entry.author,
+      category: entry.category,
+      tags: entry.tags,
+      summary: [entry.text, entry.teaser?.reason].filter(Boolean).join(' — '),
+      html:
+        entry.teaser === null
+          ? sectionViews(look, entry.id, entry.address)
+              .flatMap((section) => (section.kind === 'text' ? [section.html] : []))
+              .join('\n')
+          : '',
+    })),
+  };
+}

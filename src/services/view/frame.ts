@@ -1,0 +1,107 @@
+/** What stands around every page: the site's title and its menus, as this visitor gets them. */
+import {
+  type Item,
+  type ItemId,
+  isAddressed,
+  type Link,
+  type Menu,
+  type MenuPlace,
+  type Outline,
+  pathOf,
+} from '@/core';
+import { addressIn, decisionOn, type Look } from './look';
+import { signInAddress, signUpAddress } from './step';
+
+/** A link of a menu that this visitor gets, with those nested in it. */
+export interface MenuLink {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly to:
+    | { readonly kind: 'address'; readonly address: string; readonly current: boolean }
+    | { readonly kind: 'outside'; readonly url: string }
+    | { readonly kind: 'sign out'; readonly address: string }
+    /** Shown, and leading nowhere, with the reason if it may be told. */
+    | { readonly kind: 'locked'; readonly reason: string | null };
+  readonly links: readonly MenuLink[];
+}
+
+export interface ShownMenu {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly links: readonly MenuLink[];
+}
+
+export interface Frame {
+  readonly siteTitle: string;
+  /** Where the first page is. */
+  readonly home: string;
+  readonly search: string;
+  readonly menus: Readonly<Record<MenuPlace, readonly ShownMenu[]>>;
+}
+
+/** The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. */
+export function frameFor(look: Look, current: ItemId | null): Frame {
+  const { outline } = look.state;
+  const menus = (outline.children.get(outline.root) ?? []).filter(
+    (item): item is Menu => item.kind === 'menu',
+  );
+  const at = (place: MenuPlace): readonly ShownMenu[] =>
+    menus
+      .filter((menu) => menu.place === place && decisionOn(look, menu.id).kind === 'open')
+      .filter((menu) => place !== 'side' || (current !== null && leadsTo(outline, menu.id, current)))
+      .map((menu) => ({ id: menu.id, title: menu.title, links: linksBelow(look, menu.id, current) }))
+      .filter(({ links }) => links.length > 0);
+  return {
+    siteTitle: outline.items.get(outline.root)?.title ?? '',
+    home: `${look.base}/`,
+    search: `${look.base}/search`,
+    menus: { top: at('top'), side: at('side'), foot: at('foot') },
+  };
+}
+
+/** A side menu stands beside the pages that it leads to. */
+const leadsTo = (outline: Outline, above: ItemId, page: ItemId): boolean =>
+  (outline.children.get(above) ?? []).some(
+    (item) =>
+      item.kind === 'link' &&
+      ((item.target.kind === 'item' && item.target.item === page) || leadsTo(outline, item.id, page)),
+  );
+
+function linksBelow(look: Look, above: ItemId, current: ItemId | null): readonly MenuLink[] {
+  return (look.state.outline.children.get(above) ?? []).flatMap((item): MenuLink[] => {
+    if (item.kind !== 'link') return [];
+    const decision = decisionOn(look, item.id);
+    if (decision.kind === 'turned away') {
+      // What is below a link that is closed is closed as well.
+      return decision.turnAway.kind === 'locked'
+        ? [{ id: item.id, title: item.title, to: { kind: 'locked', reason: decision.reason }, links: [] }]
+        : [];
+    }
+    const to = destination(look, item, current);
+    return to ? [{ id: item.id, title: item.title, to, links: linksBelow(look, item.id, current) }] : [];
+  });
+}
+
+function destination(look: Look, { target }: Link, current: ItemId | null): MenuLink['to'] | null {
+  const { outline } = look.state;
+  const here: Item | undefined = current === null ? undefined : outline.items.get(current);
+  const back = isAddressed(here) ? here.address : null;
+  switch (target.kind) {
+    case 'outside':
+      return target;
+    case 'sign out':
+      return { kind: 'sign out', address: `${look.base}/sign-out` };
+    case 'sign in':
+      return { kind: 'address', address: signInAddress(look, back), current: false };
+    case 'sign up':
+      return { kind: 'address', address: signUpAddress(look, back), current: false };
+    case 'item': {
+      const path = pathOf(outline.items.get(target.item));
+      return path === null
+        ? null
+        : { kind: 'address', address: addressIn(look, path), current: target.item === current };
+    }
+    default:
+      return target satisfies never;
+  }
+}

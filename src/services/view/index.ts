@@ -1,0 +1,13 @@
+/** The site as a visitor gets it. */
+export { type AccountView, accountOf } from './account-view';
+export { type Choice, type Entry, type ShownPicture, teaserOf } from './entry';
+export { type Feed, type FeedItem, feedOf } from './feed';
+export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
+export { type ListAnswer, viewList } from './list-view';
+export { decisionOn, type Look, opens } from './look';
+export { type Hit, type PassagePart, type SearchAnswer, search } from './search';
+export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
+export { sitemapOf } from './sitemap';
+export { type Step, signInAddress } from './step';
+export { contentOf, htmlIn, summaryOf } from './texts';
+export { factsOf, type PageAnswer, type PageFacts, signInNote, turnedAway, viewPage } from './view-page';

@@ -1,0 +1,54 @@
+/** Pages that list posts: of a category, of a tag. They exist for those who get at least one entry. */
+import { type Entry, entriesOf } from './entry';
+import { type Frame, frameFor } from './frame';
+import { addressIn, type Look } from './look';
+import { slugOf } from './section-view';
+
+export type ListAnswer =
+  | {
+      readonly kind: 'list';
+      readonly frame: Frame;
+      readonly of: 'category' | 'tag';
+      readonly title: string;
+      readonly entries: readonly Entry[];
+      readonly newer: string | null;
+      readonly older: string | null;
+      /** Feeds of just this list; of categories only. */
+      readonly feed: string | null;
+    }
+  | { readonly kind: 'missing'; readonly frame: Frame };
+
+const AT_ONCE = 20;
+
+/** The list of a category or tag, by its name as it stands in an address; `page` counts from 1. */
+export function viewList(look: Look, of: 'category' | 'tag', slug: string, page: number): ListAnswer {
+  const name = named(look, of, slug);
+  const from = (page - 1) * AT_ONCE;
+  const entries = name === null ? [] : entriesOf(look, { [of]: name }, AT_ONCE + 1, from);
+  if (name === null || entries.length === 0) return { kind: 'missing', frame: frameFor(look, null) };
+  const at = (other: number) =>
+    addressIn(look, `/${of}/${slugOf(name)}`) + (other === 1 ? '' : `?page=${other}`);
+  return {
+    kind: 'list',
+    frame: frameFor(look, null),
+    of,
+    title: name,
+    entries: entries.slice(0, AT_ONCE),
+    newer: page > 1 ? at(page - 1) : null,
+    older: entries.length > AT_ONCE ? at(page + 1) : null,
+    feed:
+      of === 'category'
+        ? `${addressIn(look, '/feed.xml')}?category=${encodeURIComponent(slugOf(name))}`
+        : null,
+  };
+}
+
+/** The name that an address means, or null when no post has it. */
+export function named({ state }: Pick<Look, 'state'>, of: 'category' | 'tag', slug: string): string | null {
+  for (const { facts } of state.posts) {
+    const names = of === 'category' ? [facts?.category ?? ''] : (facts?.tags ?? []);
+    const found = names.find((name) => name !== '' && slugOf(name) === slug);
+    if (found !== undefined) return found;
+  }
+  return null;
+}

@@ -1,0 +1,237 @@
+/** Sections as a visitor gets them. What is withheld is not in the answer, and nothing tells that it is missing. */
+import { type File, type ItemId, nameOfId, type Section, sectionsOf, type TurnedAway } from '@/core';
+import type { FormField, SectionContent } from '@/store';
+import { type AccountView, accountOf } from './account-view';
+import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
+import { addressIn, decisionOn, type Look, opens } from './look';
+import { type Step, signInAddress, signUpAddress, stepFor } from './step';
+import { contentOf, htmlIn, shownHtml } from './texts';
+
+/** A file in a list. */
+export interface FileEntry {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly address: string;
+  readonly mediaType: string;
+  /** In bytes. */
+  readonly size: number;
+  readonly picture: ShownPicture | null;
+}
+
+export type SectionView = { readonly id: ItemId } & (
+  | { readonly kind: 'text'; readonly html: string }
+  | { readonly kind: 'picture'; readonly picture: ShownPicture; readonly caption: string }
+  | { readonly kind: 'video'; readonly address: string; readonly mediaType: string; readonly caption: string }
+  | {
+      readonly kind: 'form';
+      readonly html: string;
+      readonly fields: readonly FormField[];
+      readonly button: string;
+      readonly action: string;
+    }
+  | { readonly kind: 'call'; readonly html: string; readonly label: string; readonly address: string }
+  | { readonly kind: 'posts'; readonly entries: readonly Entry[]; readonly more: string | null }
+  | { readonly kind: 'files'; readonly files: readonly FileEntry[] }
+  | {
+      readonly kind: 'follow';
+      readonly html: string;
+      readonly group: string;
+      /** What the button does; null for guests, who are led to sign in. */
+      readonly action: { readonly address: string; readonly follows: boolean } | null;
+      readonly signIn: string;
+    }
+  | ({ readonly kind: 'account' } & AccountView)
+  | {
+      readonly kind: 'teaser';
+      readonly title: string;
+      readonly text: string;
+      readonly coarse: string | null;
+      readonly reason: string | null;
+      readonly step: Step | null;
+    }
+  | {
+      readonly kind: 'locked';
+      readonly title: string;
+      readonly reason: string | null;
+      readonly step: Step | null;
+    }
+  | { readonly kind: 'message'; readonly reason: string | null; readonly step: Step | null }
+  | { readonly kind: 'swap'; readonly html: string }
+  | { readonly kind: 'space' }
+);
+
+/** The sections of a page or post as this visitor gets them, the page being open. `back` is the page's address. */
+export const sectionViews = (look: Look, page: ItemId, back: string): readonly SectionView[] =>
+  sectionsOf(look.state.outline, page)
+    .flatMap((section) => {
+      const decision = decisionOn(look, section.id);
+      const view =
+        decision.kind === 'open' ? opened(look, section, back) : turnedAway(look, section, decision, back);
+      return view === null ? [] : [view];
+    })
+    .map((view, index) => (index > 0 && 'html' in view ? { ...view, html: lowered(view.html) } : view));
+
+// Only the first section can bring the page's heading.
+const lowered = (html: string): string => html.replace(/^<h1>(.*?)<\/h1>/s, '<h2>$1</h2>');
+
+function opened(look: Look, section: Section, back: string): SectionView | null {
+  const { state } = look;
+  const { body, section: more } = contentOf(state, section.id);
+  const { id } = section;
+  if (section.type === 'account') {
+    const account = accountOf(look, back);
+    return account && { id, kind: 'account', ...account };
+  }
+  if (section.type === 'text' || more === undefined) {
+    const html = shownHtml(look, body);
+    return html === '' ? null : { id, kind: 'text', html };
+  }
+  switch (more.type) {
+    case 'picture': {
+      const picture = pictureOf(look, more.file as ItemId | null);
+      return (
+        picture && {
+          id,
+          kind: 'picture',
+          picture: { ...picture, alt: more.alt || picture.alt },
+          caption: more.caption,
+        }
+      );
+    }
+    case 'video': {
+      const file = openFile(look, more.file);
+      return (
+        file && {
+          id,
+          kind: 'video',
+          address: fileAddress(look, file),
+          mediaType: file.mediaType,
+          caption: more.caption,
+        }
+      );
+    }
+    case 'form': {
+      const { fields, button } = more;
+      const action = `${look.base}/forms/${encodeURIComponent(id)}`;
+      return { id, kind: 'form', html: shownHtml(look, body), fields, button, action };
+    }
+    case 'call': {
+      const address = callAddress(look, more, back);
+      return address === null
+        ? null
+        : { id, kind: 'call', html: shownHtml(look, body), label: more.label, address };
+    }
+    case 'posts': {
+      const entries = entriesOf(look, more, more.count + 1);
+      const place = more.category ? ['category', more.category] : more.tag ? ['tag', more.tag] : null;
+      const rest = entries.length > more.count && place !== null;
+      return {
+        id,
+        kind: 'posts',
+        entries: entries.slice(0, more.count),
+        more: rest ? addressIn(look, `/${place.map(slugOf).join('/')}`) : null,
+      };
+    }
+    case 'files':
+      return { id, kind: 'files', files: filesOf(look, more.category) };
+    case 'follow': {
+      const group = state.names.groups.find((one) => one.id === more.group);
+      if (!group?.open) return null;
+      const follows = look.facts.groups?.includes(group.id) ?? false;
+      const address = `${look.base}/groups/${encodeURIComponent(group.id)}/${follows ? 'leave' : 'follow'}`;
+      return {
+        id,
+        kind: 'follow',
+        html: shownHtml(look, body),
+        group: nameOfId(look.compiled.vocabulary, 'group', group.id) ?? '',
+        action: look.facts.signedIn ? { address, follows } : null,
+        signIn: signInAddress(look, back),
+      };
+    }
+    default:
+      return more satisfies never;
+  }
+}
+
+function turnedAway(look: Look, section: Section, decision: TurnedAway, back: string): SectionView | null {
+  const { turnAway, reason } = decision;
+  const { id, title } = section;
+  switch (turnAway.kind) {
+    case 'teaser':
+      return { id, kind: 'teaser', title, ...teaserOf(look, id, decision, back) };
+    case 'locked':
+      return { id, kind: 'locked', title, reason, step: stepFor(look, turnAway.next, back) };
+    case 'message':
+      return { id, kind: 'message', reason, step: stepFor(look, turnAway.next, back) };
+    case 'swap':
+      return { id, kind: 'swap', html: htmlIn(look, turnAway.text) };
+    case 'leave out':
+      return turnAway.keepSpace ? { id, kind: 'space' } : null;
+    case 'missing':
+    case 'redirect':
+      return null;
+    default:
+      return turnAway satisfies never;
+  }
+}
+
+const fileAddress = (look: Look, file: File): string => addressIn(look, `/files/${file.id}/${file.name}`);
+
+function openFile(look: Look, id: string | null): File | null {
+  const file = id === null ? undefined : look.state.outline.items.get(id as ItemId);
+  return file?.kind === 'file' && opens(look, file.id) ? file : null;
+}
+
+/** Where a call to action leads; null for those who can't go there, who get no button. */
+function callAddress(
+  look: Look,
+  { to }: Extract<SectionContent, { type: 'call' }>,
+  back: string,
+): string | null {
+  switch (to.kind) {
+    case 'sign in':
+      return look.facts.signedIn ? null : signInAddress(look, back);
+    case 'sign up':
+      return look.facts.signedIn ? null : signUpAddress(look, back);
+    case 'sign out':
+      return null;
+    case 'outside':
+      return to.url;
+    case 'item': {
+      const target = look.state.outline.items.get(to.item);
+      if (!target || !opens(look, target.id)) return null;
+      return target.kind === 'file'
+        ? fileAddress(look, target)
+        : 'address' in target
+          ? addressIn(look, target.address)
+          : null;
+    }
+    default:
+      return to satisfies never;
+  }
+}
+
+/** The files of a category that this visitor may open; those that stand for themselves, not what is in pages. */
+export const filesOf = (look: Look, category: string | null): readonly FileEntry[] =>
+  (look.state.outline.children.get(look.state.outline.root) ?? []).flatMap((file) =>
+    file.kind === 'file' && (category === null || file.facts?.category === category) && opens(look, file.id)
+      ? [
+          {
+            id: file.id,
+            title: file.title,
+            address: fileAddress(look, file),
+            mediaType: file.mediaType,
+            size: file.size,
+            picture: pictureOf(look, file.id),
+          },
+        ]
+      : [],
+  );
+
+/** A category or a tag as it stands in an address. */
+export const slugOf = (name: string): string =>
+  name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '');

@@ -1,0 +1,62 @@
+/** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
+import { arrivalFrom, type ItemId, type NextStep, pathOf } from '@/core';
+import { addressIn, type Look } from './look';
+
+export type Step =
+  | { readonly kind: 'link'; readonly label: string; readonly address: string }
+  | { readonly kind: 'outside'; readonly label: string; readonly url: string }
+  /** A form with one button: joining an open group. */
+  | { readonly kind: 'follow'; readonly label: string; readonly address: string; readonly back: string };
+
+/** The address of the sign-in page that leads back to another. */
+export const signInAddress = ({ base }: Look, back: string | null): string =>
+  `${base}/sign-in${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
+
+export const signUpAddress = ({ base }: Look, back: string | null): string =>
+  `${base}/sign-up${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
+
+/** The address of the page where a passphrase is typed, which leads back to another. */
+export const passphraseAddress = ({ base }: Look, back: string): string =>
+  `${base}/passphrase?next=${encodeURIComponent(back)}`;
+
+/** The step for this visitor, or null when it would lead them nowhere. */
+export function stepFor(look: Look, next: NextStep, back: string): Step | null {
+  const { state, facts } = look;
+  switch (next.kind) {
+    case 'none':
+      return null;
+    case 'sign in':
+      return facts.signedIn ? null : { kind: 'link', label: 'Sign in', address: signInAddress(look, back) };
+    case 'sign up':
+      return facts.signedIn ? null : { kind: 'link', label: 'Sign up', address: signUpAddress(look, back) };
+    case 'passphrase':
+      return { kind: 'link', label: 'Type a passphrase', address: passphraseAddress(look, back) };
+    case 'follow': {
+      const group = state.names.groups.find(({ id }) => id === next.group);
+      if (!group?.open || facts.groups?.includes(group.id)) return null;
+      const label = `Follow ${group.name}`;
+      return facts.signedIn
+        ? {
+            kind: 'follow',
+            label,
+            address: `${look.base}/groups/${encodeURIComponent(group.id)}/follow`,
+            back,
+          }
+        : { kind: 'link', label: 'Sign in to follow', address: signInAddress(look, back) };
+    }
+    case 'item': {
+      const target = state.outline.items.get(next.item);
+      const path = pathOf(target);
+      if (!target || path === null || !leadsSomewhere(look, next.item)) return null;
+      return { kind: 'link', label: target.title, address: addressIn(look, path) };
+    }
+    case 'outside':
+      return { kind: 'outside', label: next.label, url: next.url };
+    default:
+      return next satisfies never;
+  }
+}
+
+/** A step to an item is offered to those who can open it, also by way of redirects. */
+const leadsSomewhere = (look: Look, item: ItemId): boolean =>
+  arrivalFrom(look.compiled, item, look.facts, look.request).end?.kind === 'open';

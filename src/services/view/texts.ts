@@ -1,0 +1,122 @@
+/**
+ * The texts of sections, with their marked regions: what of them a visitor gets, and what anybody may get who may not open
+ * the page. What is read from a text is kept for as long as the text and the policy are.
+ */
+import {
+  type CompiledPolicy,
+  type Condition,
+  conditionCompiler,
+  type ItemId,
+  type Piece,
+  type Predicate,
+  parseRegions,
+  type Regions,
+  sectionsOf,
+  shownIn,
+} from '@/core';
+import { type Content, noContent } from '@/store';
+import type { SiteState } from '../site-state';
+import type { Look } from './look';
+import { BASE_MARK, htmlOf, plainTextOf } from './markdown';
+
+export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
+
+interface Texts {
+  readonly holds: (condition: Condition) => Predicate;
+  readonly regions: Map<string, Regions>;
+  readonly firstWords: Map<ItemId, readonly string[]>;
+}
+
+const kept = new WeakMap<CompiledPolicy, Texts>();
+
+function textsOf(compiled: CompiledPolicy): Texts {
+  const found = kept.get(compiled) ?? {
+    holds: conditionCompiler(compiled.vocabulary),
+    regions: new Map(),
+    firstWords: new Map(),
+  };
+  kept.set(compiled, found);
+  return found;
+}
+
+/** The regions of a text, its conditions read with the names and audiences of a policy. */
+export function regionsIn(compiled: CompiledPolicy, text: string): Regions {
+  const { regions } = textsOf(compiled);
+  const found = regions.get(text) ?? parseRegions(text, compiled.vocabulary);
+  regions.set(text, found);
+  return found;
+}
+
+type TextPiece = Extract<Piece, { kind: 'text' }>;
+
+/** The pieces of a text that are shown to this visitor. */
+export function shownPieces(look: Look, text: string): readonly TextPiece[] {
+  const { holds } = textsOf(look.compiled);
+  return shownIn(regionsIn(look.compiled, text).pieces, (condition) =>
+    holds(condition)(look.facts, null, look.request),
+  );
+}
+
+/** A Markdown text as this visitor gets it, in HTML. */
+export const shownHtml = (look: Look, text: string): string =>
+  text === ''
+    ? ''
+    : shownPieces(look, text)
+        .map((piece) => htmlIn(look, piece.text))
+        .join('\n');
+
+/** The HTML of a whole Markdown text, with addresses as this look needs them. */
+export const htmlIn = ({ base }: Pick<Look, 'base'>, markdown: string): string =>
+  rendered(markdown).replaceAll(BASE_MARK, base);
+
+// The same texts are shown over and over. The oldest are dropped when there are many.
+const MOST_RENDERINGS = 5000;
+const renderings = new Map<string, string>();
+function rendered(markdown: string): string {
+  const found = renderings.get(markdown);
+  if (found !== undefined) return found;
+  const html = htmlOf(markdown);
+  renderings.set(markdown, html);
+  const oldest = renderings.keys().next().value;
+  if (renderings.size > MOST_RENDERINGS && oldest !== undefined) renderings.delete(oldest);
+  return html;
+}
+
+/** Whether everybody who opens the page gets the same of a text. */
+export const isSameForEveryone = (compiled: CompiledPolicy, text: string): boolean =>
+  regionsIn(compiled, text).pieces.every(({ kind }) => kind === 'text');
+
+const MOST_WORDS = 400;
+
+/**
+ * The first words of a page or post that nothing within it withholds: of sections without gates of their own, outside
+ * every region. Whether the page itself is open plays no part.
+ */
+export function firstWords(state: SiteState, compiled: CompiledPolicy, id: ItemId, count: number): string {
+  const { firstWords: known } = textsOf(compiled);
+  const words = known.get(id) ?? wordsOf(state, compiled, id);
+  known.set(id, words);
+  const first = words.slice(0, count).join(' ');
+  return words.length > count ? `${first.replace(/[\s,;:.–—-]+$/, '')} …` : first;
+}
+
+function wordsOf(state: SiteState, compiled: CompiledPolicy, id: ItemId): readonly string[] {
+  const item = compiled.outline.items.get(id);
+  const sections = item?.kind === 'section' ? [item] : sectionsOf(compiled.outline, id);
+  const words: string[] = [];
+  for (const section of sections) {
+    const gated = section.id !== id && (compiled.covering.get(section.id) ?? []).length > 0;
+    if (section.type !== 'text' || gated || !section.published) continue;
+    for (const piece of regionsIn(compiled, contentOf(state, section.id).body).pieces) {
+      if (piece.kind === 'text') words.push(...plainTextOf(piece.text).split(/\s+/).filter(Boolean));
+      if (words.length > MOST_WORDS) return words.slice(0, MOST_WORDS + 1);
+    }
+  }
+  return words;
+}
+
+const SUMMARY_WORDS = 32;
+
+/** The summary of an item for those who may open it: its own, or made of its first words. */
+export const summaryOf = (state: SiteState, compiled: CompiledPolicy, id: ItemId): string =>
+  contentOf(state, id).summary || firstWords(state, compiled, id, SUMMARY_WORDS);

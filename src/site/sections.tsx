@@ -1,0 +1,166 @@
+/** The sections of a page as its visitor gets them. */
+import type { FileEntry, SectionView } from '@/services';
+import { AccountForm } from './account-form';
+import { Coarse, Entries, Picture } from './entries';
+import { FormField } from './form-field';
+import { LockSign } from './shell';
+import { Threshold } from './threshold';
+
+export const Sections = ({
+  sections,
+  walk,
+}: {
+  readonly sections: readonly SectionView[];
+  readonly walk: boolean;
+}) => sections.map((section) => <Section key={section.id} section={section} walk={walk} />);
+
+function Section({ section, walk }: { readonly section: SectionView; readonly walk: boolean }) {
+  switch (section.kind) {
+    case 'text':
+    case 'swap':
+      return <Prose html={section.html} />;
+    case 'picture':
+      return (
+        <figure className="figure">
+          <Picture picture={section.picture} />
+          {section.caption && <figcaption>{section.caption}</figcaption>}
+        </figure>
+      );
+    case 'video':
+      return (
+        <figure className="figure">
+          {/* biome-ignore lint/a11y/useMediaCaption: a site's own videos; what is said in them stands below */}
+          <video controls preload="metadata">
+            <source src={section.address} type={section.mediaType} />
+          </video>
+          {section.caption && <figcaption>{section.caption}</figcaption>}
+        </figure>
+      );
+    case 'form':
+      return (
+        <div className="part">
+          <Prose html={section.html} />
+          <form method="post" action={walk ? '#main' : section.action} className="form">
+            {section.fields.map((field, index) => (
+              <FormField
+                key={field.label}
+                field={field}
+                name={`f${index}`}
+                id={`${section.id}-${index}`}
+                value=""
+              />
+            ))}
+            <button className="button justify-self-start" type="submit" disabled={walk}>
+              {section.button}
+            </button>
+          </form>
+        </div>
+      );
+    case 'call':
+      return (
+        <div className="call">
+          <Prose html={section.html} />
+          <a className="button" href={section.address}>
+            {section.label}
+          </a>
+        </div>
+      );
+    case 'posts':
+      if (section.entries.length === 0) return null;
+      return (
+        <div className="part">
+          <Entries entries={section.entries} level={2} />
+          {section.more && (
+            <p className="more">
+              <a href={section.more}>All of them</a>
+            </p>
+          )}
+        </div>
+      );
+    case 'files':
+      return section.files.length === 0 ? null : <Files files={section.files} />;
+    case 'follow':
+      return (
+        <div className="call">
+          <Prose html={section.html} />
+          {section.action ? (
+            <form method="post" action={section.action.address}>
+              <button className="button" type="submit" disabled={walk}>
+                {section.action.follows ? `Leave ${section.group}` : `Follow ${section.group}`}
+              </button>
+            </form>
+          ) : (
+            <a className="button" href={section.signIn}>
+              Sign in to follow {section.group}
+            </a>
+          )}
+        </div>
+      );
+    case 'account':
+      return <AccountForm account={section} problems={{}} walk={walk} />;
+    case 'teaser':
+      return (
+        <aside className="closed" aria-label={section.title}>
+          {section.coarse && <Coarse source={section.coarse} />}
+          <h2>{section.title}</h2>
+          {section.text && <p>{section.text}</p>}
+          <Threshold reason={section.reason} step={section.step} walk={walk} />
+        </aside>
+      );
+    case 'locked':
+      return (
+        <aside className="closed" aria-label={`${section.title}, locked`}>
+          <h2>
+            <LockSign />
+            {section.title}
+          </h2>
+          <Threshold reason={section.reason} step={section.step} walk={walk} />
+        </aside>
+      );
+    case 'message':
+      return (
+        <aside className="closed">
+          <Threshold reason={section.reason} step={section.step} walk={walk} />
+        </aside>
+      );
+    case 'space':
+      return <div className="space" aria-hidden="true" />;
+    default:
+      return section satisfies never;
+  }
+}
+
+export const Prose = ({ html }: { readonly html: string }) =>
+  // biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered
+  html === '' ? null : <div className="prose" dangerouslySetInnerHTML={{ __html: html }} />;
+
+function Files({ files }: { readonly files: readonly FileEntry[] }) {
+  return (
+    <ul className="files">
+      {files.map((file) => (
+        <li key={file.id}>
+          <a href={file.address}>
+            {file.picture && (
+              <img
+                src={file.picture.address}
+                alt=""
+                width={file.picture.width}
+                height={file.picture.height}
+                loading="lazy"
+              />
+            )}
+            {file.title}
+          </a>{' '}
+          <span className="hint">{sizeInWords(file.size)}</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const sizeInWords = (bytes: number): string =>
+  bytes < 1000
+    ? `${bytes} bytes`
+    : bytes < 1_000_000
+      ? `${Math.round(bytes / 1000)} kB`
+      : `${(bytes / 1_000_000).toFixed(1)} MB`;

@@ -1,0 +1,19 @@
+/** What an item says, as opposed to where it stands: not part of any policy. */
+import type { SectionContent } from './section-content';
+
+export interface Content {
+  readonly summary: string;
+  /** Markdown, for items that have a text. */
+  readonly body: string;
+  /** For sections that are more than a text. */
+  readonly section?: SectionContent;
+  /** For pictures: what they show, and a version too coarse for anything to be made out, as a data URI. */
+  readonly picture?: {
+    readonly alt: string;
+    readonly width: number;
+    readonly height: number;
+    readonly coarse: string;
+  };
+}
+
+export const noContent: Content = { summary: '', body: '' };
