@@ -52,6 +52,8 @@ install();
 check('Types', [binOf('typescript', 'tsc'), '--noEmit', '-p', '.']);
 check('Types of core, without DOM and Node', [binOf('typescript', 'tsc'), '-p', 'src/core']);
 check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
+// The pages that unit tests make link to the style sheet that is built.
+build();
 const units = step('Unit tests', [
   binOf('vitest'),
   'run',
@@ -60,7 +62,7 @@ const units = step('Unit tests', [
   '--outputFile.json=test-results/units.json',
 ]);
 count('test-results/units.json', (report) => [report.numPassedTests, report.numFailedTests], units);
-build();
+check('Leak check over HTTP', ['--import', 'tsx', 'scripts/leakcheck.ts']);
 ensureChromium();
 const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
 count('test-results/browser.json', ({ stats }) => [stats.expected, stats.unexpected + stats.flaky], browser);

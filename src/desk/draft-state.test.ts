@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { everyone, type Gate, type GateId, missing, nobody, type Policy } from '@/core';
+import { everyone, type Gate, type GateId, missing, nobody, openPolicy, type Policy } from '@/core';
 import { beginDraft, type DraftAction, type DraftState, isSettled, reduceDraft } from './draft-state';
 
 const gate = (id: string, who = everyone): Gate => ({
@@ -10,7 +10,7 @@ const gate = (id: string, who = everyone): Gate => ({
   otherwise: { cases: [], last: missing },
   stance: 'also',
 });
-const policyOf = (...gates: Gate[]): Policy => ({ gates, audiences: [] });
+const policyOf = (...gates: Gate[]): Policy => ({ ...openPolicy, gates });
 const live = { policy: policyOf(gate('a')), revision: 1 };
 const begun = beginDraft({ policy: policyOf(gate('a')), version: 7 }, live);
 const having = (...actions: DraftAction[]): DraftState => actions.reduce(reduceDraft, begun);

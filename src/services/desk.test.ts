@@ -77,7 +77,11 @@ describe('the desk', () => {
   it('puts items together at which the same people notice the same', () => {
     const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
-    expect(answer.report.places.map(({ items }) => items)).toEqual([['hollin-school', 'hollin-notes']]);
+    expect(answer.report.places.map(({ items }) => items)).toEqual([
+      ['hollin-school', 'hollin-notes'],
+      // The links of the side menu follow their pages.
+      ['link-hollin', 'link-hollin-notes'],
+    ]);
   });
 
   it('reports an effect before anything is saved', () => {
@@ -144,6 +148,7 @@ describe('draft and live', () => {
   it('refuses what names something that is not there, at its gate', async () => {
     const nowhere = { kind: 'test', fact: 'group', op: 'includes', value: 'nowhere' };
     const policy = {
+      ...trivet.state.live.policy,
       gates: trivet.state.live.policy.gates.map((gate) =>
         gate.id === 'crew' ? { ...gate, who: nowhere } : gate,
       ),

@@ -27,6 +27,7 @@ export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
+export * from './leak-check';
 export { type NameReport, namesReport } from './names-report';
 export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

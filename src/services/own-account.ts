@@ -35,7 +35,7 @@ export async function keepOwnFields(
       cleared.add(field.id);
       continue;
     }
-    const value = valueOf(field.type, text);
+    const value = readValue(field.type, text);
     typed[field.id] = value;
     const problem = fieldValueProblem(field, value);
     if (problem !== null) problems[field.id] = problem;
@@ -61,7 +61,7 @@ export async function keepOwnFields(
   return { kind: 'kept' };
 }
 
-function valueOf(type: string, text: string): FieldValue {
+function readValue(type: string, text: string): FieldValue {
   if (type === 'number') return Number(text.replace(',', '.'));
   if (type === 'yes/no') return text === 'true' ? true : text === 'false' ? false : text;
   return text;

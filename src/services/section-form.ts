@@ -5,7 +5,6 @@ import {
   type ItemId,
   type LinkTarget,
   nameOfId,
-  noNames,
   parseRegions,
   pathOf,
   type RegionProblem,
@@ -99,9 +98,6 @@ export const sectionShape = z.discriminatedUnion('type', [
 export type SectionInput = z.input<typeof sectionShape>;
 export type SectionRead = z.output<typeof sectionShape>;
 
-/** With this vocabulary every name is written as an id. */
-const nameless: Vocabulary = { ...noNames, audiences: [] };
-
 /** A section as it is kept. The conditions of its regions are kept with ids, so that new names change nothing. */
 export function storedSection(
   read: SectionRead,
@@ -115,7 +111,7 @@ export function storedSection(
     item: { kind: 'section', id: asId(own), parent, rank, title: name, published, type },
     content: {
       summary,
-      body: renameRegions(body ?? '', vocabulary, nameless),
+      body: renameRegions(body ?? '', vocabulary, 'by id'),
       ...(Object.keys(more).length > 0 && { section: { type, ...more } as unknown as SectionContent }),
     },
   };
@@ -125,7 +121,7 @@ export function storedSection(
 export function editedSection(item: Section, content: Content, vocabulary: Vocabulary): SectionRead {
   const { type: _, ...more } = content.section ?? { type: item.type };
   const text = ['text', 'form', 'call', 'follow'].includes(item.type)
-    ? { text: renameRegions(content.body, vocabulary, vocabulary) }
+    ? { text: renameRegions(content.body, vocabulary, 'by name') }
     : {};
   return {
     id: item.id,

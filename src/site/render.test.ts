@@ -1,22 +1,56 @@
 import { describe, expect, it } from 'vitest';
+import type { ItemId } from '@/core';
+import type { Frame } from '@/services';
 import { type Delivery, renderAnswer, renderPassphrase, renderSignIn } from '.';
 
-const delivery: Delivery = { stylesheet: '/assets/site.css', desk: false, walk: false };
-const link = (title: string, address: string) =>
-  ({ title, to: { kind: 'address', address, current: false }, links: [] }) as const;
-const frame = {
-  siteTitle: 'Larkfell Observatory',
-  menu: [
-    link('Visit', '/visit'),
-    {
-      ...link('My account', '/account'),
-      links: [{ title: 'Sign out', to: { kind: 'sign out', address: '/sign-out' }, links: [] }],
-    },
-  ],
+const delivery: Delivery = {
+  stylesheet: '/assets/site.css',
+  origin: 'http://localhost:3000',
+  desk: false,
+  walk: false,
+};
+const facts = {
+  kind: 'page',
+  title: 'Home',
+  date: null,
+  author: null,
+  category: null,
+  tags: [],
 } as const;
+const link = (title: string, address: string) =>
+  ({ id: title as ItemId, title, to: { kind: 'address', address, current: false }, links: [] }) as const;
+const frame: Frame = {
+  siteTitle: 'Larkfell Observatory',
+  home: '/',
+  search: '/search',
+  menus: {
+    top: [
+      {
+        id: 'top' as ItemId,
+        title: 'Top',
+        links: [
+          link('Visit', '/visit'),
+          {
+            ...link('My account', '/account'),
+            links: [
+              {
+                id: 'out' as ItemId,
+                title: 'Sign out',
+                to: { kind: 'sign out', address: '/sign-out' },
+                links: [],
+              },
+            ],
+          },
+        ],
+      },
+    ],
+    side: [],
+    foot: [],
+  },
+};
 const html = async (...of: Parameters<typeof renderAnswer>) => {
   const rendered = await renderAnswer(...of);
-  return rendered.status === 303 ? rendered.location : rendered.html;
+  return 'location' in rendered ? rendered.location : rendered.html;
 };
 
 describe('an answer', () => {
@@ -24,13 +58,14 @@ describe('an answer', () => {
     const step = null;
     const statuses = await Promise.all(
       [
-        { kind: 'teaser', frame, title: 'A', text: 'b', reason: null, step } as const,
+        { kind: 'teaser', frame, facts, text: 'b', coarse: null, reason: null, step, address: '/' } as const,
         { kind: 'message', frame, reason: null, step } as const,
         { kind: 'missing', frame } as const,
         { kind: 'redirect', to: '/sign-in' } as const,
+        { kind: 'moved', to: '/elsewhere' } as const,
       ].map(async (answer) => (await renderAnswer(answer, delivery)).status),
     );
-    expect(statuses).toEqual([200, 403, 404, 303]);
+    expect(statuses).toEqual([200, 403, 404, 303, 301]);
   });
 
   it('escapes every text that people write', async () => {
@@ -38,31 +73,40 @@ describe('an answer', () => {
     const teaser = {
       kind: 'teaser',
       frame: { ...frame, siteTitle: nasty },
-      title: nasty,
+      facts: { ...facts, title: nasty, author: nasty },
       text: nasty,
+      coarse: null,
       reason: nasty,
+      address: '/a',
     } as const;
-    const text = await html({ ...teaser, step: { kind: 'item', title: nasty, address: '/join' } }, delivery);
+    const text = await html({ ...teaser, step: { kind: 'link', label: nasty, address: '/join' } }, delivery);
     expect(text).not.toContain('<img');
+    // What is told to search engines stands in a script element, which a text can't end.
+    const told = /<script type="application\/ld\+json">(.*?)<\/script>/s.exec(text)?.[1] ?? '';
+    expect(JSON.parse(told)).toMatchObject({ headline: nasty, isAccessibleForFree: false });
   });
 
   it('shows a page under its title, unless it brings a heading of its own', async () => {
     const page = {
       kind: 'page',
       frame,
-      title: 'Home',
+      facts,
       summary: 'The summary.',
-      html: '<h1>A dark hill</h1>',
-      hasOwnHeading: true,
+      picture: null,
+      sections: [{ id: 'a' as ItemId, kind: 'text', html: '<h1>A dark hill</h1>' }],
       address: '/' as never,
+      neighbours: null,
       sameForEveryone: false,
     } as const;
     const own = await html(page, delivery);
     expect(own.match(/<h1/g)).toHaveLength(1);
     expect(own).toContain('<title>Home · Larkfell Observatory</title>');
-    const plain = await html({ ...page, html: '<p>Text</p>', hasOwnHeading: false }, delivery);
+    const plain = await html(
+      { ...page, sections: [{ id: 'a' as ItemId, kind: 'text', html: '<p>Text</p>' }] },
+      delivery,
+    );
     expect(plain).toContain('<h1>Home</h1>');
-    expect(plain).toContain('<link rel="canonical" href="/"/>');
+    expect(plain).toContain('<link rel="canonical" href="http://localhost:3000/"/>');
   });
 
   it('offers the desk to those who may use it, and not on a walk', async () => {
@@ -76,6 +120,7 @@ describe('a form', () => {
   const props = {
     frame,
     delivery,
+    base: '',
     next: '/crew',
     email: 'a"b@larkfell.example',
     problems: {},
@@ -105,11 +150,10 @@ describe('a form', () => {
 });
 
 describe('the page for a passphrase', () => {
-  const frame = { siteTitle: 'Larkfell', menu: [] };
   const html = (over: object = {}) =>
     renderPassphrase({
       frame,
-      delivery: { stylesheet: '/a.css', desk: false, walk: false },
+      delivery,
       next: '/comet-night',
       problem: null,
       ...over,
@@ -125,7 +169,7 @@ describe('the page for a passphrase', () => {
   });
 
   it('does nothing on a walk', async () => {
-    const page = await html({ delivery: { stylesheet: '/a.css', desk: false, walk: true } });
+    const page = await html({ delivery: { ...delivery, walk: true } });
     expect(page).not.toContain('action="/passphrase"');
     expect(page).toContain('On a walk, forms are shown and do nothing.');
   });

@@ -42,8 +42,8 @@ const names: SiteNames = {
   levels: ['friend', 'observer', 'keeper'].map((id) => ({ id: asId<never>(id), name: id })),
   roles: [{ id: asId<never>('trustee'), name: 'Trustee' }],
   groups: [
-    { id: asId<never>('dome-crew'), name: 'Dome crew', private: false },
-    { id: asId<never>('suspended'), name: 'Suspended', private: true },
+    { id: asId<never>('dome-crew'), name: 'Dome crew', private: false, open: false },
+    { id: asId<never>('suspended'), name: 'Suspended', private: true, open: false },
   ],
   products: [{ id: asId<never>('atlas'), name: 'Winter atlas', kind: 'one-off' }],
   courses: [{ id: asId<never>('induction'), name: 'Induction' }],
@@ -190,7 +190,7 @@ describe('items', () => {
     await insertItems(db(), stored);
     const read = await readItems(db());
     expect(read).toHaveLength(4);
-    for (const entry of stored) expect(read).toContainEqual(entry);
+    for (const entry of stored) expect(read).toContainEqual({ ...entry, version: 1 });
   });
 });
 

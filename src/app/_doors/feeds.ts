@@ -39,10 +39,9 @@ const feedDoor = (write: (feed: Feed, ask: Ask) => string, type: string): Door =
   },
 });
 
-// What XML 1.0 can't hold.
-// biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are what is looked for
+/** Without what XML 1.0 can't hold (its production Char). */
 const clean = (text: string): string =>
-  text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
+  text.replace(/[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, '');
 const absolute = (html: string, origin: string): string => html.replace(/(href|src)="\//g, `$1="${origin}/`);
 
 export const feedXml = feedDoor((feed, { delivery: { origin } }) => {

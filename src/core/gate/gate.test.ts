@@ -3,26 +3,28 @@ import { expect, it } from 'vitest';
 import { everyone, level } from '../condition';
 import { gateWith } from '../testing/arbitraries';
 import { gates, id, items, keeper, observer, outline, vocabulary } from '../testing/larkfell';
-import { coverage, pointAt, remarksOn } from '.';
+import { coverage, type Gate, pointAt, remarksOn, type What } from '.';
 
 const anItem = fc.constantFrom(...items.map((item) => item.id).filter((one) => one !== 'site'));
 const branchOf = (item: string) => ({ targets: [{ kind: 'branch' as const, item: id(item) }], except: [] });
-const named = (what: Parameters<typeof coverage>[0]) => [...coverage(what, outline)].sort();
+const covered = (gate: Pick<Gate, 'what' | 'stance'>) => coverage(gate, outline, vocabulary);
+const also = (what: What) => ({ what, stance: 'also' as const });
+const named = (what: What) => [...covered(also(what))].sort();
 
 it('covers an item when it is pointed at, and leaves it out when it was covered', () => {
   fc.assert(
-    fc.property(gateWith(fc.constant('also')), anItem, ({ what }, item) => {
-      const before = coverage(what, outline).has(item);
-      fc.pre(before || !what.except.some((target) => target.kind === 'branch'));
-      expect(coverage(pointAt(what, item, outline), outline).has(item)).toBe(!before);
+    fc.property(gateWith(fc.constant('also')), anItem, (gate, item) => {
+      const before = covered(gate).has(item);
+      fc.pre(before || !gate.what.except.some((target) => target.kind !== 'item'));
+      expect(covered(also(pointAt(gate, item, outline, vocabulary))).has(item)).toBe(!before);
     }),
   );
 });
 
 it('takes back an exclusion rather than adding a target', () => {
-  const without = pointAt(branchOf('crew'), id('rota'), outline);
+  const without = pointAt(also(branchOf('crew')), id('rota'), outline, vocabulary);
   expect(named(without)).toEqual(['crew']);
-  expect(pointAt(without, id('rota'), outline)).toEqual(branchOf('crew'));
+  expect(pointAt(also(without), id('rota'), outline, vocabulary)).toEqual(branchOf('crew'));
 });
 
 it('remarks on a gate that covers nothing, on an exact level and on a case that hides others', () => {

@@ -1,6 +1,6 @@
 /** Who gains and who loses between two policies, over the whole membership and for guests. */
 import type { ItemId } from '../ids';
-import { guest, type Item, type Member, type RequestFacts } from '../site';
+import { containerOf, guest, type Item, type Member, type Outline, type RequestFacts } from '../site';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
@@ -26,7 +26,7 @@ export interface Effect {
 
 /**
  * Compares two compiled policies of one site for all its members, at a moment. Items at which nothing changes are left
- * out.
+ * out, and so are sections and files that only follow what they are in.
  */
 export function effectOf(
   before: CompiledPolicy,
@@ -58,5 +58,22 @@ export function effectOf(
     if (guests || effect.gains.length + effect.loses.length + effect.sees.length > 0)
       items.push({ ...effect, guests });
   }
-  return { items, gains: [...gains], loses: [...loses] };
+  return { items: withoutFollowers(items, after.outline), gains: [...gains], loses: [...loses] };
+}
+
+function withoutFollowers(items: readonly ItemEffect[], outline: Outline): readonly ItemEffect[] {
+  const byItem = new Map(items.map((effect) => [effect.item.id, effect]));
+  const alike = (a: readonly Member[], b: readonly Member[]) =>
+    a.length === b.length && a.every((member, at) => member === b[at]);
+  return items.filter((effect) => {
+    const { item } = effect;
+    const container = item.kind === 'section' || item.kind === 'file' ? containerOf(outline, item) : null;
+    const above = container && byItem.get(container.id);
+    if (!above) return true;
+    return !(
+      alike(above.gains, effect.gains) &&
+      alike(above.loses, effect.loses) &&
+      (above.guests === null) === (effect.guests === null)
+    );
+  });
 }

@@ -14,12 +14,12 @@ import {
   suspended,
   vocabulary,
 } from '../testing/larkfell';
-import { type Policy, usesOf, usesWhere } from '.';
+import { openPolicy, type Policy, usesOf, usesWhere } from '.';
 
-const said = (list: ReturnType<typeof usesOf>) => list.map((use) => describeUse(use, outline));
+const said = (list: ReturnType<typeof usesOf>) => list.map((use) => describeUse(use, outline, vocabulary));
 const withWho = (who: (typeof gates.crew)['who']): Policy => ({
+  ...openPolicy,
   gates: [{ ...gates.crew, who }],
-  audiences: [],
 });
 
 describe('where something is used', () => {
@@ -57,7 +57,7 @@ describe('where something is used', () => {
         last: gates.crew.otherwise.last,
       },
     };
-    const uses = usesOf({ gates: [gate], audiences: [] }, 'group', crew);
+    const uses = usesOf({ ...openPolicy, gates: [gate] }, 'group', crew);
     expect(uses.map((use) => use.kind === 'gate' && use.leg)).toEqual(['who', 'otherwise']);
     expect(said(uses)[1]).toBe('the gate over Dome crew and everything below it, in its otherwise');
   });

@@ -104,7 +104,7 @@ describe('for visitors', () => {
 });
 
 it('reads a gate as one sentence in three parts', () => {
-  expect(describeGate(gates.observers, outline, vocabulary)).toEqual({
+  expect(describeGate(gates.observers, outline, vocabulary, [])).toEqual({
     what: 'Observers’ room and everything below it',
     who: 'people at Observer level or above who are not in Suspended',
     otherwise: 'guests are sent to sign in and back; everyone else gets a teaser with the way to Join us',

@@ -19,11 +19,12 @@ const page = (over: Partial<Item>): Item =>
   }) as Item;
 
 it('finds items by id, by address and downwards', () => {
-  expect(outline.pages.get('/crew/rota' as Address)?.title).toBe('Rota');
+  expect(outline.addressed.get('/crew/rota' as Address)?.title).toBe('Rota');
   expect([...below(outline, id('observers'))].map((item) => item.id)).toEqual([
     'observers',
     'charts',
     'sample',
+    'forecast',
   ]);
 });
 
@@ -42,6 +43,6 @@ it('refuses what is not a tree of the right kinds, and says which item and what 
       parent: id('top'),
       target: { kind: 'item', item: id('gone') },
     } as Item),
-  ).toMatch(/leads to no page/);
+  ).toMatch(/leads to nothing that can be opened/);
   expect(outlineOf([])).toHaveProperty('problems');
 });

@@ -2,5 +2,5 @@
 export { type Completions, completionsAt } from './complete';
 export { nearest } from './names';
 export { type ConditionError, type Expectation, type ParsedCondition, parseCondition } from './parse';
-export { printCondition } from './print';
+export { type Calling, printCondition } from './print';
 export * from './regions';

@@ -16,7 +16,7 @@
 import { type Condition, testsIn } from '../condition/condition';
 import type { Vocabulary } from '../site/vocabulary';
 import { parseCondition } from './parse';
-import { printCondition } from './print';
+import { type Calling, printCondition } from './print';
 
 /** A piece of a text, with a path that stays the same as long as the text does. */
 export type Piece =
@@ -228,18 +228,17 @@ export const conditionsIn = (pieces: readonly Piece[]): readonly Condition[] =>
   );
 
 /**
- * The same text with the conditions of its regions as another vocabulary names things. With a vocabulary of nothing they
- * are written with ids, which is how they are kept: so a new name of a group changes no text. What can't be read stays.
+ * The same text with the conditions of its regions written anew: by ids, which is how they are kept, so that a new name of
+ * a group changes no text; or by the names of the day. What can't be read stays.
  */
-export function renameRegions(text: string, from: Vocabulary, to: Vocabulary): string {
-  return text
+export const renameRegions = (text: string, vocabulary: Vocabulary, calling: Calling): string =>
+  text
     .split('\n')
     .map((line) => {
       const found = /^(:::(?:or\s+)?for\s+)(.*?)(\r?)$/i.exec(line);
       if (!found) return line;
       const [, head = '', condition = '', tail = ''] = found;
-      const parsed = parseCondition(condition, from);
-      return parsed.ok ? head + printCondition(parsed.condition, to) + tail : line;
+      const parsed = parseCondition(condition, vocabulary);
+      return parsed.ok ? head + printCondition(parsed.condition, vocabulary, calling) + tail : line;
     })
     .join('\n');
-}

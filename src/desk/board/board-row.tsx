@@ -1,5 +1,6 @@
 'use client';
 import { clsx } from 'clsx';
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import {
   type CompiledPolicy,
   capital,
@@ -13,7 +14,7 @@ import { useDesk } from '../context';
 import { KindMark } from '../marks';
 import { BoardCell } from './board-cell';
 import { Pointer, RowGates } from './row-gates';
-import type { Cell, CellAt, Row } from './rows';
+import { type Cell, type CellAt, partsBelow, pointsAt, type Row } from './rows';
 
 interface BoardRowProps {
   readonly row: Row;
@@ -30,7 +31,7 @@ interface BoardRowProps {
   readonly onFocusCell: (place: CellAt) => void;
   readonly onAsk: (row: number, column: number) => void;
   /** Folds the sections of an item out or away. */
-  readonly onFold: (item: ItemId) => void;
+  readonly onFold: (item: ItemId, out: boolean) => void;
   /** How many columns the table has, for what stands across all of them. */
   readonly columns: number;
 }
@@ -54,6 +55,9 @@ export function BoardRow({
   const { side, standIns, outline } = useDesk();
   const { item, depth, heading, parts, unfolded } = row;
   const still = side === 'difference' && !cells.some((cell) => cell.changes);
+  const gatedWithin = partsBelow(outline, item.id).some(({ id }) =>
+    (shown.covering.get(id) ?? []).some(({ gate }) => pointsAt(gate, id)),
+  );
   const line = (
     <tr
       className={clsx(
@@ -74,18 +78,25 @@ export function BoardRow({
           className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
           style={{ paddingLeft: 16 + depth * 18 }}
         >
-          {parts > 0 ? (
+          {parts > 0 && (
             <button
               type="button"
               aria-expanded={unfolded}
               aria-label={`${unfolded ? 'Fold away' : 'Fold out'} what is in ${item.title}`}
-              title={`${parts} ${parts === 1 ? 'part' : 'parts'} (F)`}
-              onClick={() => onFold(item.id)}
-              className="-ml-4 w-4 shrink-0 text-quiet hover:text-copper"
+              title={`${parts} ${parts === 1 ? 'part' : 'parts'}${gatedWithin ? ', with gates of their own' : ''} (F)`}
+              onClick={() => onFold(item.id, !unfolded)}
+              className={clsx(
+                '-ml-4 grid h-6 w-4 shrink-0 place-items-center hover:text-copper',
+                gatedWithin ? 'text-copper' : 'text-faint',
+              )}
             >
-              {unfolded ? '−' : '+'}
+              {unfolded ? (
+                <ChevronDown size={12} aria-hidden="true" />
+              ) : (
+                <ChevronRight size={12} aria-hidden="true" />
+              )}
             </button>
-          ) : null}
+          )}
           <KindMark kind={item.kind} />
           <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
           {isAddressed(item) && (

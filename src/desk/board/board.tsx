@@ -18,7 +18,7 @@ import { BoardRow } from './board-row';
 import { ColumnHead } from './column-head';
 import { FinderColumn } from './finder-column';
 import { Legend } from './legend';
-import { type Cell, type CellAt, cellsOf, rowsOf, standingsOf } from './rows';
+import { type Cell, type CellAt, cellsOf, foldsAbove, rowsOf, standingsOf } from './rows';
 
 /** Where the keys lead from a cell; the edges are kept elsewhere. */
 const MOVES: Readonly<Record<string, (at: CellAt, last: CellAt) => CellAt>> = {
@@ -40,13 +40,22 @@ const LAST_COLUMN = 44;
 export function Board() {
   const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, request, addGate } =
     useDesk();
-  const [unfolded, setUnfolded] = useState<ReadonlySet<ItemId>>(new Set());
+  const opened =
+    bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
+  const [folds, setFolds] = useState<ReadonlyMap<ItemId, boolean>>(new Map());
+  // What one folded out or away stays so; what is on the workbench is in view.
+  const unfolded = useMemo(() => {
+    const shown = [
+      ...(opened?.what.targets ?? []).flatMap((target) => (target.kind === 'selection' ? [] : [target.item])),
+      ...(bench.kind === 'why' ? [bench.item] : []),
+    ].flatMap((id) => foldsAbove(outline, outline.items.get(id)));
+    const open = new Set(shown);
+    for (const [id, out] of folds) if (out) open.add(id);
+    return open;
+  }, [opened, bench, folds, outline]);
   const rows = useMemo(() => rowsOf(outline, unfolded), [outline, unfolded]);
   const fold = useCallback(
-    (id: ItemId) =>
-      setUnfolded(
-        (before) => new Set(before.has(id) ? [...before].filter((one) => one !== id) : [...before, id]),
-      ),
+    (id: ItemId, out: boolean) => setFolds((before) => new Map(before).set(id, out)),
     [],
   );
   const cells = useMemo(
@@ -58,8 +67,6 @@ export function Board() {
   const [pointed, setPointed] = useState<CellAt | null>(null);
   const [legend, setLegend] = useState(false);
   const grid = useRef<HTMLTableElement>(null);
-  const opened =
-    bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
   const covered = useMemo(
     () => (opened ? coverage(opened, outline, vocabulary) : null),
     [opened, outline, vocabulary],
@@ -110,7 +117,7 @@ export function Board() {
       },
       w: () => standIn && item && walk(standIn, item),
       l: () => setLegend((open) => !open),
-      f: () => rows[row]?.parts && item && fold(item.id),
+      f: () => rows[row]?.parts && item && fold(item.id, !rows[row]?.unfolded),
     };
     const step = steps[event.key];
     if (!step) return;

@@ -21,7 +21,17 @@ it('has a row for everything but the site, what stands below being deeper', () =
     0, 1, 2, 2,
   ]);
   const order = rows.map(({ item }) => item.id as string);
-  expect(order.indexOf('charts')).toBe(order.indexOf('observers') + 1);
+  expect(order.indexOf('charts')).toBe(order.indexOf('observers-text') + 1);
+  const folded = rowsOf(outline, new Set());
+  expect(folded.some(({ item }) => item.kind === 'section')).toBe(false);
+  expect(folded.find(({ item }) => item.id === 'home')).toMatchObject({ parts: 6, unfolded: false });
+  expect(rows.filter(({ heading }) => heading !== null).map(({ heading }) => heading)).toEqual([
+    'Posts: Crew bulletins',
+    'Posts: Field notes',
+    'Posts: Kit reviews',
+    'Posts: Night logs',
+    'Files',
+  ]);
   expect(order.indexOf('top')).toBeGreaterThan(order.indexOf('keepers'));
 });
 

@@ -63,10 +63,20 @@ export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly R
   return rows;
 }
 
+/** The sections and files in an item, and in those. */
+export const partsBelow = (outline: Outline, id: ItemId): readonly Item[] =>
+  (outline.children.get(id) ?? [])
+    .filter(({ kind }) => PARTS.includes(kind))
+    .flatMap((part) => [part, ...partsBelow(outline, part.id)]);
+
+/** Whether a gate names an item, as opposed to reaching it from above or describing it. */
+export const pointsAt = ({ what }: Gate, id: ItemId): boolean =>
+  what.targets.some((target) => target.kind !== 'selection' && target.item === id);
+
 /** What a row has to fold out for an item to be among the rows. */
-export function foldsAbove(outline: Outline, item: Item): readonly ItemId[] {
-  const parent = item.parent === null ? undefined : outline.items.get(item.parent);
-  if (!parent || !PARTS.includes(item.kind)) return [];
+export function foldsAbove(outline: Outline, item: Item | undefined): readonly ItemId[] {
+  const parent = !item || item.parent === null ? undefined : outline.items.get(item.parent);
+  if (!item || !parent || !PARTS.includes(item.kind)) return [];
   return [parent.id, ...foldsAbove(outline, parent)];
 }
 
@@ -107,7 +117,7 @@ export interface Standing {
 /** The gates over an item in order: those that name it, those that reach it from above or describe it, those set aside. */
 export const standingsOf = (compiled: CompiledPolicy, item: Item): readonly Standing[] =>
   (compiled.covering.get(item.id) ?? []).map(({ gate, setAside }) => {
-    const own = gate.what.targets.some((target) => target.kind !== 'selection' && target.item === item.id);
+    const own = pointsAt(gate, item.id);
     return {
       gate,
       standing: setAside ? 'set aside' : gate.stance === 'instead' ? 'instead' : own ? 'own' : 'inherited',

@@ -55,7 +55,7 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
           {problem.message}
         </p>
       ))}
-      <div className="grid gap-5">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
         <Leg name="What" after="these items">
           <WhatLeg gate={gate} onChange={changeGate} />
         </Leg>

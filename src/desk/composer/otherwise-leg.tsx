@@ -45,7 +45,7 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
   const samples = ITEM_KINDS.flatMap((kind) => covered.find((item) => item.kind === kind) ?? []);
   const guestCase = cases.some(({ when }) => same(when, guests));
   return (
-    <div className="grid gap-4">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-4">
       {cases.map((entry, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: cases have no identity but their place
         <section key={index} className="grid gap-2" aria-label={`Case ${index + 1}`}>
@@ -177,6 +177,7 @@ function GivenEditor({ gate, samples, given, onChange }: GivenProps) {
     <>
       {(named.length > 0 || given.kind === 'named') && (
         <Pick
+          className="max-w-full justify-self-start"
           label="A turn-away with a name, or one of its own"
           value={given.kind === 'named' ? given.turnAway : OWN}
           options={[

@@ -37,6 +37,7 @@ export function SelectionEditor({ where, onChange }: SelectionEditorProps) {
     <div className="grid gap-1">
       {categories.length > 0 && (
         <Pick
+          className="justify-self-start"
           label="Posts of a category"
           value=""
           options={[

@@ -26,7 +26,7 @@ export function RulesPanel() {
           {message}
         </p>
       ))}
-      <div className="grid gap-7">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-7">
         <Part title="Behind sign-in">
           <WholeSite />
         </Part>
@@ -45,7 +45,7 @@ export function RulesPanel() {
 }
 
 const Part = ({ title, children }: { readonly title: string; readonly children: ReactNode }) => (
-  <section aria-label={title} className="grid gap-2.5">
+  <section aria-label={title} className="grid grid-cols-[minmax(0,1fr)] gap-2.5">
     <h3>{title}</h3>
     {children}
   </section>

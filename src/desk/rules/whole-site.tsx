@@ -20,6 +20,7 @@ export function WholeSite() {
         <input
           type="checkbox"
           role="switch"
+          aria-checked={gate !== null}
           checked={gate !== null}
           onChange={(event) => draft.edit(withWholeSite(policy, event.target.checked, pointed))}
         />

@@ -1,6 +1,6 @@
 /** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
-import { arrivalFrom, type ItemId, type NextStep, pathOf } from '@/core';
-import { addressIn, type Look } from './look';
+import { type NextStep, pathOf } from '@/core';
+import { addressIn, type Look, opens } from './look';
 
 export type Step =
   | { readonly kind: 'link'; readonly label: string; readonly address: string }
@@ -47,7 +47,7 @@ export function stepFor(look: Look, next: NextStep, back: string): Step | null {
     case 'item': {
       const target = state.outline.items.get(next.item);
       const path = pathOf(target);
-      if (!target || path === null || !leadsSomewhere(look, next.item)) return null;
+      if (!target || path === null || !opens(look, next.item)) return null;
       return { kind: 'link', label: target.title, address: addressIn(look, path) };
     }
     case 'outside':
@@ -56,7 +56,3 @@ export function stepFor(look: Look, next: NextStep, back: string): Step | null {
       return next satisfies never;
   }
 }
-
-/** A step to an item is offered to those who can open it, also by way of redirects. */
-const leadsSomewhere = (look: Look, item: ItemId): boolean =>
-  arrivalFrom(look.compiled, item, look.facts, look.request).end?.kind === 'open';

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { compile, openPolicy, type VisitorFacts } from '@/core';
-import { type Trivet, viewPage, visitorOf } from '.';
-import { liveLook, now, openLarkfell, signedInAt } from './testing';
+import { type Trivet, visitorOf } from '..';
+import { liveLook, now, openLarkfell, signedInAt } from '../testing';
+import { viewPage } from '.';
 
 let trivet: Trivet;
 
@@ -20,7 +21,10 @@ describe('looking at a page', () => {
   };
 
   it('gives Tobin the Observers’ room, Marek the teaser and a guest the way to sign in and back', async () => {
-    expect(await look('tobin', '/observers')).toMatchObject({ kind: 'page', title: 'Observers’ room' });
+    expect(await look('tobin', '/observers')).toMatchObject({
+      kind: 'page',
+      facts: { title: 'Observers’ room' },
+    });
     expect(await look(null, '/Observers/Charts/')).toEqual({
       kind: 'redirect',
       to: '/sign-in?next=%2Fobservers%2Fcharts',
@@ -28,7 +32,7 @@ describe('looking at a page', () => {
     expect(await look('marek', '/observers')).toMatchObject({
       kind: 'teaser',
       reason: 'This opens to Observers and above.',
-      step: { kind: 'item', address: '/join' },
+      step: { kind: 'link', label: 'Join us', address: '/join' },
     });
   });
 
@@ -69,7 +73,9 @@ describe('looking at a page', () => {
   it('shows each visitor the menu that is theirs', async () => {
     const titles = async (name: string | null) => {
       const answer = await look(name, '/visit');
-      return 'frame' in answer ? answer.frame.menu.map((link) => link.title) : [];
+      return 'frame' in answer
+        ? answer.frame.menus.top.flatMap(({ links }) => links.map((link) => link.title))
+        : [];
     };
     expect(await titles(null)).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'Sign in']);
     expect(await titles('marek')).toEqual(['Home', 'Visit', 'Field notes', 'Join', 'My account']);
@@ -103,7 +109,7 @@ describe('looking at a page', () => {
     const under = (policy: typeof openPolicy) =>
       viewPage(
         { ...liveLook(state, facts), compiled: compile(policy, state.outline, state.names) },
-        '/visit',
+        '/sample-chart',
       );
     expect(under(openPolicy)).toMatchObject({ kind: 'page', sameForEveryone: true });
     // One gate anywhere in the menu makes every page's menu depend on who asks.
@@ -116,7 +122,7 @@ describe('looking at a page', () => {
     const { facts } = await visitorOf(trivet, undefined, now);
     const home = look(facts, '/');
     if (home.kind !== 'page') throw new Error(home.kind);
-    expect(home.html).toContain('href="/walk/t/visit"');
+    expect(JSON.stringify(home.sections)).toContain('href=\\"/walk/t/visit\\"');
     expect(JSON.stringify(home.frame)).not.toMatch(/"address":"\/(?!walk)/);
     expect(look(facts, '/observers')).toEqual({ kind: 'redirect', to: '/walk/t/sign-in?next=%2Fobservers' });
     const { visitor } = await signedInAt(trivet, 'tobin');

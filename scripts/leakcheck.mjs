@@ -1,0 +1,9 @@
+/**
+ * `npm run leakcheck`: tries every door of a marked copy of the site, over HTTP, as its visitors. The site is the demo, or
+ * what TRIVET_DATA holds (stop its server first). `-- --everyone` tries as every member.
+ */
+import { build, install, runScript } from './setup.mjs';
+
+install();
+build();
+runScript('scripts/leakcheck.ts', process.argv.slice(2), { NODE_ENV: 'production' });

@@ -1,0 +1,123 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type ItemId, type PersonId, pathOf } from '@/core';
+import { describeReport, type LeakReport, leakCheck, type Trivet } from '@/services';
+import { now, openLarkfell } from '@/services/testing';
+import { readFileBytes } from '@/store';
+import { SESSION_COOKIE } from '../_http/session-cookie';
+import { siteResponse } from '.';
+
+/** Those with a story: everybody on whom some gate turns. */
+const PEOPLE = [
+  'greta',
+  'marek',
+  'odile',
+  'tobin',
+  'ines',
+  'wren',
+  'priya',
+  'sunniva',
+  'jonah',
+  'lio',
+  'edda',
+  'basil',
+];
+
+let trivet: Trivet;
+beforeAll(async () => {
+  trivet = await openLarkfell();
+});
+afterAll(() => trivet.close());
+
+const check = (
+  spoil: (response: Response, request: Request, copy: Trivet) => Response | Promise<Response> = (response) =>
+    response,
+  people = PEOPLE,
+): Promise<LeakReport> =>
+  leakCheck({
+    source: trivet.state,
+    people: people as PersonId[],
+    cookieName: SESSION_COOKIE,
+    now,
+    knock: async (copy, request) => spoil(await siteResponse(copy, request, now), request, copy),
+  });
+
+describe('the doors of Larkfell', () => {
+  it('let nothing through that is withheld, to anybody', async () => {
+    const report = await check();
+    expect(describeReport(report)).toMatch(/^Nothing came through/);
+    expect(report.visitors).toBe(PEOPLE.length + 1);
+    expect(report.marks).toBeGreaterThan(300);
+  }, 120_000);
+});
+
+describe('the check itself', () => {
+  const withheld = (copy: Trivet, id: string) => {
+    const { outline, contents } = copy.state;
+    const item = outline.items.get(id as ItemId);
+    if (!item) throw new Error(id);
+    return { item, content: contents.get(item.id) };
+  };
+  /** What each door lets through when it forgets to ask. */
+  const HOLES: readonly (readonly [
+    door: string,
+    path: RegExp,
+    part: string,
+    text: (copy: Trivet) => unknown,
+  ])[] = [
+    ['page', /^\/tonight/, 'text', (copy) => withheld(copy, 'seeing-forecast').content?.body],
+    [
+      'page',
+      /^\/category/,
+      'coarse picture',
+      (copy) => withheld(copy, 'first-light-picture').content?.picture?.coarse,
+    ],
+    ['feed', /^\/feed/, 'title', (copy) => withheld(copy, 'ladder-lamp').item.title],
+    ['sitemap', /^\/sitemap/, 'address', (copy) => pathOf(withheld(copy, 'rota').item)],
+    ['API', /^\/api/, 'text', (copy) => withheld(copy, 'trustees-text').content?.body],
+    ['search', /^\/search/, 'text', (copy) => withheld(copy, 'rota-text').content?.body],
+    ['walk', /^\/walk/, 'text', (copy) => withheld(copy, 'handover-text').content?.body],
+    [
+      'form',
+      /^\/forms/,
+      'section part',
+      (copy) => JSON.stringify(withheld(copy, 'home-guests').content?.section),
+    ],
+  ];
+
+  it('finds a hole in every door, for everybody to whom it is one', async () => {
+    const { leaks } = await check(
+      async (response, request, copy) => {
+        const { pathname } = new URL(request.url);
+        const [, , id = ''] = pathname.split('/');
+        if (pathname.startsWith('/files/frame-')) {
+          const bytes = await readFileBytes(copy.db, id as ItemId);
+          if (bytes) return new Response(Buffer.from(bytes));
+        }
+        const hole = HOLES.find(([, path]) => path.test(pathname));
+        return hole ? new Response(`${await response.text()}${hole[3](copy)}`, response) : response;
+      },
+      ['marek'],
+    );
+    const found = (visitor: string) =>
+      new Set(leaks.filter((leak) => leak.visitor === visitor).map(({ door, part }) => `${door}: ${part}`));
+    const wanted = [...HOLES.map(([door, , part]) => `${door}: ${part}`), 'file: file'];
+    expect([...found('Marek Dunmore')]).toEqual(expect.arrayContaining(wanted));
+    // A guest may have what is for guests.
+    const forGuests = wanted.filter((one) => one !== 'form: section part');
+    expect([...found('Guest')]).toEqual(expect.arrayContaining(forGuests));
+  }, 60_000);
+
+  it('finds a search that answers otherwise for what is withheld than for what is nowhere', async () => {
+    const { leaks } = await check(
+      async (response, request, copy) => {
+        const asked = new URL(request.url).searchParams.get('q') ?? '';
+        const hit = [...copy.state.outline.items.values()].some(({ title }) => title.includes(asked));
+        return hit && asked !== ''
+          ? new Response(`${await response.text()}<p>1 more</p>`, response)
+          : response;
+      },
+      ['marek'],
+    );
+    expect(leaks.some(({ door }) => door === 'search')).toBe(true);
+  }, 60_000);
+});

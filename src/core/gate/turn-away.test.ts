@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest';
+import { asId } from '../ids';
+import { ITEM_KINDS } from '../site';
+import {
+  entryFor,
+  FITTING,
+  fits,
+  fitTo,
+  leaveOut,
+  missing,
+  redirectToSignIn,
+  resolveGiven,
+  type TurnAway,
+} from '.';
+
+const teaser: TurnAway = {
+  kind: 'teaser',
+  show: { kind: 'summary' },
+  preview: false,
+  reason: { kind: 'written' },
+  next: { kind: 'none' },
+};
+const message: TurnAway = {
+  kind: 'message',
+  reason: { kind: 'own', text: 'No.' },
+  next: { kind: 'sign in' },
+};
+const locked: TurnAway = { kind: 'locked', reason: { kind: 'own', text: 'No.' }, next: { kind: 'sign in' } };
+const swap: TurnAway = { kind: 'swap', text: 'Something else.' };
+const ALL = [teaser, redirectToSignIn, message, missing, leaveOut, swap, locked];
+
+describe('the nearest turn-away that fits', () => {
+  it('fits, for every kind of item, and is the same where it fitted already', () => {
+    for (const kind of ITEM_KINDS) {
+      for (const one of ALL) {
+        expect(fits(kind, fitTo(kind, one))).toBe(true);
+        if (fits(kind, one)) expect(fitTo(kind, one)).toBe(one);
+      }
+    }
+  });
+
+  it('tells no more than what was meant', () => {
+    expect(fitTo('page', leaveOut)).toEqual(missing);
+    expect(fitTo('post', swap)).toEqual(missing);
+    expect(fitTo('file', locked)).toEqual(message);
+    expect(fitTo('section', missing)).toEqual(leaveOut);
+    expect(fitTo('section', redirectToSignIn)).toEqual(leaveOut);
+    expect(fitTo('link', teaser)).toEqual(leaveOut);
+    expect(fitTo('menu', locked)).toEqual(leaveOut);
+  });
+
+  it('follows the table of the model', () => {
+    expect(FITTING.section).toEqual(['teaser', 'message', 'leave out', 'swap', 'locked']);
+    expect(FITTING.link).toEqual(['leave out', 'locked']);
+    for (const kind of ['page', 'post', 'file'] as const)
+      expect(FITTING[kind]).toEqual(['teaser', 'redirect', 'message', 'missing']);
+  });
+});
+
+it('shows an entry of a list as a teaser or not at all', () => {
+  expect([null, teaser, message, redirectToSignIn, missing].map(entryFor)).toEqual([
+    'whole',
+    'teaser',
+    'nothing',
+    'nothing',
+    'nothing',
+  ]);
+});
+
+it('gives nothing at all by a name that no longer exists', () => {
+  const named = [{ id: asId<never>('join'), name: 'The way to join', give: teaser }];
+  expect(resolveGiven({ kind: 'named', turnAway: asId('join') }, named)).toBe(teaser);
+  expect(resolveGiven({ kind: 'named', turnAway: asId('gone') }, named)).toBe(missing);
+  expect(resolveGiven(locked, named)).toBe(locked);
+});

@@ -1,0 +1,102 @@
+/**
+ * What a visitor may have of a marked site, worked out from decisions alone: none of the code that makes pages, lists or
+ * feeds is used, so that a mistake there can't excuse itself.
+ */
+import {
+  type CompiledPolicy,
+  type Condition,
+  type Decision,
+  decide,
+  type Item,
+  type ItemId,
+  pageOf,
+  parseRegions,
+  type RequestFacts,
+  shownIn,
+  TRUE,
+  trace,
+  type VisitorFacts,
+} from '@/core';
+import type { StoredItem } from '@/store';
+import type { Mark } from './marks';
+
+/** A visitor of the copy, as far as decisions are concerned. */
+export interface Eyes {
+  readonly compiled: CompiledPolicy;
+  readonly facts: VisitorFacts;
+  readonly request: RequestFacts;
+}
+
+/** Whether a visitor may have a mark, wherever it turns up. */
+export function mayHave(
+  { compiled, facts, request }: Eyes,
+  { item: id, part }: Mark,
+  stored: ReadonlyMap<ItemId, StoredItem>,
+): boolean {
+  const { outline, vocabulary } = compiled;
+  const item = outline.items.get(id);
+  if (!item) return false;
+  const decision = decide(compiled, id, facts, request);
+  const open = decision.kind === 'open';
+  const teaser =
+    decision.kind === 'turned away' && decision.turnAway.kind === 'teaser' ? decision.turnAway : null;
+  switch (part.kind) {
+    case 'title':
+      return (
+        open || teaser !== null || (decision.kind === 'turned away' && decision.turnAway.kind === 'locked')
+      );
+    case 'address':
+    case 'author':
+    case 'tag':
+    case 'file name':
+      return open || teaser !== null;
+    case 'summary':
+      return open || teaser?.show.kind === 'summary';
+    case 'file':
+    case 'section part':
+      return open;
+    case 'coarse picture': {
+      const holder = holderOf(item, compiled);
+      return open || (holder !== null && teases(decide(compiled, holder, facts, request)));
+    }
+    case 'text': {
+      const body = stored.get(id)?.content.body ?? '';
+      const holds = (condition: Condition) =>
+        trace(condition, { visitor: facts, item: null, request }, vocabulary).truth === TRUE;
+      const shown = shownIn(parseRegions(body, vocabulary).pieces, holds).some(
+        ({ path }) => path === part.path,
+      );
+      return (open && shown) || inFirstWords(item, part, { compiled, facts, request });
+    }
+    default:
+      return part satisfies never;
+  }
+}
+
+const teases = (decision: Decision): boolean =>
+  decision.kind === 'turned away' && decision.turnAway.kind === 'teaser' && decision.turnAway.preview;
+
+/** What a picture is shown with when that is teased: the page or post it is in. */
+function holderOf(item: Item, { outline }: CompiledPolicy): ItemId | null {
+  const page = pageOf(outline, item);
+  return page?.id ?? item.parent;
+}
+
+/** Whether a piece may be among the first words that a teaser shows: near the beginning, and withheld by nothing else. */
+function inFirstWords(
+  item: Item,
+  { path, words }: { readonly path: string; readonly words: number },
+  { compiled, facts, request }: Eyes,
+): boolean {
+  const page = pageOf(compiled.outline, item);
+  if (!page || path.includes('.')) return false;
+  const own = (compiled.covering.get(item.id) ?? []).filter(({ setAside }) => !setAside);
+  return [page.id, item.id].some((id) => {
+    const decision = decide(compiled, id, facts, request);
+    const show =
+      decision.kind === 'turned away' && decision.turnAway.kind === 'teaser' ? decision.turnAway.show : null;
+    if (show?.kind !== 'words' || (id === page.id && own.length > 0)) return false;
+    // Marks of Markdown count as words here and not there.
+    return words <= show.count * 2 + 10;
+  });
+}

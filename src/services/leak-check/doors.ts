@@ -1,0 +1,93 @@
+/** Every door of a site, as the requests that a visitor with too much time would make. */
+import { isAddressed, type Outline, pathOf } from '@/core';
+import { slugOf } from '../view';
+import type { Tester } from './copy';
+import { COMMON } from './marks';
+
+/** One request. */
+export interface Try {
+  /** What kind of door it is, for the report. */
+  readonly door: string;
+  readonly path: string;
+  readonly method: 'GET' | 'POST';
+  readonly headers: Readonly<Record<string, string>>;
+}
+
+const ask = (door: string, path: string, headers: Record<string, string> = {}): Try => ({
+  door,
+  path,
+  method: 'GET',
+  headers,
+});
+
+/** What client navigation of the framework would ask with. */
+const NAVIGATION = { rsc: '1', 'next-router-prefetch': '1', 'next-url': '/', accept: 'text/x-component' };
+
+/** The requests of one visitor. */
+export function* triesOf(outline: Outline, tester: Tester, cookieName: string): Generator<Try> {
+  const cookie = (token: string | null): Record<string, string> =>
+    token === null ? {} : { cookie: `${cookieName}=${token}` };
+  const own = cookie(tester.session);
+  for (const path of pathsOf(outline)) {
+    yield ask('page', path, own);
+    yield ask('page data of client navigation', `${path}${path.includes('?') ? '&' : '?'}_rsc=1`, {
+      ...own,
+      ...NAVIGATION,
+    });
+  }
+  for (const item of outline.items.values()) {
+    const path = pathOf(item);
+    if (isAddressed(item) && path !== null && path !== '/') {
+      yield ask('page', `${encodeURI(path).toUpperCase()}/`, own);
+      yield ask('page', `//${encodeURI(path).slice(1)}//`, own);
+    }
+    if (item.kind === 'file' && path !== null)
+      yield ask('file', encodeURI(path), { ...own, range: 'bytes=0-' });
+    yield ask('API', `/api/items/${encodeURIComponent(item.id)}`, bearer(tester.apiKey));
+    if (item.kind === 'section')
+      yield {
+        door: 'form',
+        path: `/forms/${encodeURIComponent(item.id)}`,
+        method: 'POST',
+        headers: { ...own, 'content-type': 'application/x-www-form-urlencoded' },
+      };
+  }
+  for (const kind of ['', '&kind=page', '&kind=post', '&kind=file'])
+    yield ask('API', `/api/items?limit=100${kind}`, bearer(tester.apiKey));
+  yield ask('API', '/api/openapi.json', bearer(tester.apiKey));
+  for (const feed of ['/feed.xml', '/feed.json']) {
+    yield ask('feed', feed, own);
+    for (const category of categoriesOf(outline))
+      yield ask('feed', `${feed}?category=${encodeURIComponent(slugOf(category))}`, own);
+    if (tester.feedKey !== null) yield ask('private feed', `${feed}?key=${tester.feedKey}`);
+  }
+  yield ask('sitemap', '/sitemap.xml', own);
+  yield ask('robots', '/robots.txt', own);
+  yield ask('search', `/search?q=${COMMON}`, own);
+  if (tester.walk) {
+    const walking = cookie(tester.walk.session);
+    for (const path of pathsOf(outline)) yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
+    yield ask('walk', `/walk/${tester.walk.token}/search?q=${COMMON}`, walking);
+    // A walk's address is good for nothing without the session it belongs to.
+    yield ask('walk of somebody else', `/walk/${tester.walk.token}/`, own);
+  }
+}
+
+const bearer = (key: string | null): Record<string, string> =>
+  key === null ? {} : { authorization: `Bearer ${key}` };
+
+/** The paths of everything that has one, the lists, and Trivet's own pages. */
+function* pathsOf(outline: Outline): Generator<string> {
+  for (const item of outline.items.values()) {
+    const path = pathOf(item);
+    if (path !== null) yield encodeURI(path);
+  }
+  for (const category of categoriesOf(outline)) yield encodeURI(`/category/${slugOf(category)}`);
+  for (const tag of tagsOf(outline)) yield encodeURI(`/tag/${slugOf(tag)}`);
+  yield* ['/sign-in', '/sign-up', '/reset', '/passphrase', '/search', '/me', '/me/keys', '/never-there'];
+}
+
+const categoriesOf = ({ items }: Outline): ReadonlySet<string> =>
+  new Set([...items.values()].flatMap(({ facts }) => facts?.category ?? []));
+const tagsOf = ({ items }: Outline): ReadonlySet<string> =>
+  new Set([...items.values()].flatMap(({ facts }) => facts?.tags ?? []));

@@ -1,0 +1,210 @@
+/**
+ * Planting marks: every text, file, name and address of a site gets a word of its own that occurs nowhere else. Wherever
+ * such a word turns up, it tells exactly what came through.
+ */
+import { randomBytes } from 'node:crypto';
+import {
+  type Address,
+  type Item,
+  type ItemId,
+  type Policy,
+  parseRegions,
+  testsIn,
+  textsIn,
+  type Vocabulary,
+} from '@/core';
+import type { Content, SectionContent, StoredItem } from '@/store';
+import type { SiteState } from '../site-state';
+import { contentOf } from '../view';
+
+/** What a mark stands in. */
+export type Part =
+  | {
+      readonly kind:
+        | 'title'
+        | 'summary'
+        | 'address'
+        | 'author'
+        | 'tag'
+        | 'coarse picture'
+        | 'file name'
+        | 'file';
+    }
+  /** A piece of a section's text, by its place among the regions; `words` counts those before it. */
+  | { readonly kind: 'text'; readonly path: string; readonly words: number }
+  /** A caption, a label, a question of a form. */
+  | { readonly kind: 'section part' };
+
+export interface Mark {
+  readonly word: string;
+  readonly item: ItemId;
+  readonly part: Part;
+}
+
+/** A copy of a site with its marks. */
+export interface Planted {
+  readonly stored: readonly StoredItem[];
+  readonly bytes: ReadonlyMap<ItemId, Uint8Array>;
+  readonly marks: ReadonlyMap<string, Mark>;
+  /** Addresses of before, as they are in the copy. */
+  readonly oldAddresses: ReadonlyMap<Address, ItemId>;
+}
+
+/** Every mark begins like this; lower case, so that addresses and names can hold it. */
+export const MARK = /qz[0-9a-f]{14}/g;
+/** A word that stands beside every mark, for finding them all at once. */
+export const COMMON = 'plantedeverywhere';
+
+const newWord = (): string => `qz${randomBytes(7).toString('hex')}`;
+
+/** Plants marks in everything a site holds. */
+export function plantMarks({ outline, contents, live, oldAddresses }: SiteState): Planted {
+  const marks = new Map<string, Mark>();
+  const bytes = new Map<ItemId, Uint8Array>();
+  const plant = (item: ItemId, part: Part): string => {
+    const word = newWord();
+    marks.set(word, { word, item, part });
+    return word;
+  };
+  const asked = factsAsked(live.policy);
+  const stored = [...outline.items.values()].map((item): StoredItem => {
+    const content = contentOf({ contents } as SiteState, item.id);
+    if (item.kind === 'site') return { item, content };
+    const marked = {
+      ...item,
+      title: `${item.title} ${plant(item.id, { kind: 'title' })}`.slice(-200),
+      ...(item.facts && { facts: markedFacts(item, asked, plant) }),
+    } as Item;
+    const summary = content.summary && `${content.summary} ${COMMON} ${plant(item.id, { kind: 'summary' })}`;
+    switch (marked.kind) {
+      case 'page':
+      case 'post': {
+        const keep = marked.address === '/' || asked.has('item address');
+        const address = keep
+          ? marked.address
+          : (`${marked.address}-${plant(item.id, { kind: 'address' })}` as Address);
+        return { item: { ...marked, address }, content: { ...content, summary } };
+      }
+      case 'section':
+        return {
+          item: marked,
+          content: { ...markedSection(item.id, content, live.compiled.vocabulary, plant), summary },
+        };
+      case 'file': {
+        const held = new TextEncoder().encode(`${COMMON} ${plant(item.id, { kind: 'file' })}`);
+        bytes.set(item.id, held);
+        const name = marked.name.replace(/(\.[^.]*)$/, `-${plant(item.id, { kind: 'file name' })}$1`);
+        const { picture } = content;
+        const coarse = picture && `data:text/plain,${plant(item.id, { kind: 'coarse picture' })}`;
+        return {
+          item: { ...marked, name, size: held.length },
+          content: {
+            ...content,
+            summary,
+            ...(picture &&
+              coarse && {
+                picture: { ...picture, coarse, alt: `${picture.alt} ${plant(item.id, { kind: 'title' })}` },
+              }),
+          },
+        };
+      }
+      default:
+        return { item: marked, content };
+    }
+  });
+  return { stored, bytes, marks, oldAddresses };
+}
+
+type Plant = (item: ItemId, part: Part) => string;
+
+/** The facts of items that the policy asks for: those can't be changed without changing decisions. */
+const factsAsked = (policy: Policy): ReadonlySet<string> =>
+  new Set(
+    policy.gates
+      .flatMap(({ what, who }) => [
+        who,
+        ...[...what.targets, ...what.except].flatMap((target) =>
+          target.kind === 'selection' ? [target.where] : [],
+        ),
+      ])
+      .flatMap(testsIn)
+      .map(({ fact }) => fact),
+  );
+
+function markedFacts({ id, facts = {} }: Item, asked: ReadonlySet<string>, plant: Plant): Item['facts'] {
+  return {
+    ...facts,
+    ...(facts.author &&
+      !asked.has('item author') && { author: `${facts.author} ${plant(id, { kind: 'author' })}` }),
+    ...(facts.tags && !asked.has('item tag') && { tags: [...facts.tags, plant(id, { kind: 'tag' })] }),
+  };
+}
+
+function markedSection(id: ItemId, content: Content, vocabulary: Vocabulary, plant: Plant): Content {
+  const word = () => `${COMMON} ${plant(id, { kind: 'section part' })}`;
+  return {
+    ...content,
+    body: markedText(id, content.body, vocabulary, plant),
+    ...(content.section && { section: markedParts(content.section, word) }),
+  };
+}
+
+function markedParts(section: SectionContent, word: () => string): SectionContent {
+  switch (section.type) {
+    case 'picture':
+      return { ...section, alt: `${section.alt} ${word()}`, caption: `${section.caption} ${word()}` };
+    case 'video':
+      return { ...section, caption: `${section.caption} ${word()}` };
+    case 'form':
+      return {
+        ...section,
+        fields: section.fields.map((field) => ({ ...field, label: `${field.label} ${word()}` })),
+        button: `${section.button} ${word()}`,
+        thanks: `${section.thanks} ${word()}`,
+      };
+    case 'call':
+      return { ...section, label: `${section.label} ${word()}` };
+    case 'posts':
+    case 'files':
+    case 'follow':
+      return section;
+    default:
+      return section satisfies never;
+  }
+}
+
+/** A text with a mark at the beginning and the end of every piece. */
+function markedText(id: ItemId, body: string, vocabulary: Vocabulary, plant: Plant): string {
+  if (body === '') return '';
+  const words: string[] = [];
+  const line = () => {
+    const word = newWord();
+    words.push(word);
+    return `\n\n${COMMON} ${word}\n`;
+  };
+  const heading = /^# .*\n/.exec(body)?.[0] ?? '';
+  const rest = body
+    .slice(heading.length)
+    .split('\n')
+    .map((text) => (text.startsWith(':::') ? `${line()}\n${text}\n${line()}` : text))
+    .join('\n');
+  const marked = `${heading}${line()}\n${rest}${line()}`;
+  const placed = new Map<string, Part>();
+  for (const piece of textsIn(parseRegions(marked, vocabulary).pieces)) {
+    for (const word of words) {
+      const at = piece.text.indexOf(word);
+      if (at < 0) continue;
+      placed.set(word, {
+        kind: 'text',
+        path: piece.path,
+        words: piece.text.slice(0, at).split(/\s+/).length,
+      });
+    }
+  }
+  // What stands behind something wrong is nobody's, and has no place.
+  return words.reduce(
+    (text, word) =>
+      text.replace(word, plant(id, placed.get(word) ?? { kind: 'text', path: 'nowhere', words: 0 })),
+    marked,
+  );
+}
