@@ -28,10 +28,12 @@ import { DeskPalette } from './desk-palette';
 import { GatesPanel } from './gates-panel';
 import { LivePanel } from './live';
 import { NamesScreen } from './names';
+import { OutboxScreen } from './outbox';
 import { PeopleScreen, PersonScreen } from './people';
 import type { Bench, Place } from './place';
 import { RulesPanel } from './rules';
 import { ask } from './service';
+import { SiteScreen } from './site';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
@@ -111,6 +113,10 @@ function Screen() {
       return <PersonScreen key={screen.person ?? ''} person={screen.person} />;
     case 'names':
       return <NamesScreen />;
+    case 'site':
+      return <SiteScreen item={screen.item} />;
+    case 'outbox':
+      return <OutboxScreen />;
     case 'audiences':
       return <AudiencesScreen audience={screen.audience} />;
     default:

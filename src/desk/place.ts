@@ -24,6 +24,9 @@ export type Screen =
   /** One person; null for somebody new. */
   | { readonly kind: 'person'; readonly person: string | null }
   | { readonly kind: 'names' }
+  /** Writing: an item that is open, or none. */
+  | { readonly kind: 'site'; readonly item: ItemId | null }
+  | { readonly kind: 'outbox' }
   | { readonly kind: 'audiences'; readonly audience: AudienceId | null };
 
 /** A view of the desk. */
@@ -66,6 +69,10 @@ function readScreen(
       return { kind: 'people', text: text('q') ?? '', condition: text('who') ?? '' };
     case 'names':
       return { kind: 'names' };
+    case 'site':
+      return { kind: 'site', item: (text('item') ?? null) as ItemId | null };
+    case 'outbox':
+      return { kind: 'outbox' };
     case 'audiences':
       return { kind: 'audiences', audience: (text('audience') ?? null) as AudienceId | null };
     default:
@@ -116,6 +123,11 @@ function addressOfScreen(screen: Screen, query: URLSearchParams): string {
       return `/desk/people/${encodeURIComponent(screen.person ?? NEW_PERSON)}`;
     case 'names':
       return '/desk/names';
+    case 'site':
+      if (screen.item) query.set('item', screen.item);
+      return '/desk/site';
+    case 'outbox':
+      return '/desk/outbox';
     case 'audiences':
       if (screen.audience) query.set('audience', screen.audience);
       return '/desk/audiences';
@@ -125,7 +137,14 @@ function addressOfScreen(screen: Screen, query: URLSearchParams): string {
 }
 
 /** The title of a view, for the browser's own list of pages. */
-export const titleOfPlace = ({ screen }: Place): string =>
-  ({ board: 'Board', people: 'People', person: 'Person', names: 'Names', audiences: 'Audiences' })[
-    screen.kind
-  ];
+const TITLES: Readonly<Record<Screen['kind'], string>> = {
+  board: 'Board',
+  site: 'Site',
+  people: 'People',
+  person: 'Person',
+  names: 'Names',
+  audiences: 'Audiences',
+  outbox: 'Outbox',
+};
+
+export const titleOfPlace = ({ screen }: Place): string => TITLES[screen.kind];

@@ -83,9 +83,11 @@ const SCREENS: readonly {
   readonly at: readonly Screen['kind'][];
 }[] = [
   { label: 'Board', screen: { kind: 'board' }, at: ['board'] },
+  { label: 'Site', screen: { kind: 'site', item: null }, at: ['site'] },
   { label: 'People', screen: allPeople, at: ['people', 'person'] },
   { label: 'Names', screen: { kind: 'names' }, at: ['names'] },
   { label: 'Audiences', screen: { kind: 'audiences', audience: null }, at: ['audiences'] },
+  { label: 'Outbox', screen: { kind: 'outbox' }, at: ['outbox'] },
 ];
 
 function SaveState() {

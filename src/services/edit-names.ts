@@ -63,6 +63,7 @@ const edit = z.discriminatedUnion('kind', [
     by: z.union([z.literal(1), z.literal(-1)]),
   }),
   z.strictObject({ kind: z.literal('private'), id, private: z.boolean() }),
+  z.strictObject({ kind: z.literal('open'), id, open: z.boolean() }),
   z.strictObject({ kind: z.literal('field'), id, ...fieldDetails }),
   z.strictObject({
     kind: z.literal('product'),
@@ -132,7 +133,13 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
   const { names } = state;
   const vocabulary = { ...names, audiences: [] };
   const of: Kind =
-    'of' in one ? one.of : one.kind === 'private' ? 'group' : one.kind === 'field' ? 'field' : one.kind;
+    'of' in one
+      ? one.of
+      : one.kind === 'private' || one.kind === 'open'
+        ? 'group'
+        : one.kind === 'field'
+          ? 'field'
+          : one.kind;
   const list = namesOf(vocabulary, of);
   const current = 'id' in one ? list.find((each) => each.id === one.id) : undefined;
   if ('id' in one && !current) return `There is no such ${of} any more.`;
@@ -186,6 +193,11 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
         summary: `${current?.name} is ${one.private ? 'private' : 'no longer private'}`,
         ...withList(replaced({ private: one.private })),
       };
+    case 'open':
+      return {
+        summary: `${current?.name} is ${one.open ? 'open: members join and leave it themselves' : 'no longer open'}`,
+        ...withList(replaced({ open: one.open })),
+      };
     case 'product':
       return { summary: `${current?.name} is a ${one.type}`, ...withList(replaced({ kind: one.type })) };
     case 'field': {
@@ -226,7 +238,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
 const DETAILS: Readonly<Record<Kind, object>> = {
   level: {},
   role: {},
-  group: { private: false },
+  group: { private: false, open: false },
   product: { kind: 'one-off' },
   field: { type: 'text', choices: [], private: false, editable: false },
   course: {},

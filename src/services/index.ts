@@ -11,6 +11,7 @@ export {
   type SavePersonAnswer,
   savePerson,
 } from './change-people';
+export { checkLeaks } from './check-leaks';
 export { plainRequest } from './clock';
 export { type Administrator, administratorOf } from './desk-right';
 export {
@@ -42,6 +43,7 @@ export { latestMail } from './read-outbox';
 export { requestFactsOf } from './request-facts';
 export { databaseIn, environment, runningTrivet } from './running';
 export { type SaveAnswer, saveDraft } from './save-draft';
+export type { SectionRead } from './section-form';
 export { type FormAnswer, sendForm } from './send-form';
 export * from './sign-in';
 export { signOut } from './sign-out';
@@ -53,3 +55,4 @@ export * from './unlock';
 export * from './view';
 export { type Visitor, visitorOf } from './visitor';
 export { startWalk, type WalkUnderWay, walkOf } from './walk';
+export * from './write';

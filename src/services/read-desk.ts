@@ -12,6 +12,10 @@ export interface DeskData {
   readonly items: readonly Item[];
   /** The summary of each page, for drawing teasers. */
   readonly summaries: Readonly<Record<string, string>>;
+  /** What pictures show, by file. */
+  readonly pictures: Readonly<Record<string, string>>;
+  /** The names of those who own something. */
+  readonly owners: Readonly<Record<string, string>>;
   readonly names: SiteNames;
   /** The moment for which the board decides. */
   readonly request: RequestFacts;
@@ -29,6 +33,15 @@ export async function readDesk(trivet: Trivet, administrator: Administrator, now
     items: [...outline.items.values()],
     summaries: Object.fromEntries(
       [...contents].filter(([, { summary }]) => summary).map(([id, { summary }]) => [id, summary]),
+    ),
+    pictures: Object.fromEntries(
+      [...contents].flatMap(([id, { picture }]) => (picture?.alt ? [[id, picture.alt]] : [])),
+    ),
+    owners: Object.fromEntries(
+      [...outline.items.values()].flatMap(({ facts }) => {
+        const owner = facts?.owner && people.get(facts.owner);
+        return owner ? [[owner.id, owner.name]] : [];
+      }),
     ),
     names,
     request: plainRequest(trivet.state, now),

@@ -113,6 +113,24 @@ export async function switchLive(
   });
 }
 
+/** Writes draft and live anew, as a revision of its own. Belongs in a transaction of whoever has the site to themselves. */
+export async function writeBothPolicies(
+  db: Database,
+  {
+    draft,
+    live,
+    author,
+    note,
+  }: { readonly draft: Policy; readonly live: Policy; readonly author: string; readonly note: string },
+): Promise<void> {
+  const [state] = await db.select({ live: policyState.live }).from(policyState).for('update');
+  const number = (state?.live ?? 0) + 1;
+  await db.insert(revisions).values({ number, policy: live, author, note });
+  await db
+    .update(policyState)
+    .set({ draft, live: number, draftVersion: sql`${policyState.draftVersion} + 1`, draftBy: author });
+}
+
 /** The first revision of a new site, which is live and is the draft. */
 export async function insertFirstPolicy(db: Database, policy: Policy, author: string): Promise<void> {
   await db.insert(revisions).values({ number: 1, policy, author, note: 'The site was loaded.' });

@@ -1,5 +1,5 @@
 /** Items that were taken away and can be brought back. */
-import { and, desc, eq } from 'drizzle-orm';
+import { desc, eq } from 'drizzle-orm';
 import type { Database } from './database';
 import { removals } from './schema';
 import type { RemovedItems } from './types';
@@ -18,14 +18,13 @@ export async function insertRemoval(
   await db.insert(removals).values(removal);
 }
 
-/** Marks a removal as taken back and answers it; null when there is none, or it has been taken back. */
-export async function takeRemovalBack(db: Database, id: string): Promise<Removal | null> {
-  const [row] = await db
-    .update(removals)
-    .set({ undone: true })
-    .where(and(eq(removals.id, id), eq(removals.undone, false)))
-    .returning();
+export async function readRemoval(db: Database, id: string): Promise<Removal | null> {
+  const [row] = await db.select().from(removals).where(eq(removals.id, id));
   return row ?? null;
+}
+
+export async function markRemovalUndone(db: Database, id: string): Promise<void> {
+  await db.update(removals).set({ undone: true }).where(eq(removals.id, id));
 }
 
 /** The latest removals that can be taken back, the newest first. */

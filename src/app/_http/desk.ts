@@ -1,6 +1,6 @@
 /** The desk's data routes: who may use them, what they read, how they refuse. */
 import { type Administrator, administratorOf, type Trivet } from '@/services';
-import { asking, fromThisSite, readText } from './request';
+import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
 
 const LARGEST_BODY = 4_000_000;
@@ -16,26 +16,52 @@ export const problem = (status: number, title: string, more: object = {}): Respo
     headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE },
   });
 
+type BytesHandler = (
+  trivet: Trivet,
+  administrator: Administrator,
+  bytes: Uint8Array,
+) => Response | Promise<Response>;
+
 type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => Response | Promise<Response>;
 
 /** Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. */
 export async function forDesk(request: Request, handler: Handler, largest = LARGEST_BODY): Promise<Response> {
+  const asked = await allowed(request);
+  if (asked instanceof Response) return asked;
+  if (request.method === 'GET') return handler(asked.trivet, asked.administrator, null);
+  const text = await readText(request, largest);
+  if (text === null) return problem(413, 'That is too large to be read.');
+  let body: unknown;
+  try {
+    body = text === '' && request.method === 'DELETE' ? null : JSON.parse(text);
+  } catch {
+    return problem(400, 'The request is not JSON.');
+  }
+  return handler(asked.trivet, asked.administrator, body);
+}
+
+/** The same with a body of bytes, as soon as they are known not to be too many. */
+export async function withBytes(request: Request, largest: number, handler: BytesHandler): Promise<Response> {
+  const asked = await allowed(request);
+  if (asked instanceof Response) return asked;
+  const bytes = await readBytes(request, largest);
+  return bytes === null
+    ? problem(413, `That file is larger than ${largest / 1_000_000} MB. Make it smaller.`)
+    : handler(asked.trivet, asked.administrator, bytes);
+}
+
+/** Who asks, if they may use the desk and come from it. */
+async function allowed(
+  request: Request,
+): Promise<Response | { readonly trivet: Trivet; readonly administrator: Administrator }> {
   const { trivet, visitor } = await asking(request);
   const administrator = administratorOf(visitor);
   if (!visitor.person)
     return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');
   if (!administrator) return problem(403, 'The desk is for administrators of this site.');
-  if (request.method === 'GET') return handler(trivet, administrator, null);
-  if (!fromThisSite(request)) return problem(403, 'This request did not come from the desk.');
-  const text = await readText(request, largest);
-  if (text === null) return problem(413, 'That is too large to be read.');
-  let body: unknown;
-  try {
-    body = JSON.parse(text);
-  } catch {
-    return problem(400, 'The request is not JSON.');
-  }
-  return handler(trivet, administrator, body);
+  if (request.method !== 'GET' && !fromThisSite(request))
+    return problem(403, 'This request did not come from the desk.');
+  return { trivet, administrator };
 }
 
 /** What became of a change, or would: 409 when there is nothing to do, 422 with a sentence when it can't be done. */

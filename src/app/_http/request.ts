@@ -61,18 +61,26 @@ export async function readForm(request: Request): Promise<Readonly<Record<string
 
 /** A request's body as text, or null as soon as it is longer than allowed. */
 export async function readText(request: Request, most: number): Promise<string | null> {
+  const bytes = await readBytes(request, most);
+  return bytes === null ? null : new TextDecoder().decode(bytes);
+}
+
+/** A request's body, or null as soon as it is longer than allowed. */
+export async function readBytes(request: Request, most: number): Promise<Uint8Array | null> {
+  if (Number(request.headers.get('content-length') ?? 0) > most) {
+    await request.body?.cancel();
+    return null;
+  }
   const reader = request.body?.getReader();
-  if (!reader) return '';
-  const decoder = new TextDecoder();
-  let text = '';
+  const parts: Uint8Array[] = [];
   let size = 0;
-  for (let chunk = await reader.read(); !chunk.done; chunk = await reader.read()) {
+  for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {
     size += chunk.value.byteLength;
     if (size > most) {
-      await reader.cancel();
+      await reader?.cancel();
       return null;
     }
-    text += decoder.decode(chunk.value, { stream: true });
+    parts.push(chunk.value);
   }
-  return text + decoder.decode();
+  return new Uint8Array(Buffer.concat(parts));
 }

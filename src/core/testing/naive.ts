@@ -6,7 +6,15 @@ import type { Condition, Scene, Test } from '../condition';
 import type { Gate, Target } from '../gate';
 import type { ItemId } from '../ids';
 import type { Policy } from '../policy';
-import type { Item, Outline, RequestFacts, VisitorFacts, Vocabulary } from '../site';
+import {
+  guest,
+  type Item,
+  type Outline,
+  type RequestFacts,
+  requestAt,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
 
 /** True, false, or undefined for unknown. */
 export function holds(
@@ -349,7 +357,12 @@ function covers(gate: Gate, item: Item, outline: Outline, vocabulary: Vocabulary
 
 /** In doubt about a missing fact, an item is taken as having none; without doubt it has to be certain. */
 function selects(where: Condition, item: Item, vocabulary: Vocabulary, inDoubt: boolean): boolean {
-  const scene = { item } as Scene;
+  // Selections ask nothing of visitors and requests, so any will do.
+  const scene: Scene = {
+    visitor: guest,
+    item,
+    request: requestAt({ today: '2026-11-20', minute: 0, weekday: 'Friday' }),
+  };
   if (!inDoubt) return holds(where, scene, vocabulary) === true;
   const known = (condition: Condition): boolean => {
     switch (condition.kind) {

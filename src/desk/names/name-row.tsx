@@ -114,6 +114,16 @@ export function NameRow(props: RowProps) {
           private: never named to visitors
         </label>
       )}
+      {group && (
+        <label className="flex items-center gap-1.5 pl-1 text-quiet text-xs">
+          <input
+            type="checkbox"
+            checked={group.open ?? false}
+            onChange={(event) => void onMake({ kind: 'open', id, open: event.target.checked })}
+          />
+          open: members join and leave it themselves
+        </label>
+      )}
       {field && (
         <p className="flex items-center gap-2 pl-1 text-quiet text-xs">
           {field.type === 'choice' ? `choice of ${field.choices.join(', ')}` : field.type}

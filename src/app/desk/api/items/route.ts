@@ -1,0 +1,18 @@
+import { changeItem, draftedItems, latestRemovals } from '@/services';
+import { forDesk, json, problem } from '../../../_http/desk';
+
+/** What is being written, and what was taken away lately. */
+export const GET = (request: Request): Promise<Response> =>
+  forDesk(request, async (trivet, administrator) =>
+    json({
+      drafted: await draftedItems(trivet, administrator),
+      removals: await latestRemovals(trivet, administrator),
+    }),
+  );
+
+/** Makes, changes, moves or takes away an item. */
+export const POST = (request: Request): Promise<Response> =>
+  forDesk(request, async (trivet, administrator, body) => {
+    const answer = await changeItem(trivet, administrator, body, new Date());
+    return answer.kind === 'done' ? json(answer) : problem(422, answer.message);
+  });

@@ -1,0 +1,2 @@
+/** Mail that would have been sent. */
+export { OutboxScreen } from './outbox-screen';

@@ -1,0 +1,213 @@
+'use client';
+/** Everything the site holds, to be opened, and the ways to make more. */
+import { clsx } from 'clsx';
+import { type ReactNode, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { type Item, type ItemId, MENU_PLACES } from '@/core';
+import { Button, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { KindMark } from '../marks';
+import { upload } from './upload';
+import { useItems } from './use-items';
+
+type Making = 'page' | 'post' | 'menu' | null;
+
+export function Contents({ open }: { readonly open: ItemId | null }) {
+  const { outline, setScreen, refreshPeople } = useDesk();
+  const { drafted, removals, change, bringBack } = useItems();
+  const [making, setMaking] = useState<Making>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const top = outline.children.get(outline.root) ?? [];
+  const posts = [...outline.addressed.values()].filter((item) => item.kind === 'post');
+  const categories = [...new Set(posts.map(({ facts }) => facts?.category ?? ''))].sort();
+  const show = (item: ItemId | null) => item && setScreen({ kind: 'site', item });
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    const answer = await upload(chosen, outline.root);
+    if (!answer.ok) toast.error(answer.title);
+    else {
+      await refreshPeople();
+      show(answer.value.item);
+    }
+  };
+  const row = (item: Item, depth = 0): ReactNode => (
+    <li key={item.id}>
+      <button
+        type="button"
+        aria-current={open === item.id ? 'page' : undefined}
+        onClick={() => show(item.id)}
+        style={{ paddingLeft: 16 + depth * 14 }}
+        className={clsx(
+          'flex w-full items-center gap-2 py-1 pr-3 text-left hover:text-copper',
+          open === item.id && 'bg-wash font-semibold',
+        )}
+      >
+        <KindMark kind={item.kind} />
+        <span className="truncate">{item.title}</span>
+        {!item.published && <span className="note shrink-0 italic">unpublished</span>}
+        {drafted.includes(item.id) && <span className="shrink-0 text-copper text-xs">being written</span>}
+      </button>
+      {item.kind === 'page' && (
+        <ul>
+          {(outline.children.get(item.id) ?? [])
+            .filter(({ kind }) => kind === 'page')
+            .map((child) => row(child, depth + 1))}
+        </ul>
+      )}
+    </li>
+  );
+  return (
+    <nav aria-label="What the site holds" className="min-h-0 overflow-y-auto border-iron border-r py-4">
+      <div className="flex flex-wrap gap-1.5 px-4 pb-3">
+        <Button onClick={() => setMaking('page')}>New page</Button>
+        <Button onClick={() => setMaking('post')}>New post</Button>
+        <Button onClick={() => setMaking('menu')}>New menu</Button>
+        <Button onClick={() => file.current?.click()}>New file</Button>
+        <input
+          ref={file}
+          type="file"
+          aria-label="A file to put on the site"
+          className="hidden"
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </div>
+      {making && (
+        <NewItem
+          key={making}
+          making={making}
+          categories={categories.filter(Boolean)}
+          onMake={async (edit) => {
+            setMaking(null);
+            show(await change(edit));
+          }}
+          onLeave={() => setMaking(null)}
+        />
+      )}
+      <Group title="Pages">{top.filter(({ kind }) => kind === 'page').map((item) => row(item))}</Group>
+      {categories.map((category) => (
+        <Group key={category} title={category === '' ? 'Posts without a category' : category}>
+          {posts
+            .filter(({ facts }) => (facts?.category ?? '') === category)
+            .sort((a, b) => (b.facts?.date ?? '').localeCompare(a.facts?.date ?? ''))
+            .map((item) => row(item))}
+        </Group>
+      ))}
+      <Group title="Menus">{top.filter(({ kind }) => kind === 'menu').map((item) => row(item))}</Group>
+      <Group title="Files">
+        {[...outline.items.values()].filter(({ kind }) => kind === 'file').map((item) => row(item))}
+      </Group>
+      {removals.length > 0 && (
+        <Group title="Taken away">
+          {removals.map((removal) => (
+            <li key={removal.id} className="flex items-center gap-2 px-4 py-1">
+              <span className="min-w-0 flex-1 truncate text-quiet">{removal.summary}</span>
+              <Button
+                weight="quiet"
+                size="small"
+                aria-label={`Bring back ${removal.summary}`}
+                onClick={() => void bringBack(removal.id)}
+              >
+                Bring back
+              </Button>
+            </li>
+          ))}
+        </Group>
+      )}
+    </nav>
+  );
+}
+
+interface NewItemProps {
+  readonly making: Exclude<Making, null>;
+  readonly categories: readonly string[];
+  readonly onMake: (edit: Parameters<ReturnType<typeof useItems>['change']>[0]) => void;
+  readonly onLeave: () => void;
+}
+
+function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemProps) {
+  const { outline } = useDesk();
+  const [title, setTitle] = useState('');
+  const [category, setCategory] = useState(known[0] ?? '');
+  const [place, setPlace] = useState<(typeof MENU_PLACES)[number]>('side');
+  const [parent, setParent] = useState<ItemId>(outline.root);
+  const pages = [...outline.items.values()].filter((item) => item.kind === 'page');
+  return (
+    <form
+      className="mx-4 mb-4 grid gap-2 border-copper border-l-3 pl-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (title.trim() === '') return;
+        onMake(
+          kind === 'page'
+            ? { kind: 'new page', parent, title }
+            : kind === 'post'
+              ? { kind: 'new post', title, category: category.trim() || null }
+              : { kind: 'new menu', title, place },
+        );
+      }}
+    >
+      <Input
+        label={`Title of the new ${kind}`}
+        placeholder="Title"
+        value={title}
+        autoFocus
+        maxLength={200}
+        onChange={(event) => setTitle(event.target.value)}
+      />
+      {kind === 'page' && (
+        <Pick
+          label="Below"
+          value={parent as string}
+          options={[
+            { value: outline.root as string, label: 'at the top' },
+            ...pages.map((page) => ({ value: page.id as string, label: `below ${page.title}` })),
+          ]}
+          onPick={(id) => setParent(id as ItemId)}
+        />
+      )}
+      {kind === 'post' && (
+        <>
+          <Input
+            label="Category"
+            placeholder="Category"
+            list="categories"
+            value={category}
+            maxLength={200}
+            onChange={(event) => setCategory(event.target.value)}
+          />
+          <datalist id="categories">
+            {known.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
+        </>
+      )}
+      {kind === 'menu' && (
+        <Pick
+          label="Where it stands"
+          value={place}
+          options={MENU_PLACES.map((one) => ({ value: one, label: `at the ${one}` }))}
+          onPick={setPlace}
+        />
+      )}
+      <div className="flex gap-2">
+        <Button weight="main" type="submit">
+          Make it
+        </Button>
+        <Button weight="quiet" onClick={onLeave}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+const Group = ({ title, children }: { readonly title: string; readonly children: ReactNode }) => (
+  <section aria-label={title} className="mb-4">
+    <h3 className="px-4 pb-1 text-quiet text-sm">{title}</h3>
+    <ul>{children}</ul>
+  </section>
+);

@@ -1,0 +1,2 @@
+/** Writing: pages and posts with their sections, menus, files. */
+export { SiteScreen } from './site-screen';

@@ -1,0 +1,71 @@
+'use client';
+import { useState } from 'react';
+import { keyOfStandIn, nameOf } from '@/core';
+import type { Document, DocumentProblem } from '@/services';
+import { Pick } from '@/ui';
+import { useDesk } from '../context';
+import { referenceOf } from '../stand-in-reference';
+import { useAnswer } from '../use-answer';
+
+interface Previewed {
+  readonly html: string | null;
+  readonly elsewhere: string | null;
+  readonly problems: readonly DocumentProblem[];
+}
+
+/** What is being written as it will look, to one of the board's visitors, under the draft's gates. */
+export function Preview({ item, document }: { readonly item: string; readonly document: Document }) {
+  const { standIns, draft } = useDesk();
+  const [chosen, setChosen] = useState('');
+  const standIn = standIns.find((one) => keyOfStandIn(one) === chosen) ?? standIns[0];
+  const answer = useAnswer<Previewed>(
+    `items/${encodeURIComponent(item)}/preview`,
+    { standIn: standIn ? referenceOf(standIn) : 'guest', document },
+    draft.policy,
+  );
+  const shown = answer?.ok ? answer.value : null;
+  return (
+    <aside aria-label="How it will look" className="flex min-h-0 flex-col border-iron border-l">
+      <div className="flex items-center gap-2 border-thin border-b px-3 py-2">
+        <span className="text-quiet">As</span>
+        <Pick
+          label="To whom it is shown"
+          value={standIn ? keyOfStandIn(standIn) : ''}
+          options={standIns.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }))}
+          onPick={setChosen}
+        />
+        <span className="note">would see it, with the draft’s gates</span>
+      </div>
+      {shown?.html != null ? (
+        <iframe
+          title={`The page as ${standIn ? nameOf(standIn) : 'a guest'} would see it`}
+          sandbox="allow-same-origin"
+          srcDoc={shown.html}
+          className="min-h-0 w-full flex-1 bg-white"
+        />
+      ) : (
+        <div className="px-4 py-3">
+          {answer && !answer.ok && <p className="text-alarm">{answer.title}</p>}
+          {shown?.elsewhere && (
+            <p>
+              {standIn ? nameOf(standIn) : 'A guest'} is sent on to <code>{shown.elsewhere}</code>.
+            </p>
+          )}
+          {shown && shown.problems.length > 0 && (
+            <>
+              <p>It can’t be shown until this is mended:</p>
+              <ul className="mt-2 grid gap-1 text-alarm">
+                {shown.problems.map((problem) => (
+                  <li key={`${problem.path} ${problem.line} ${problem.message}`}>
+                    {problem.line !== null && `Line ${problem.line}: `}
+                    {problem.message}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      )}
+    </aside>
+  );
+}

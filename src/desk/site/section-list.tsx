@@ -1,0 +1,235 @@
+'use client';
+/** The sections of a page in place: each can be changed, moved by dragging, put under a gate, taken out, and more be added. */
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { clsx } from 'clsx';
+import { GripVertical, X } from 'lucide-react';
+import { useId, useState } from 'react';
+import { type ItemId, SECTION_TYPES, type SectionType } from '@/core';
+import type { DocumentProblem, SectionRead } from '@/services';
+import { Button, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { GateMark } from '../marks';
+import { SectionEditor } from './section-editor';
+
+export const SECTION_NAMES: Readonly<Record<SectionType, string>> = {
+  text: 'text',
+  picture: 'picture',
+  video: 'video',
+  form: 'form',
+  call: 'call to action',
+  posts: 'list of posts',
+  files: 'list of files',
+  follow: 'following a group',
+  account: 'a member’s account',
+};
+
+interface SectionListProps {
+  readonly page: ItemId;
+  readonly sections: readonly SectionRead[];
+  readonly problems: readonly DocumentProblem[];
+  readonly onChange: (sections: readonly SectionRead[]) => void;
+}
+
+export function SectionList({ page, sections, problems, onChange }: SectionListProps) {
+  const { vocabulary } = useDesk();
+  const [dragging, setDragging] = useState<string | null>(null);
+  const id = useId();
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor),
+  );
+  const drop = ({ active, over }: DragEndEvent) => {
+    setDragging(null);
+    const from = sections.findIndex((section) => section.id === active.id);
+    const to = over?.data.current?.index as number | undefined;
+    if (from < 0 || to === undefined) return;
+    const next = [...sections];
+    const [moved] = next.splice(from, 1);
+    if (moved) next.splice(to > from ? to - 1 : to, 0, moved);
+    onChange(next);
+  };
+  const group = vocabulary.groups.find(({ open }) => open);
+  const add = (type: SectionType) => {
+    const made = newSection(type, group?.id ?? null);
+    if (made) onChange([...sections, made]);
+  };
+  const offered = SECTION_TYPES.filter((type) => type !== 'follow' || group !== undefined);
+  return (
+    <DndContext
+      id={id}
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragStart={({ active }) => setDragging(String(active.id))}
+      onDragCancel={() => setDragging(null)}
+      onDragEnd={drop}
+    >
+      <h3 className="mt-6 mb-2">Sections</h3>
+      {sections.length === 0 && <p className="note">Nothing stands on it yet. Add a text below.</p>}
+      <ol aria-label="Sections" className="grid max-w-3xl">
+        {sections.map((section, index) => (
+          <li key={section.id}>
+            <Slot index={index} shown={dragging !== null} />
+            <SectionRow
+              page={page}
+              section={section}
+              problems={problems.filter(
+                ({ path }) => path.split('.').slice(0, 2).join('.') === `sections.${index}`,
+              )}
+              onChange={(next) => onChange(sections.map((one, at) => (at === index ? next : one)))}
+              onRemove={() => onChange(sections.filter((_, at) => at !== index))}
+            />
+          </li>
+        ))}
+        <li>
+          <Slot index={sections.length} shown={dragging !== null} />
+        </li>
+      </ol>
+      <Pick
+        label="Add a section"
+        value=""
+        options={[
+          { value: '', label: '+ add a section …' },
+          ...offered.map((type) => ({ value: type as string, label: SECTION_NAMES[type] })),
+        ]}
+        onPick={(type) => type !== '' && add(type as SectionType)}
+      />
+    </DndContext>
+  );
+}
+
+function Slot({ index, shown }: { readonly index: number; readonly shown: boolean }) {
+  const { setNodeRef, isOver } = useDroppable({ id: `slot ${index}`, data: { index } });
+  return (
+    <div
+      ref={setNodeRef}
+      className={clsx('h-2 rounded-full', shown && 'my-1 bg-sunk', isOver && 'bg-copper')}
+      aria-hidden="true"
+    />
+  );
+}
+
+interface SectionRowProps {
+  readonly page: ItemId;
+  readonly section: SectionRead;
+  readonly problems: readonly DocumentProblem[];
+  readonly onChange: (section: SectionRead) => void;
+  readonly onRemove: () => void;
+}
+
+function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowProps) {
+  const { outline, compiled, setBench, setScreen, addGate } = useDesk();
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: section.id });
+  const item = outline.items.get(section.id as ItemId);
+  const gate = (compiled.draft.covering.get(section.id as ItemId) ?? []).find(
+    ({ setAside }) => !setAside,
+  )?.gate;
+  const name = `${SECTION_NAMES[section.type]}: ${section.title}`;
+  return (
+    <section
+      ref={setNodeRef}
+      aria-label={name}
+      className={clsx(
+        'grid gap-2 border border-thin bg-raised px-3 py-2.5',
+        isDragging && 'opacity-50',
+        problems.length > 0 && 'border-alarm',
+      )}
+    >
+      <div className="flex items-center gap-2">
+        <button
+          type="button"
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${name}`}
+          className="cursor-grab touch-none text-faint hover:text-copper"
+        >
+          <GripVertical size={16} aria-hidden="true" />
+        </button>
+        <span className="note shrink-0">{SECTION_NAMES[section.type]}</span>
+        <input
+          aria-label="Name of the section"
+          title="For the desk, and for those who are shown a lock or a teaser in its place"
+          value={section.title}
+          maxLength={200}
+          onChange={(event) => onChange({ ...section, title: event.target.value })}
+          className="min-w-0 flex-1 bg-transparent font-semibold"
+        />
+        {item && (
+          <Button
+            weight="quiet"
+            size="small"
+            aria-label={gate ? `The gate over ${section.title}` : `Put a gate on ${section.title}`}
+            onClick={() => {
+              setScreen({ kind: 'board' });
+              if (gate) setBench({ kind: 'gate', gate: gate.id });
+              else addGate(item);
+            }}
+          >
+            {gate ? <GateMark standing="own" /> : '+ gate'}
+          </Button>
+        )}
+        <Button weight="quiet" size="small" aria-label={`Take out ${name}`} onClick={onRemove}>
+          <X size={14} aria-hidden="true" />
+        </Button>
+      </div>
+      <SectionEditor page={page} section={section} onChange={onChange} />
+      {problems.map((problem) => (
+        <p key={`${problem.line} ${problem.message}`} role="alert" className="text-alarm">
+          {problem.line !== null && `Line ${problem.line}: `}
+          {problem.message}
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** A section of a type to begin with. */
+function newSection(type: SectionType, group: string | null): SectionRead | null {
+  const base = {
+    id: crypto.randomUUID(),
+    title: capitalised(SECTION_NAMES[type]),
+    summary: '',
+    published: true,
+  };
+  switch (type) {
+    case 'text':
+      return { ...base, type, text: '' };
+    case 'picture':
+      return { ...base, type, file: null, alt: '', caption: '' };
+    case 'video':
+      return { ...base, type, file: null, caption: '' };
+    case 'form':
+      return {
+        ...base,
+        type,
+        text: '',
+        fields: [{ label: 'Your name', type: 'text', choices: [], required: true }],
+        button: 'Send',
+        mailTo: '',
+        thanks: 'Thank you. It has been sent.',
+      };
+    case 'call':
+      return { ...base, type, text: '', label: 'Sign up', to: { kind: 'sign up' } };
+    case 'posts':
+      return { ...base, type, category: null, tag: null, count: 5 };
+    case 'files':
+      return { ...base, type, category: null };
+    case 'follow':
+      return group === null ? null : { ...base, type, text: '', group };
+    case 'account':
+      return { ...base, type };
+    default:
+      return type satisfies never;
+  }
+}
+
+const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,35 @@
+'use client';
+/** The Site screen: everything the site holds to the left, what is open in the middle, how it will look to the right. */
+import type { ItemId } from '@/core';
+import { isAddressed } from '@/core';
+import { useDesk } from '../context';
+import { Contents } from './contents';
+import { FileEditor } from './file-editor';
+import { MenuEditor } from './menu-editor';
+import { Writer } from './writer';
+
+export function SiteScreen({ item: id }: { readonly item: ItemId | null }) {
+  const { outline } = useDesk();
+  const open = id === null ? undefined : outline.items.get(id);
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-[19rem_minmax(0,1fr)]">
+      <Contents open={id} />
+      {isAddressed(open) ? (
+        <Writer key={open.id} item={open} />
+      ) : open?.kind === 'menu' ? (
+        <MenuEditor key={open.id} menu={open} />
+      ) : open?.kind === 'file' ? (
+        <FileEditor key={open.id} file={open} />
+      ) : (
+        <div className="px-8 py-6">
+          <h2 className="text-xl">Site</h2>
+          <p className="mt-2 max-w-prose">
+            {id === null
+              ? 'Choose a page, a post, a menu or a file to the left, or make a new one. What you write is kept as you type, and is on the site when you say so.'
+              : 'That is no longer there. Choose something else to the left.'}
+          </p>
+        </div>
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,318 @@
+'use client';
+/** Writing a page or a post: what it is about, its sections in place, and how it will look to whom. */
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { type Addressed, type ItemId, isAddressed } from '@/core';
+import type { Document, DocumentProblem, RemovalPreview, SectionRead } from '@/services';
+import { Button, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { ask } from '../service';
+import { Preview } from './preview';
+import { SectionList } from './section-list';
+import { useItems } from './use-items';
+import { useWriting, type WritingState } from './use-writing';
+
+export function Writer({ item }: { readonly item: Addressed }) {
+  const writing = useWriting(item.id);
+  const { refreshPeople, setBench, setScreen } = useDesk();
+  const { change } = useItems();
+  const [removal, setRemoval] = useState<RemovalPreview | null>(null);
+  const { document } = writing;
+  if (!document) return <p className="px-8 py-6 text-quiet">{writing.problem ?? 'Opening …'}</p>;
+  const put = (over: Partial<Document>) => writing.change({ ...document, ...over });
+  const send = async () => {
+    if (!(await writing.send())) return;
+    toast(`${document.title} is on the site as you wrote it.`);
+    await refreshPeople();
+  };
+  const look = async () => {
+    const answer = await ask<RemovalPreview>('GET', `items/${encodeURIComponent(item.id)}/removal`);
+    if (answer.ok) setRemoval(answer.value);
+    else toast.error(answer.title);
+  };
+  return (
+    <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+      <section aria-label={`Writing ${item.title}`} className="min-h-0 overflow-y-auto px-6 py-5">
+        <header className="flex flex-wrap items-center gap-2">
+          <h2 className="mr-auto text-xl">{document.title || 'Without a title'}</h2>
+          <Kept writing={writing} />
+          <Button
+            weight="main"
+            disabled={!writing.drafted && writing.keeping === 'kept'}
+            onClick={() => void send()}
+          >
+            Put it on the site
+          </Button>
+          <Button weight="quiet" disabled={!writing.drafted} onClick={() => void writing.drop()}>
+            Drop what I wrote
+          </Button>
+        </header>
+        {writing.theirs && (
+          <div role="alert" className="mt-3 grid gap-2 border-alarm border-l-3 pl-3">
+            <p>
+              {writing.theirs.by} wrote here meanwhile. Theirs is called “
+              {String(writing.theirs.document.title ?? '')}” and has{' '}
+              {(writing.theirs.document.sections as readonly unknown[] | undefined)?.length ?? 0} sections;
+              nothing of either is lost until you choose.
+            </p>
+            <p className="flex gap-2">
+              <Button onClick={() => writing.settle('mine')}>Keep mine</Button>
+              <Button onClick={() => writing.settle('theirs')}>Take theirs</Button>
+            </p>
+          </div>
+        )}
+        {writing.problem && !writing.theirs && (
+          <p role="alert" className="mt-3 border-alarm border-l-3 pl-3 text-alarm">
+            {writing.problem}
+          </p>
+        )}
+        <About document={document} kind={item.kind} problems={writing.problems} onChange={put} />
+        <SectionList
+          page={item.id}
+          sections={document.sections as readonly SectionRead[]}
+          problems={writing.problems}
+          onChange={(sections) => put({ sections: sections as Document['sections'] })}
+        />
+        <footer className="mt-8 grid gap-3 border-thin border-t pt-4">
+          <p className="flex flex-wrap gap-2">
+            <Button
+              weight="quiet"
+              onClick={() => {
+                setScreen({ kind: 'board' });
+                setBench({ kind: 'gates' });
+              }}
+            >
+              Its gates, on the board
+            </Button>
+            {item.address !== '/' && (
+              <Button weight="quiet" onClick={() => void look()}>
+                Take it away …
+              </Button>
+            )}
+          </p>
+          {removal && (
+            <Removal
+              removal={removal}
+              onLeave={() => setRemoval(null)}
+              onRemove={async () => {
+                await change({ kind: 'remove', item: item.id });
+                setScreen({ kind: 'site', item: null });
+              }}
+            />
+          )}
+        </footer>
+      </section>
+      <Preview item={item.id} document={document} />
+    </div>
+  );
+}
+
+function Kept({ writing }: { readonly writing: WritingState }) {
+  const said = {
+    kept: writing.drafted ? 'Kept, not on the site yet' : 'As it is on the site',
+    keeping: 'Keeping …',
+    'not kept': 'Not kept yet',
+  }[writing.keeping];
+  return (
+    <span role="status" data-testid="kept" className="note">
+      {said}
+    </span>
+  );
+}
+
+interface AboutProps {
+  readonly document: Document;
+  readonly kind: 'page' | 'post';
+  readonly problems: readonly DocumentProblem[];
+  readonly onChange: (over: Partial<Document>) => void;
+}
+
+/** What a page or post is about: title, address, summary, and for posts where they belong. */
+function About({ document, kind, problems, onChange }: AboutProps) {
+  const { outline } = useDesk();
+  const { facts } = document;
+  const fact = (over: Partial<Document['facts']>) => onChange({ facts: { ...facts, ...over } });
+  const problemAt = (path: string) => problems.find((one) => one.path === path)?.message;
+  const pictures = [...outline.items.values()].filter(
+    (one) => one.kind === 'file' && one.mediaType.startsWith('image/'),
+  );
+  const posts = [...outline.addressed.values()].filter(isAddressed);
+  const categories = [...new Set(posts.flatMap((one) => one.facts?.category ?? []))];
+  return (
+    <div className="mt-4 grid max-w-3xl gap-2.5">
+      <Line name="Title" problem={problemAt('title')}>
+        <Input
+          label="Title"
+          className="w-full"
+          value={document.title}
+          maxLength={200}
+          onChange={(event) => onChange({ title: event.target.value })}
+        />
+      </Line>
+      <Line name="Address" problem={problemAt('address')}>
+        <Input
+          label="Address"
+          className="w-full"
+          value={document.address}
+          maxLength={500}
+          spellCheck={false}
+          onChange={(event) => onChange({ address: event.target.value })}
+        />
+      </Line>
+      <Line name="Summary" problem={problemAt('summary')}>
+        <textarea
+          aria-label="Summary"
+          rows={2}
+          maxLength={2000}
+          value={document.summary}
+          placeholder="Left empty, lists show the first words of what everybody may read."
+          onChange={(event) => onChange({ summary: event.target.value })}
+          className="w-full rounded-[3px] border border-iron bg-raised px-2 py-1"
+        />
+      </Line>
+      {kind === 'post' && (
+        <>
+          <Line name="Category" problem={problemAt('facts.category')}>
+            <Input
+              label="Category"
+              list="known-categories"
+              value={facts.category ?? ''}
+              maxLength={200}
+              onChange={(event) => fact({ category: event.target.value || null })}
+            />
+            <datalist id="known-categories">
+              {categories.map((one) => (
+                <option key={one} value={one} />
+              ))}
+            </datalist>
+          </Line>
+          <Line name="Tags" problem={problemAt('facts.tags')}>
+            <Tags tags={facts.tags} onChange={(tags) => fact({ tags })} />
+          </Line>
+          <Line name="Author" problem={problemAt('facts.author')}>
+            <Input
+              label="Author"
+              value={facts.author ?? ''}
+              maxLength={200}
+              onChange={(event) => fact({ author: event.target.value || null })}
+            />
+          </Line>
+          <Line name="Date" problem={problemAt('facts.date')}>
+            <Input
+              label="Date"
+              type="date"
+              value={facts.date ?? ''}
+              onChange={(event) => fact({ date: event.target.value || null })}
+            />
+          </Line>
+        </>
+      )}
+      <Line name="Picture" problem={problemAt('facts.picture')}>
+        <Pick
+          label="Picture"
+          value={facts.picture ?? ''}
+          options={[
+            { value: '', label: 'none' },
+            ...pictures.map((one) => ({ value: one.id as string, label: one.title })),
+          ]}
+          onPick={(id) => fact({ picture: (id || null) as ItemId | null })}
+        />
+      </Line>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={document.published}
+          onChange={(event) => onChange({ published: event.target.checked })}
+        />
+        Published: without this it is missing for everyone
+      </label>
+    </div>
+  );
+}
+
+/** Tags with commas between them; typed as they are, read when one is done. */
+function Tags({
+  tags,
+  onChange,
+}: {
+  readonly tags: readonly string[];
+  readonly onChange: (tags: string[]) => void;
+}) {
+  const [text, setText] = useState(tags.join(', '));
+  return (
+    <Input
+      label="Tags"
+      value={text}
+      placeholder="with commas between them"
+      className="w-full"
+      onChange={(event) => {
+        setText(event.target.value);
+        onChange([
+          ...new Set(
+            event.target.value
+              .split(',')
+              .map((tag) => tag.trim())
+              .filter(Boolean),
+          ),
+        ]);
+      }}
+    />
+  );
+}
+
+interface LineProps {
+  readonly name: string;
+  readonly problem: string | undefined;
+  readonly children: React.ReactNode;
+}
+
+const Line = ({ name, problem, children }: LineProps) => (
+  <div className="grid grid-cols-[5rem_minmax(0,1fr)] items-start gap-2">
+    <span className="pt-1 text-quiet">{name}</span>
+    <div className="grid justify-items-start gap-1">
+      {children}
+      {problem && (
+        <p role="alert" className="text-alarm">
+          {problem}
+        </p>
+      )}
+    </div>
+  </div>
+);
+
+interface RemovalProps {
+  readonly removal: RemovalPreview;
+  readonly onRemove: () => void;
+  readonly onLeave: () => void;
+}
+
+/** What goes with it, before it goes. */
+export function Removal({ removal, onRemove, onLeave }: RemovalProps) {
+  const [, ...parts] = removal.gone;
+  return (
+    <div role="alert" className="grid gap-1.5 border-alarm border-l-3 pl-3">
+      <p>
+        <strong>{removal.title}</strong> goes
+        {parts.length > 0 && `, with ${parts.length} more: ${parts.slice(0, 6).join(', ')}`}. It can be
+        brought back.
+      </p>
+      {removal.links.length > 0 && (
+        <p>These links go as well, since they lead there: {removal.links.join(', ')}.</p>
+      )}
+      {removal.gates.length > 0 && (
+        <p>These cover it by name, and will cover nothing in its place: {removal.gates.join('; ')}.</p>
+      )}
+      {removal.leads.length > 0 && (
+        <p className="text-alarm">
+          These send people there, who will find nothing: {removal.leads.join('; ')}. Change them first.
+        </p>
+      )}
+      <p className="flex gap-2">
+        <Button onClick={onRemove}>Take it away</Button>
+        <Button weight="quiet" onClick={onLeave}>
+          Leave it
+        </Button>
+      </p>
+    </div>
+  );
+}
