@@ -5,6 +5,7 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
     include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'bench/**/*.test.ts', 'scripts/**/*.test.ts'],
+    globalSetup: 'scripts/load-for-tests.ts',
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

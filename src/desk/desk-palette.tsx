@@ -54,6 +54,18 @@ export function DeskPalette({
       heading: 'Do',
       entries: [
         { key: 'board', label: 'Go to the board', run: () => setScreen({ kind: 'board' }) },
+        {
+          key: 'site',
+          label: 'Write: pages, posts, menus, files',
+          run: () => setScreen({ kind: 'site', item: null }),
+        },
+        { key: 'outbox', label: 'Go to the outbox', run: () => setScreen({ kind: 'outbox' }) },
+        {
+          key: 'rules',
+          label: 'For the whole site',
+          note: 'sign-in, turn-aways, landing rules, defaults, leak check',
+          run: () => setBench({ kind: 'rules' }),
+        },
         { key: 'people', label: 'Go to the people', run: () => setScreen(allPeople) },
         { key: 'new person', label: 'New person', run: () => setScreen({ kind: 'person', person: null }) },
         {

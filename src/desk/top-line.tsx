@@ -45,7 +45,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
       {screen.kind === 'board' && (
         <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
       )}
-      <SaveState />
+      {screen.kind !== 'site' && screen.kind !== 'outbox' && <SaveState />}
       <span className="ml-auto flex items-center gap-1.5">
         <Button
           weight="quiet"

@@ -16,9 +16,9 @@ export class Trivet {
 
   private constructor(private readonly opened: OpenDatabase) {}
 
-  /** Opens the data folder, or a fresh database in memory for `null`, and reads the site if there is one. */
-  static async open(folder: string | null): Promise<Trivet> {
-    const trivet = new Trivet(await openDatabase(folder));
+  /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
+  static async open(from: string | null | Blob): Promise<Trivet> {
+    const trivet = new Trivet(await openDatabase(from));
     await trivet.reload();
     return trivet;
   }
@@ -80,6 +80,11 @@ export class Trivet {
   /** Forgets somebody's sessions, so that they are asked for again. */
   forgetSessionsOf(person: PersonId): void {
     for (const [hash, session] of this.sessions) if (session.person === person) this.sessions.delete(hash);
+  }
+
+  /** Everything it holds, for another to begin with. */
+  dump(): Promise<Blob> {
+    return this.opened.dump();
   }
 
   async close(): Promise<void> {

@@ -11,15 +11,25 @@ export type Database = PgliteDatabase<typeof schema>;
 export interface OpenDatabase {
   readonly db: Database;
   readonly close: () => Promise<void>;
+  /** Everything in it, for another one to begin with. */
+  readonly dump: () => Promise<Blob>;
 }
 
-/** Opens the database in a folder, or a fresh one in memory for `null`, and migrates it. */
-export async function openDatabase(folder: string | null): Promise<OpenDatabase> {
-  const client = folder === null ? new PGlite() : new PGlite(folder);
+/**
+ * Opens the database in a folder, a fresh one in memory for `null`, or one in memory that begins as another one was; and
+ * migrates it.
+ */
+export async function openDatabase(from: string | null | Blob): Promise<OpenDatabase> {
+  const client =
+    from === null
+      ? new PGlite()
+      : typeof from === 'string'
+        ? new PGlite(from)
+        : new PGlite({ loadDataDir: from });
   try {
     const db = drizzle({ client, schema });
     await migrate(db, { migrationsFolder: 'drizzle' });
-    return { db, close: () => client.close() };
+    return { db, close: () => client.close(), dump: () => client.dumpDataDir('none') };
   } catch (error) {
     await client.close().catch(() => undefined);
     throw error;

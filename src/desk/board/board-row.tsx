@@ -78,6 +78,13 @@ export function BoardRow({
           className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
           style={{ paddingLeft: 16 + depth * 18 }}
         >
+          <KindMark kind={item.kind} />
+          <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
+          {isAddressed(item) && (
+            <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
+          )}
+          {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
+          {/* It stands first to the eye, and is read after the title. */}
           {parts > 0 && (
             <button
               type="button"
@@ -86,7 +93,7 @@ export function BoardRow({
               title={`${parts} ${parts === 1 ? 'part' : 'parts'}${gatedWithin ? ', with gates of their own' : ''} (F)`}
               onClick={() => onFold(item.id, !unfolded)}
               className={clsx(
-                '-ml-4 grid h-6 w-4 shrink-0 place-items-center hover:text-copper',
+                '-order-1 -ml-4 grid h-6 w-4 shrink-0 place-items-center hover:text-copper',
                 gatedWithin ? 'text-copper' : 'text-faint',
               )}
             >
@@ -97,12 +104,6 @@ export function BoardRow({
               )}
             </button>
           )}
-          <KindMark kind={item.kind} />
-          <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
-          {isAddressed(item) && (
-            <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
-          )}
-          {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
           <span className="ml-auto flex items-center">
             {covered === null ? (
               <RowGates item={item} shown={shown} />

@@ -5,6 +5,7 @@ import { useDesk } from '../context';
 import { Panel } from '../panel';
 import { Defaults } from './defaults';
 import { Landings } from './landings';
+import { LeakCheck } from './leak-check';
 import { NamedTurnAways } from './named-turn-aways';
 import { WholeSite } from './whole-site';
 
@@ -38,6 +39,9 @@ export function RulesPanel() {
         </Part>
         <Part title="What new items start with">
           <Defaults />
+        </Part>
+        <Part title="Does anything leak?">
+          <LeakCheck />
         </Part>
       </div>
     </Panel>
