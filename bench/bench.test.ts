@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
+import { benchCompile, benchList, benchMemory } from './site';
 
 it('runs, and its hand-written closures agree with the compiled policy', () => {
   const { compiled, byHand } = benchDecide(10, 1);
@@ -12,4 +13,11 @@ it('agrees with what is written by hand for conditions, over columns and as text
   expect(benchFive(5, 1).compiled).toBeGreaterThan(0);
   expect(benchColumns(1000, 40, 1).bytesPerPerson).toBeGreaterThan(0);
   expect(benchText(200).parse).toBeGreaterThan(0);
+});
+
+it('lists twenty posts for everybody, and compiles and holds a large site', async () => {
+  const rates = await benchList(30, 1);
+  expect(Math.min(rates.open, rates.guest, rates.member)).toBeGreaterThan(0);
+  expect(benchCompile(50, 400, 1)).toBeGreaterThan(0);
+  expect(benchMemory(2000)).toBeGreaterThan(0);
 });

@@ -3,6 +3,7 @@ import { benchBoard } from './board';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchServe } from './serve';
+import { benchCompile, benchList, benchMemory } from './site';
 
 const port = Number(process.argv[2]);
 
@@ -31,6 +32,19 @@ const text = benchText();
 console.log(`\n10,000 conditions as text, ${text.characters.toFixed(0)} characters each`);
 console.log(`  printing     ${text.print.toFixed(1)} µs each`);
 console.log(`  reading      ${text.parse.toFixed(1)} µs each`);
+
+const list = await benchList();
+const part = (rate: number) => `${((100 * rate) / list.open).toFixed(0)} %`;
+console.log('\nA home page with 20 listed posts, pages per second');
+console.log(`  without gates   ${list.open.toFixed(0)}`);
+console.log(`  as a guest      ${list.guest.toFixed(0)}   ${part(list.guest)}   (aim: 85 % or more)`);
+console.log(`  as a member     ${list.member.toFixed(0)}   ${part(list.member)}   (aim: 85 % or more)`);
+
+console.log('\nA large site');
+console.log(
+  `  compiling 500 gates over 10,000 items   ${benchCompile().toFixed(0)} ms   (aim: 1000 or less)`,
+);
+console.log(`  memory per 1,000 items                  ${(benchMemory() / 1000).toFixed(0)} kB`);
 
 const rates = await benchServe(port);
 console.log('\nRequests per second, one server, 16 connections');

@@ -37,9 +37,13 @@ const cell = (page: Page, item: RegExp, column: number) =>
   page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
 const bench = (page: Page) => page.getByRole('complementary');
 
-const site = await pageOf('tobin', '/observers');
+const home = await pageOf(null, '/');
+await home.locator('.entries').scrollIntoViewIfNeeded();
+await home.evaluate(() => window.scrollBy(0, 420));
+await shoot(home, 'site-home');
+const site = await pageOf('tobin', '/tonight');
 await shoot(site, 'site-page');
-await shoot(await pageOf('marek', '/observers'), 'site-teaser');
+await shoot(await pageOf('marek', '/kit-reviews/three-eyepieces'), 'site-teaser');
 await shoot(await pageOf(null, '/observers/charts'), 'sign-in');
 
 const desk = await pageOf('greta', '/desk');
@@ -95,7 +99,7 @@ await people.getByTestId('people-preview').waitFor();
 await shoot(people, 'people');
 
 const person = await pageOf('greta', '/desk/people/wren');
-await person.getByText('Closed: 8 of 20 pages').waitFor();
+await person.getByText(/^Closed: /).waitFor();
 await shoot(person, 'person');
 
 const names = await pageOf('greta', '/desk/names');
@@ -109,7 +113,23 @@ await audiences.getByTestId('intersection').getByRole('strong').waitFor();
 await bench(audiences).getByTestId('passing').waitFor();
 await shoot(audiences, 'audiences');
 
-await shoot(await pageOf(null, '/comet-night'), 'passphrase');
+const writing = await pageOf('greta', '/desk/site?item=visit');
+await writing.getByLabel('To whom it is shown').selectOption({ label: 'Tobin Aske' });
+await writing.getByLabel('Text of Text').evaluate((area) => {
+  area.scrollTop = area.scrollHeight;
+});
+await writing.frameLocator('iframe').getByText('The code of the lower gate').scrollIntoViewIfNeeded();
+await shoot(writing, 'writing');
+
+const menu = await pageOf('greta', '/desk/site?item=top');
+await menu.getByRole('heading', { name: 'Top menu' }).waitFor();
+await shoot(menu, 'menu');
+
+const whole = await pageOf('greta', '/desk?rules=all');
+await whole.getByRole('button', { name: /^Check as the board’s/ }).click();
+await whole.getByText('Nothing came through.').waitFor({ timeout: 90_000 });
+await whole.getByText('Nothing came through.').scrollIntoViewIfNeeded();
+await shoot(whole, 'whole-site');
 
 const night = await pageOf('greta', '/desk', 'dark');
 await cell(night, /^Booking/, 0).click();

@@ -9,9 +9,11 @@ import {
   compile,
   type Gate,
   type GateId,
+  hasBelow,
   type Item,
   keyOfStandIn,
   nameOf,
+  type Outline,
   outlineOf,
   pathOf,
   redirectToSignIn,
@@ -185,7 +187,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
   );
   const addGate = useCallback(
     (item: Item | null) => {
-      const gate = newGate(item, outline.children);
+      const gate = newGate(item, outline);
       edit({ ...policy, gates: [...policy.gates, gate] });
       setBench({ kind: 'gate', gate: gate.id });
     },
@@ -266,15 +268,16 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
 }
 
 /** A new gate that is whole from the start: for members, and guests are sent to sign in. */
-function newGate(item: Item | null, children: ReadonlyMap<Item['id'], readonly Item[]>): Gate {
-  const branch = item !== null && (children.get(item.id) ?? []).length > 0;
+function newGate(item: Item | null, outline: Outline): Gate {
+  const branch = item !== null && hasBelow(outline, item.id);
+  const part = item !== null && ['link', 'menu', 'section'].includes(item.kind);
   return {
     id: crypto.randomUUID() as GateId,
     what: { targets: item ? [{ kind: branch ? 'branch' : 'item', item: item.id }] : [], except: [] },
     who: signedIn,
     otherwise: {
       cases: [],
-      last: item?.kind === 'link' || item?.kind === 'menu' ? { kind: 'leave out' } : redirectToSignIn,
+      last: part ? { kind: 'leave out' } : redirectToSignIn,
     },
     stance: 'also',
   };

@@ -9,6 +9,7 @@ import {
   type Test,
   TODAY,
   TRUE,
+  type Truth,
   testsIn,
   UNKNOWN,
 } from '../condition';
@@ -34,6 +35,24 @@ export function selectorsOf(where: Condition, vocabulary: Vocabulary): Selectors
   return { certain: certainly(where, true, vocabulary), closed: inClosedWorld(where, vocabulary) };
 }
 
+/** What a test comes to for an item. Many items share a kind, a category, an author: each value is asked about once. */
+function byValue(test: Test, vocabulary: Vocabulary): (item: Item) => Truth {
+  const evaluate = evaluatorOf(test, vocabulary);
+  const read = factNamed(test.fact).read(test.subject ?? '', vocabulary);
+  const known = new Map<string | null, Truth>();
+  // Every address is another, so keeping them would only take room.
+  if (test.fact === 'item address') return (item) => evaluate(nobody, item, never);
+  return (item) => {
+    const met = read(nobody, item, never);
+    if (met !== null && typeof met !== 'string') return evaluate(nobody, item, never);
+    const before = known.get(met);
+    if (before !== undefined) return before;
+    const truth = evaluate(nobody, item, never);
+    known.set(met, truth);
+    return truth;
+  };
+}
+
 function certainly(where: Condition, wanted: boolean, vocabulary: Vocabulary): Selector {
   switch (where.kind) {
     case 'all':
@@ -48,9 +67,9 @@ function certainly(where: Condition, wanted: boolean, vocabulary: Vocabulary): S
     case 'audience':
       return () => false;
     case 'test': {
-      const evaluate = evaluatorOf(where, vocabulary);
+      const truthOf = byValue(where, vocabulary);
       const truth = wanted ? TRUE : -TRUE;
-      return (item) => evaluate(nobody, item, never) === truth;
+      return (item) => truthOf(item) === truth;
     }
     default:
       return where satisfies never;
@@ -73,11 +92,11 @@ function inClosedWorld(where: Condition, vocabulary: Vocabulary): Selector {
     case 'audience':
       return () => false;
     case 'test': {
-      const evaluate = evaluatorOf(where, vocabulary);
+      const truthOf = byValue(where, vocabulary);
       // Of an item without a category it holds that its category is not "Night logs".
       const missing = where.op === 'is not';
       return (item) => {
-        const truth = evaluate(nobody, item, never);
+        const truth = truthOf(item);
         return truth === UNKNOWN ? missing : truth === TRUE;
       };
     }

@@ -116,6 +116,10 @@ export function pageOf(outline: Outline, item: Item): Addressed | null {
   return container === null ? null : pageOf(outline, container);
 }
 
+/** Whether something stands below an item that is not part of it: pages below a page, links below a link. */
+export const hasBelow = (outline: Outline, id: ItemId): boolean =>
+  (outline.children.get(id) ?? []).some(({ kind }) => kind !== 'section' && kind !== 'file');
+
 /** The sections of a page or post, in order. */
 export const sectionsOf = (outline: Outline, id: ItemId): readonly Section[] =>
   (outline.children.get(id) ?? []).filter((item) => item.kind === 'section');

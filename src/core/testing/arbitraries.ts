@@ -261,6 +261,7 @@ const itemTest: fc.Arbitrary<Condition> = fc.constantFrom<Condition>(
   test('item tag', 'includes', 'winter'),
   test('item author', 'contains', 'Calloway'),
   test('item address', 'starts with', '/posts'),
+  test('item address', 'is not set'),
   test('item date', 'before', '2026-11-01'),
   test('item owner', 'is set'),
   test('item picture', 'is not set'),

@@ -6,6 +6,7 @@ import {
   coverage,
   describeSelection,
   type Gate,
+  hasBelow,
   type ItemId,
   type ItemKind,
   isAddressed,
@@ -64,8 +65,7 @@ export function WhatLeg({ gate, onChange }: LegProps) {
   );
 
   function targetFor(item: ItemId): Target {
-    const hasMore = (outline.children.get(item) ?? []).length > 0;
-    return { kind: hasMore ? 'branch' : 'item', item };
+    return { kind: hasBelow(outline, item) ? 'branch' : 'item', item };
   }
 
   /** Something to begin with: the posts of a category, if there are any. */
@@ -107,7 +107,7 @@ function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
           target.kind === 'selection'
             ? describeSelection(target.where, vocabulary)
             : (item?.title ?? 'an item that no longer exists');
-        const hasMore = item !== undefined && (outline.children.get(item.id) ?? []).length > 0;
+        const hasMore = item !== undefined && hasBelow(outline, item.id);
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: targets have no identity but their place
           <li key={index} className="grid gap-1.5">

@@ -106,7 +106,11 @@ function ReachView({ report }: { readonly report: PersonReport }) {
           ))}
         </p>
       )}
-      <ReachList title={`Closed: ${away.length} of ${reach.length} pages`} list={away} onWhy={why} />
+      <ReachList
+        title={`Closed: ${away.length} of ${reach.length} pages and posts`}
+        list={away}
+        onWhy={why}
+      />
       <ReachList title={`Open: ${open.length}`} list={open} onWhy={why} />
     </>
   );
