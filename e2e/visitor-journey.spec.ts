@@ -37,7 +37,9 @@ test('a guest signs up from a teaser, types the code and is back where they were
   await expect(page).toHaveURL('/night-logs/first-light');
   await expect(page.getByText('This opens to Friends and above.')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Sign out' }).dispatchEvent('click');
+  // The button stands in a menu that opens when pointed at.
+  await page.locator('form[action="/sign-out"] button').dispatchEvent('click');
+  await expect(page.getByRole('link', { name: 'Sign in' }).first()).toBeVisible();
   await page.goto('/sign-in');
   await page.getByRole('link', { name: 'I forgot my password' }).click();
   await page.getByLabel('Mail address').fill(email);

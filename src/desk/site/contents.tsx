@@ -207,7 +207,7 @@ function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemPr
 
 const Group = ({ title, children }: { readonly title: string; readonly children: ReactNode }) => (
   <section aria-label={title} className="mb-4">
-    <h3 className="px-4 pb-1 text-quiet text-sm">{title}</h3>
+    <h2 className="px-4 pb-1 text-quiet text-sm">{title}</h2>
     <ul>{children}</ul>
   </section>
 );
