@@ -95,7 +95,6 @@ export const sectionShape = z.discriminatedUnion('type', [
   z.strictObject({ ...base, type: z.literal('account') }),
 ]);
 
-export type SectionInput = z.input<typeof sectionShape>;
 export type SectionRead = z.output<typeof sectionShape>;
 
 /** A section as it is kept. The conditions of its regions are kept with ids, so that new names change nothing. */

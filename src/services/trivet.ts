@@ -3,6 +3,7 @@
  */
 import type { PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session } from '@/store';
+import { indexOnce } from './search-index';
 import { readSiteState, type SiteState, withItems, withPeople, withPolicies } from './site-state';
 
 const MOST_SESSIONS = 10_000;
@@ -41,6 +42,7 @@ export class Trivet {
   /** Reads the whole site again. */
   async reload(): Promise<void> {
     this.#state = await readSiteState(this.db);
+    if (this.#state) await indexOnce(this.db, this.#state);
     this.sessions.clear();
   }
 

@@ -3,7 +3,7 @@ import { nobody } from '../condition';
 import type { Gate } from '../gate';
 import { asId, type GateId } from '../ids';
 import { gates, id, outline, people, policy, request, vocabulary } from '../testing/larkfell';
-import { arrivalFrom, compile, type Policy } from '.';
+import { arrivalFrom, compile, misledBy, type Policy } from '.';
 
 const closedTo = (item: string, to: string): Gate => ({
   id: asId<GateId>(`${item}-${to}`),
@@ -38,5 +38,24 @@ describe('where a redirect leads in the end', () => {
     expect(from(under(closedTo('home', 'home')), 'home').end).toBeNull();
     const circle = under(closedTo('home', 'join'), closedTo('join', 'account'), closedTo('account', 'home'));
     expect(from(circle, 'join')).toEqual({ path: ['join', 'account', 'home', 'join'], end: null });
+  });
+});
+
+describe('those whom a redirect leads astray', () => {
+  const guest = { kind: 'guest' } as const;
+  const misled = (gate: Gate, ...others: Gate[]) =>
+    misledBy(compile(under(gate, ...others), outline, vocabulary), gate, [guest], request).map(
+      ({ from, at, how }) => [from, at, how],
+    );
+
+  it('are told: sent to what is closed to them as well, or round in a circle', () => {
+    expect(misled(closedTo('home', 'crew'), gates.crew)).toEqual([['home', 'crew', 'closed']]);
+    expect(misled(closedTo('home', 'join'), closedTo('join', 'home'))).toEqual([['home', 'home', 'circle']]);
+  });
+
+  it('are not those who arrive, by whatever way, or are sent to sign in', () => {
+    expect(misled(closedTo('home', 'join'), gates.join)).toEqual([]);
+    expect(misled(closedTo('home', 'account'), gates.account)).toEqual([]);
+    expect(misled(gates.crew)).toEqual([]);
   });
 });

@@ -7,6 +7,7 @@ export * from './decision';
 export * from './difference';
 export * from './effect';
 export * from './explain';
+export * from './misled';
 export * from './openers';
 export * from './policy';
 export * from './uses';

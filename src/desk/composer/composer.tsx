@@ -9,6 +9,10 @@ import {
   type Gate,
   type GateChange,
   type GateId,
+  type ItemId,
+  keyOfStandIn,
+  misledBy,
+  nameOf,
   type Remark,
   remarksOn,
   type Vocabulary,
@@ -67,6 +71,7 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
         </Leg>
         <Stance gate={gate} onChange={changeGate} />
         <Remarks remarks={remarksOn(gate, outline, vocabulary)} />
+        <Astray gate={gate} />
         <p className="border-thin border-t pt-3 text-quiet">
           {capital(legs.what)} open to {legs.who}; {legs.otherwise}.
         </p>
@@ -115,6 +120,26 @@ function Stance({ gate, onChange }: { readonly gate: Gate; readonly onChange: (g
           : 'Sets aside the gates above it, for the items it covers.'}
       </span>
     </section>
+  );
+}
+
+/** Visitors of the board whom this gate sends to where they don't arrive. */
+function Astray({ gate }: { readonly gate: Gate }) {
+  const { compiled, standIns, request, outline } = useDesk();
+  const misled = misledBy(compiled.draft, gate, standIns, request);
+  if (misled.length === 0) return null;
+  const title = (id: ItemId) => outline.items.get(id)?.title ?? 'an item that no longer exists';
+  return (
+    <ul className="grid gap-2" aria-label="Redirects that lead astray">
+      {misled.map(({ standIn, from, at, how }) => (
+        <li key={keyOfStandIn(standIn)} className="rounded-[3px] bg-wash px-3 py-2">
+          {nameOf(standIn)}, sent on from {title(from)},{' '}
+          {how === 'circle'
+            ? `comes round in a circle at ${title(at)}, so they get nothing there instead.`
+            : `is turned away at ${title(at)} as well. Send them where they can go.`}
+        </li>
+      ))}
+    </ul>
   );
 }
 
