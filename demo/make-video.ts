@@ -48,6 +48,11 @@ const film = await page.evaluate(async () => {
     draw.fill();
     draw.fillStyle = '#c8743c';
     draw.fillRect(176, 268, 14, 44);
+    // It comes out of the night: an encoder's first frame is its worst, and of one colour it is right.
+    draw.globalAlpha = Math.max(0, 1 - turn * 14);
+    draw.fillStyle = '#0a1526';
+    draw.fillRect(0, 0, 640, 360);
+    draw.globalAlpha = 1;
   };
   const recorder = new MediaRecorder(canvas.captureStream(25), {
     mimeType: 'video/webm',

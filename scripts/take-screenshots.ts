@@ -38,8 +38,12 @@ const cell = (page: Page, item: RegExp, column: number) =>
 const bench = (page: Page) => page.getByRole('complementary');
 
 const home = await pageOf(null, '/');
-await home.locator('.entries').scrollIntoViewIfNeeded();
-await home.evaluate(() => window.scrollBy(0, 420));
+await home.locator('.entries').evaluate(async (list) => {
+  const pictures = [...list.querySelectorAll('img')];
+  for (const picture of pictures) picture.loading = 'eager';
+  await Promise.all(pictures.map((picture) => picture.decode()));
+  window.scrollTo(0, list.getBoundingClientRect().top - 60);
+});
 await shoot(home, 'site-home');
 const site = await pageOf('tobin', '/tonight');
 await shoot(site, 'site-page');
