@@ -297,19 +297,23 @@ function placeProblems(one: Gate, around: Around, read: Policy): string[] {
   return problems;
 }
 
-/** What the policies there are already point at: an item that was taken away meanwhile may stay, and covers nothing. */
+/** What the policies there are already point at: an item that was taken away meanwhile may stay, and leads nowhere. */
 const keptItems = ({ draft, live }: Around): ReadonlySet<string> =>
   new Set(
-    [draft, live].flatMap((side) =>
-      (side?.policy.gates ?? []).flatMap(({ what, otherwise }) => [
-        ...[...what.targets, ...what.except].flatMap((target) =>
-          target.kind === 'selection' ? [] : [target.item],
-        ),
-        ...[...otherwise.cases.map(({ give }) => give), otherwise.last].flatMap((given) =>
-          given.kind === 'named' ? [] : (itemOf(given) ?? []),
-        ),
-      ]),
-    ),
+    [draft, live].flatMap((side) => {
+      if (!side) return [];
+      const { gates, turnAways, landings } = side.policy;
+      return [
+        ...gates.flatMap(({ what, otherwise }) => [
+          ...[...what.targets, ...what.except].flatMap((one) => (one.kind === 'selection' ? [] : [one.item])),
+          ...[...otherwise.cases.map(({ give }) => give), otherwise.last].flatMap((given) =>
+            given.kind === 'named' ? [] : (itemOf(given) ?? []),
+          ),
+        ]),
+        ...turnAways.flatMap(({ give }) => itemOf(give) ?? []),
+        ...landings.map(({ to }) => to),
+      ];
+    }),
   );
 
 function leadProblems(turn: TurnAway, around: Around): string[] {
@@ -344,7 +348,7 @@ function landingProblems(read: Policy, around: Around): PolicyProblem[] {
   const kept = keptTests(around);
   return read.landings.flatMap(({ id, to, when }) => [
     ...conditionProblems([when], vocabulary, kept).map((message) => ({ gate: id as string, message })),
-    ...(isAddressed(around.outline.items.get(to))
+    ...(isAddressed(around.outline.items.get(to)) || keptItems(around).has(to)
       ? []
       : [{ gate: id as string, message: 'A landing rule leads to nothing. Choose a page for it.' }]),
   ]);

@@ -11,7 +11,7 @@ export const signOutDoor: Door = {
   POST: async ({ trivet, request, visitor, now }) => {
     if (!fromThisSite(request)) return seeOther('/');
     await signOut(trivet, visitor);
-    // A rule about who one was is asked of who one was; the page it leads to has to be open to a guest.
+    // Whoever has signed out is a guest, and rules are asked as of one.
     const next = landingFor(trivet.state, 'sign out', guest, '/', now);
     return seeOther(next, { 'Set-Cookie': sessionCookie('', 0) });
   },

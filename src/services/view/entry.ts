@@ -149,13 +149,25 @@ export interface Choice {
 
 const folded = (text: string): string => text.normalize('NFC').toLowerCase();
 
+// By the site's posts, and below that by choice: a page with a list asks for the same ones over and over.
+const chosen = new WeakMap<SiteState['posts'], Map<string, readonly Post[]>>();
+
 /** The posts of a choice, the latest first, whoever may see them. */
-export const postsOf = ({ posts }: SiteState, { category, tag }: Choice): readonly Post[] =>
-  posts.filter(
-    ({ facts }) =>
-      (!category || folded(facts?.category ?? '') === folded(category)) &&
-      (!tag || (facts?.tags ?? []).some((one) => folded(one) === folded(tag))),
-  );
+export function postsOf({ posts }: SiteState, { category, tag }: Choice): readonly Post[] {
+  if (!category && !tag) return posts;
+  const known = chosen.get(posts) ?? new Map<string, readonly Post[]>();
+  chosen.set(posts, known);
+  const key = JSON.stringify([category ?? null, tag ?? null]);
+  const found =
+    known.get(key) ??
+    posts.filter(
+      ({ facts }) =>
+        (!category || folded(facts?.category ?? '') === folded(category)) &&
+        (!tag || (facts?.tags ?? []).some((one) => folded(one) === folded(tag))),
+    );
+  known.set(key, found);
+  return found;
+}
 
 /** The entries of a choice that this visitor gets, the latest first; as many as wanted, from a place on. */
 export function entriesOf(

@@ -43,12 +43,23 @@ export function viewList(look: Look, of: 'category' | 'tag', slug: string, page:
   };
 }
 
+type Names = Readonly<Record<'category' | 'tag', ReadonlyMap<string, string>>>;
+const namesOf = new WeakMap<Look['state']['posts'], Names>();
+
 /** The name that an address means, or null when no post has it. */
-export function named({ state }: Pick<Look, 'state'>, of: 'category' | 'tag', slug: string): string | null {
-  for (const { facts } of state.posts) {
-    const names = of === 'category' ? [facts?.category ?? ''] : (facts?.tags ?? []);
-    const found = names.find((name) => name !== '' && slugOf(name) === slug);
-    if (found !== undefined) return found;
-  }
-  return null;
+export function named(
+  { state: { posts } }: Pick<Look, 'state'>,
+  of: 'category' | 'tag',
+  slug: string,
+): string | null {
+  const names = namesOf.get(posts) ?? {
+    category: bySlug(posts.flatMap(({ facts }) => facts?.category ?? [])),
+    tag: bySlug(posts.flatMap(({ facts }) => facts?.tags ?? [])),
+  };
+  namesOf.set(posts, names);
+  return names[of].get(slug) ?? null;
 }
+
+/** Names by how they stand in an address; of two that stand alike, the one of the latest post. */
+const bySlug = (names: readonly string[]): ReadonlyMap<string, string> =>
+  new Map([...new Set(names)].reverse().map((name) => [slugOf(name), name]));

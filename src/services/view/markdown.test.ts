@@ -65,8 +65,10 @@ it('never makes an element or an address that runs, whatever the text', () => {
   fc.assert(
     fc.property(fc.array(part, { maxLength: 12 }), (parts) => {
       const html = htmlOf(parts.join(''));
-      expect(html).not.toMatch(/<(script|svg|iframe|style|object|form)/i);
-      expect(html).not.toMatch(/<[^>]+\son\w+=/i);
+      // What stands in quotes is an attribute's value and makes no element.
+      const elements = html.replace(/"[^"]*"/g, '""');
+      expect(elements).not.toMatch(/<(script|svg|iframe|style|object|form)/i);
+      expect(elements).not.toMatch(/<[^>]+\son\w+=/i);
       expect(html).not.toMatch(/(href|src)="(javascript|data|vbscript):/i);
     }),
   );

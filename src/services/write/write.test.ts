@@ -276,6 +276,15 @@ describe('taking away', () => {
     expect(await bringBack(trivet, greta, answer.removal)).toMatchObject({ kind: 'wrong' });
   });
 
+  it('leaves the draft to be saved as it is, with landing rules and turn-aways that lead nowhere now', async () => {
+    for (const item of ['hollin-school', 'join']) await make({ kind: 'remove', item });
+    const { draft } = trivet.state;
+    expect(await saveDraft(trivet, greta, { version: draft.version, policy: draft.policy })).toMatchObject({
+      kind: 'saved',
+    });
+    expect(view('/observers', 'marek')).toMatchObject({ kind: 'teaser', step: null });
+  });
+
   it('does not bring back what has no place any more, and keeps it', async () => {
     const answer = await changeItem(trivet, greta, { kind: 'remove', item: 'booking' }, now);
     await put('charts', () => ({ address: '/observers/booking' }));
