@@ -68,7 +68,17 @@ const source = await openSource();
 const { state } = source;
 const all = [...state.people.keys()];
 const known = DEMO_PEOPLE.filter((id) => state.people.has(id as PersonId)) as PersonId[];
-const people = process.argv.includes('--everyone') ? all : known.length > 0 ? known : all.slice(0, 12);
+const named = process.argv
+  .find((one) => one.startsWith('--as='))
+  ?.slice('--as='.length)
+  .split(',');
+const people = process.argv.includes('--everyone')
+  ? all
+  : named
+    ? all.filter((id) => named.includes(id))
+    : known.length > 0
+      ? known
+      : all.slice(0, 12);
 const planted = plantMarks(state);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-leak-check-'));
 process.on('exit', () => rmSync(folder, { recursive: true, force: true }));

@@ -62,7 +62,13 @@ const units = step('Unit tests', [
   '--outputFile.json=test-results/units.json',
 ]);
 count('test-results/units.json', (report) => [report.numPassedTests, report.numFailedTests], units);
-check('Leak check over HTTP', ['--import', 'tsx', 'scripts/leakcheck.ts']);
+check('Leak check over HTTP', [
+  '--import',
+  'tsx',
+  'scripts/leakcheck.ts',
+  // The unit tests try every door as everybody with a story; over HTTP a few show that nothing else answers.
+  '--as=marek,odile,ines,sunniva',
+]);
 ensureChromium();
 const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
 count('test-results/browser.json', ({ stats }) => [stats.expected, stats.unexpected + stats.flaky], browser);
