@@ -144,41 +144,44 @@ function compileSlowly(test: Test, wanted: boolean, vocabulary: Vocabulary): Pre
   return (visitor, item, request) => evaluate(visitor, item, request) === truth;
 }
 
-const unknown: Evaluator = () => UNKNOWN;
+/** Answers what a test comes to of what was read of its fact; null where that is missing. */
+export type Judge = (met: ReturnType<Reader>, request: RequestFacts) => Truth;
+
+const unknown: Judge = () => UNKNOWN;
 
 /**
  * What a test means, in three values. Unknown when the fact is missing or of another type, or when the test is not one
  * of this site's: an operator the fact does not have, a name that is gone.
  */
 export function evaluatorOf(test: Test, vocabulary: Vocabulary): Evaluator {
-  const fact = factNamed(test.fact);
+  const judge = judgeOf(test, vocabulary);
+  if (judge === unknown) return () => UNKNOWN;
+  const read = factNamed(test.fact).read(test.subject ?? '', vocabulary);
+  return (visitor, item, request) => judge(read(visitor, item, request), request);
+}
+
+/** The same for what was read already: one reading may be judged by many tests. */
+export function judgeOf(test: Test, vocabulary: Vocabulary): Judge {
   const operator = operatorOf(test, vocabulary);
   const type = typeOf(test, vocabulary);
-  if (!operator || type === null) return unknown;
-  const read = fact.read(test.subject ?? '', vocabulary);
-  if (!namesAreThere(test, vocabulary)) return unknown;
-  if (test.op === 'is set') return (visitor, item, request) => known(read(visitor, item, request) !== null);
-  if (test.op === 'is not set')
-    return (visitor, item, request) => known(read(visitor, item, request) === null);
+  if (!operator || type === null || !namesAreThere(test, vocabulary)) return unknown;
+  if (test.op === 'is set') return (met) => known(met !== null);
+  if (test.op === 'is not set') return (met) => known(met === null);
   if (type === 'set') {
     const value = String(test.value);
-    return (visitor, item, request) => {
-      const met = read(visitor, item, request);
-      return met === null ? UNKNOWN : known((met as readonly string[]).includes(value));
-    };
+    return (met) => (met === null ? UNKNOWN : known((met as readonly string[]).includes(value)));
   }
   if (type === 'rank') {
     const ranks = new Map<string, number>(vocabulary.levels.map((level, rank) => [level.id, rank]));
     const wanted = ranks.get(String(test.value)) ?? Number.NaN;
     const holds = RANKED[test.op as keyof typeof RANKED];
-    return (visitor, item, request) => {
-      const rank = ranks.get(read(visitor, item, request) as string);
+    return (met) => {
+      const rank = ranks.get(met as string);
       return rank === undefined ? UNKNOWN : known(holds(rank, wanted));
     };
   }
   const compare = operator.compare(test.value);
-  return (visitor, item, request) => {
-    const met = read(visitor, item, request);
+  return (met, request) => {
     const held = met === null ? null : compare(met, request);
     return held === null ? UNKNOWN : held ? TRUE : FALSE;
   };

@@ -2,7 +2,7 @@ import type { Condition } from '../condition/condition';
 import type { GateId, ItemId } from '../ids';
 import { below, type Outline } from '../site/outline';
 import type { Vocabulary } from '../site/vocabulary';
-import { selectorsOf } from './selection';
+import { selectedIn } from './selection';
 import type { Given } from './turn-away';
 
 /** What a gate points at: one item, or an item and everything beneath it. */
@@ -98,9 +98,7 @@ function reach(
   const reached = new Set<ItemId>();
   for (const target of targets) {
     if (target.kind === 'selection') {
-      const selectors = selectorsOf(target.where, vocabulary);
-      const takes = doubt ? selectors.closed : selectors.certain;
-      for (const item of outline.items.values()) if (takes(item)) reached.add(item.id);
+      for (const id of selectedIn(target.where, outline, vocabulary, doubt)) reached.add(id);
     } else if (target.kind === 'branch') for (const item of below(outline, target.item)) reached.add(item.id);
     else if (outline.items.has(target.item)) reached.add(target.item);
   }

@@ -4,8 +4,9 @@
  */
 import {
   type Condition,
-  evaluatorOf,
   factNamed,
+  judgeOf,
+  type Reader,
   type Test,
   TODAY,
   TRUE,
@@ -13,90 +14,139 @@ import {
   testsIn,
   UNKNOWN,
 } from '../condition';
-import { guest, type Item, type RequestFacts, requestAt, type Vocabulary } from '../site';
+import type { ItemId } from '../ids';
+import { guest, type Item, type Outline, type RequestFacts, requestAt, type Vocabulary } from '../site';
 
-/** Answers whether a selection takes an item. */
-export type Selector = (item: Item) => boolean;
+/** Answers whether a selection takes something. */
+export type Selector<T> = (one: T) => boolean;
 
 /** The two readings of a selection where a fact of an item is missing. */
-export interface Selectors {
+export interface Selectors<T> {
   /** Takes an item only if that is certain: what is missing could be anything. */
-  readonly certain: Selector;
+  readonly certain: Selector<T>;
   /** Takes an item if that holds of one that has nothing where nothing is known of it. */
-  readonly closed: Selector;
+  readonly closed: Selector<T>;
 }
+
+type Met = ReturnType<Reader>;
+/** What is known of something for a test. */
+type MetOf<T> = (test: Test) => (one: T) => Met;
 
 // No test of a selection reads them.
 const nobody = guest;
 const never: RequestFacts = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' });
 
-/** Both readings. Whatever the certain one takes the closed one takes as well. */
-export function selectorsOf(where: Condition, vocabulary: Vocabulary): Selectors {
-  return { certain: certainly(where, true, vocabulary), closed: inClosedWorld(where, vocabulary) };
+const readerOf = (test: Test, vocabulary: Vocabulary): ((item: Item) => Met) => {
+  const read = factNamed(test.fact).read(test.subject ?? '', vocabulary);
+  return (item) => read(nobody, item, never);
+};
+
+/** Both readings, of items. Whatever the certain one takes the closed one takes as well. */
+export const selectorsOf = (where: Condition, vocabulary: Vocabulary): Selectors<Item> =>
+  both(where, vocabulary, (test) => readerOf(test, vocabulary));
+
+const both = <T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selectors<T> => ({
+  certain: certainly(where, true, vocabulary, metOf),
+  closed: inClosedWorld(where, vocabulary, metOf),
+});
+
+// What is known of a site's items, fact by fact: hundreds of gates ask for the same few.
+const known = new WeakMap<
+  Outline,
+  { readonly items: readonly Item[]; readonly columns: Map<string, readonly Met[]> }
+>();
+
+/** The items of a site that a selection takes; those in doubt as well, or not. */
+export function selectedIn(
+  where: Condition,
+  outline: Outline,
+  vocabulary: Vocabulary,
+  doubt: boolean,
+): readonly ItemId[] {
+  const table = known.get(outline) ?? { items: [...outline.items.values()], columns: new Map() };
+  known.set(outline, table);
+  const column = (test: Test): readonly Met[] => {
+    const found = table.columns.get(test.fact) ?? table.items.map(readerOf(test, vocabulary));
+    table.columns.set(test.fact, found);
+    return found;
+  };
+  const selectors = both<number>(where, vocabulary, (test) => {
+    const values = column(test);
+    return (at) => values[at] ?? null;
+  });
+  const takes = doubt ? selectors.closed : selectors.certain;
+  const taken: ItemId[] = [];
+  for (const [at, item] of table.items.entries()) if (takes(at)) taken.push(item.id);
+  return taken;
 }
 
-/** What a test comes to for an item. Many items share a kind, a category, an author: each value is asked about once. */
-function byValue(test: Test, vocabulary: Vocabulary): (item: Item) => Truth {
-  const evaluate = evaluatorOf(test, vocabulary);
-  const read = factNamed(test.fact).read(test.subject ?? '', vocabulary);
-  const known = new Map<string | null, Truth>();
+/** What a test comes to. Many items share a kind, a category, an author: each value is judged once. */
+function judged<T>(test: Test, vocabulary: Vocabulary, metOf: MetOf<T>): (one: T) => Truth {
+  const judge = judgeOf(test, vocabulary);
+  const read = metOf(test);
+  const before = new Map<string | null, Truth>();
   // Every address is another, so keeping them would only take room.
-  if (test.fact === 'item address') return (item) => evaluate(nobody, item, never);
-  return (item) => {
-    const met = read(nobody, item, never);
-    if (met !== null && typeof met !== 'string') return evaluate(nobody, item, never);
-    const before = known.get(met);
-    if (before !== undefined) return before;
-    const truth = evaluate(nobody, item, never);
-    known.set(met, truth);
+  const shared = test.fact !== 'item address';
+  return (one) => {
+    const met = read(one);
+    if (met !== null && (!shared || typeof met !== 'string')) return judge(met, never);
+    const found = before.get(met);
+    if (found !== undefined) return found;
+    const truth = judge(met, never);
+    before.set(met, truth);
     return truth;
   };
 }
 
-function certainly(where: Condition, wanted: boolean, vocabulary: Vocabulary): Selector {
+function certainly<T>(
+  where: Condition,
+  wanted: boolean,
+  vocabulary: Vocabulary,
+  metOf: MetOf<T>,
+): Selector<T> {
   switch (where.kind) {
     case 'all':
     case 'any': {
-      const parts = where.of.map((part) => certainly(part, wanted, vocabulary));
+      const parts = where.of.map((part) => certainly(part, wanted, vocabulary, metOf));
       return (where.kind === 'all') === wanted
-        ? (item) => parts.every((part) => part(item))
-        : (item) => parts.some((part) => part(item));
+        ? (one) => parts.every((part) => part(one))
+        : (one) => parts.some((part) => part(one));
     }
     case 'not':
-      return certainly(where.of, !wanted, vocabulary);
+      return certainly(where.of, !wanted, vocabulary, metOf);
     case 'audience':
       return () => false;
     case 'test': {
-      const truthOf = byValue(where, vocabulary);
+      const truthOf = judged(where, vocabulary, metOf);
       const truth = wanted ? TRUE : -TRUE;
-      return (item) => truthOf(item) === truth;
+      return (one) => truthOf(one) === truth;
     }
     default:
       return where satisfies never;
   }
 }
 
-function inClosedWorld(where: Condition, vocabulary: Vocabulary): Selector {
+function inClosedWorld<T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selector<T> {
   switch (where.kind) {
     case 'all':
     case 'any': {
-      const parts = where.of.map((part) => inClosedWorld(part, vocabulary));
+      const parts = where.of.map((part) => inClosedWorld(part, vocabulary, metOf));
       return where.kind === 'all'
-        ? (item) => parts.every((part) => part(item))
-        : (item) => parts.some((part) => part(item));
+        ? (one) => parts.every((part) => part(one))
+        : (one) => parts.some((part) => part(one));
     }
     case 'not': {
-      const part = inClosedWorld(where.of, vocabulary);
-      return (item) => !part(item);
+      const part = inClosedWorld(where.of, vocabulary, metOf);
+      return (one) => !part(one);
     }
     case 'audience':
       return () => false;
     case 'test': {
-      const truthOf = byValue(where, vocabulary);
+      const truthOf = judged(where, vocabulary, metOf);
       // Of an item without a category it holds that its category is not "Night logs".
       const missing = where.op === 'is not';
-      return (item) => {
-        const truth = truthOf(item);
+      return (one) => {
+        const truth = truthOf(one);
         return truth === UNKNOWN ? missing : truth === TRUE;
       };
     }
