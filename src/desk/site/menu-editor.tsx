@@ -59,6 +59,15 @@ export function MenuEditor({ menu }: { readonly menu: Menu }) {
             put them below it.
           </p>
         </div>
+        <Input
+          label="Title of the menu"
+          defaultValue={menu.title}
+          maxLength={200}
+          onBlur={(event) => {
+            const title = event.target.value.trim();
+            if (title !== '' && title !== menu.title) void change({ kind: 'rename', item: menu.id, title });
+          }}
+        />
         <Button weight="quiet" onClick={() => void look()}>
           Take it away …
         </Button>

@@ -181,6 +181,16 @@ function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowP
           <X size={14} aria-hidden="true" />
         </Button>
       </div>
+      {gate && (
+        <input
+          aria-label={`Summary of ${section.title}`}
+          placeholder="Its summary, for a teaser"
+          value={section.summary}
+          maxLength={2000}
+          onChange={(event) => onChange({ ...section, summary: event.target.value })}
+          className="w-full rounded-[3px] border border-iron bg-paper px-2 py-1"
+        />
+      )}
       <SectionEditor page={page} section={section} onChange={onChange} />
       {problems.map((problem) => (
         <p key={`${problem.line} ${problem.message}`} role="alert" className="text-alarm">

@@ -8,6 +8,7 @@ import type { Document, DocumentProblem, KeptDraft, Writing } from '@/services';
 import { ask } from '../service';
 
 const PAUSE_MS = 500;
+const RETRY_MS = 3000;
 
 export type Keeping = 'kept' | 'keeping' | 'not kept';
 
@@ -60,6 +61,18 @@ export function useWriting(item: string): WritingState {
   }, [item]);
   useEffect(() => void read(), [read]);
 
+  /** Shows what somebody else wrote: their draft, or what they put on the site, after which there is no draft. */
+  const showTheirs = useCallback(
+    async (draft: unknown) => {
+      const answer = await ask<Writing>('GET', `items/${encodeURIComponent(item)}`);
+      if (!answer.ok) return;
+      siteVersion.current = answer.value.version;
+      const onSite = { document: answer.value.live, version: 0, by: 'Somebody', at: '' };
+      setTheirs((draft as KeptDraft | null) ?? answer.value.draft ?? onSite);
+    },
+    [item],
+  );
+
   const save = useCallback((): Promise<boolean> => {
     const mine = turn.current.then(async () => {
       const wanted = latest.current;
@@ -78,12 +91,14 @@ export function useWriting(item: string): WritingState {
       }
       setKeeping('not kept');
       setProblem(answer.title);
-      if (answer.status === 409) setTheirs((answer.body.draft as KeptDraft | null) ?? null);
+      // Out of reach: what is typed is kept here and tried again.
+      if (answer.status === 0) setTimeout(() => void save(), RETRY_MS);
+      if (answer.status === 409) await showTheirs(answer.body.draft);
       return false;
     });
     turn.current = mine.catch(() => undefined);
     return mine;
-  }, [item]);
+  }, [item, showTheirs]);
 
   useEffect(() => {
     if (keeping !== 'keeping' || document === null) return;
@@ -124,9 +139,9 @@ export function useWriting(item: string): WritingState {
     }
     setProblem(answer.title);
     setProblems((answer.body.problems as readonly DocumentProblem[] | undefined) ?? []);
-    if (answer.status === 409) setTheirs((answer.body.draft as KeptDraft | null) ?? null);
+    if (answer.status === 409) await showTheirs(answer.body.draft);
     return false;
-  }, [item, save, read]);
+  }, [item, save, read, showTheirs]);
 
   const drop = useCallback(async () => {
     latest.current = saved.current;
@@ -146,6 +161,7 @@ export function useWriting(item: string): WritingState {
         latest.current = document;
         saved.current = document;
         setDocument(document);
+        setDrafted(theirs.version > 0);
         setKeeping('kept');
       } else {
         saved.current = null;

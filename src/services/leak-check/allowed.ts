@@ -90,7 +90,10 @@ function inFirstWords(
 ): boolean {
   const page = pageOf(compiled.outline, item);
   if (!page || path.includes('.')) return false;
-  const own = (compiled.covering.get(item.id) ?? []).filter(({ setAside }) => !setAside);
+  const pages = (compiled.covering.get(page.id) ?? []).map(({ gate }) => gate.id);
+  const own = (compiled.covering.get(item.id) ?? []).filter(
+    ({ gate, setAside }) => !setAside && !pages.includes(gate.id),
+  );
   return [page.id, item.id].some((id) => {
     const decision = decide(compiled, id, facts, request);
     const show =

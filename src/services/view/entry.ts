@@ -11,7 +11,7 @@ import {
 import type { SiteState } from '../site-state';
 import { addressIn, decisionOn, type Look } from './look';
 import { type Step, stepFor } from './step';
-import { contentOf, firstWords, summaryOf } from './texts';
+import { contentOf, firstWords, hasOwnGate, summaryOf } from './texts';
 
 /** A picture as it stands on a page. */
 export interface ShownPicture {
@@ -97,16 +97,18 @@ export function teaserOf(
         : show.kind === 'words'
           ? firstWords(state, compiled, id, show.count)
           : contentOf(state, id).summary,
-    coarse: turnAway.preview ? coarsePictureOf(state, id) : null,
+    coarse: turnAway.preview ? coarsePictureOf(look, id) : null,
     reason,
     step: stepFor(look, turnAway.next, back),
   };
 }
 
-/** The coarse version of an item's picture: of its own, or of the first in it. */
-function coarsePictureOf(state: SiteState, id: ItemId): string | null {
+/** The coarse version of an item's picture: of its own, or of the first in it that nothing else withholds. */
+function coarsePictureOf({ state, compiled }: Look, id: ItemId): string | null {
   const own = state.outline.items.get(id);
-  const inSections = sectionsOf(state.outline, id).map((section) => fileOf(state, section));
+  const inSections = sectionsOf(state.outline, id)
+    .filter((section) => section.published && !hasOwnGate(compiled, section.id, id))
+    .map((section) => fileOf(state, section));
   const files = [
     own?.kind === 'file' ? id : null,
     own?.facts?.picture ?? null,

@@ -105,7 +105,7 @@ function wordsOf(state: SiteState, compiled: CompiledPolicy, id: ItemId): readon
   const sections = item?.kind === 'section' ? [item] : sectionsOf(compiled.outline, id);
   const words: string[] = [];
   for (const section of sections) {
-    const gated = section.id !== id && (compiled.covering.get(section.id) ?? []).length > 0;
+    const gated = section.id !== id && hasOwnGate(compiled, section.id, id);
     if (section.type !== 'text' || gated || !section.published) continue;
     for (const piece of regionsIn(compiled, contentOf(state, section.id).body).pieces) {
       if (piece.kind === 'text') words.push(...plainTextOf(piece.text).split(/\s+/).filter(Boolean));
@@ -113,6 +113,13 @@ function wordsOf(state: SiteState, compiled: CompiledPolicy, id: ItemId): readon
     }
   }
   return words;
+}
+
+/** Whether a section is under a gate that its page is not under: a branch's gate covers both and withholds nothing more. */
+export function hasOwnGate({ covering }: CompiledPolicy, section: ItemId, page: ItemId): boolean {
+  const over = (id: ItemId) => (covering.get(id) ?? []).filter(({ setAside }) => !setAside);
+  const shared = new Set(over(page).map(({ gate }) => gate.id));
+  return over(section).some(({ gate }) => !shared.has(gate.id));
 }
 
 const SUMMARY_WORDS = 32;

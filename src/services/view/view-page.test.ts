@@ -116,6 +116,38 @@ describe('looking at a page', () => {
     expect(under(state.live.policy)).toMatchObject({ kind: 'page', sameForEveryone: false });
   });
 
+  it('teases with the first words of a page that a branch’s gate covers, and never with a part under a gate of its own', async () => {
+    const { state } = trivet;
+    const { facts } = await visitorOf(trivet, undefined, now);
+    const teaser = {
+      kind: 'teaser',
+      show: { kind: 'words', count: 6 },
+      preview: false,
+      reason: { kind: 'kept back' },
+      next: { kind: 'none' },
+    } as const;
+    const gates = state.live.policy.gates.map((gate) =>
+      gate.id === 'observers-room' ? { ...gate, otherwise: { cases: [], last: teaser } } : gate,
+    );
+    const under = (own: typeof gates) =>
+      viewPage(
+        {
+          ...liveLook(state, facts),
+          compiled: compile({ ...state.live.policy, gates: own }, state.outline, state.names),
+        },
+        '/observers',
+      );
+    expect(under(gates)).toMatchObject({ kind: 'teaser', text: 'Welcome to the table by the …' });
+    const [first] = gates;
+    if (!first) throw new Error('Larkfell has no gates.');
+    const own = {
+      ...first,
+      id: 'own' as never,
+      what: { targets: [{ kind: 'item', item: 'observers-text' as never }], except: [] },
+    } as typeof first;
+    expect(under([...gates, own])).toMatchObject({ kind: 'teaser', text: '' });
+  });
+
   it('puts the walk’s own address before everything that leads on', async () => {
     const { state } = trivet;
     const look = (facts: VisitorFacts, path: string) => viewPage(liveLook(state, facts, '/walk/t'), path);

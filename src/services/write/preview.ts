@@ -13,7 +13,7 @@ import { itemsFor } from './write-document';
 const asking = z.strictObject({ standIn: z.unknown(), document: z.unknown() });
 
 export type PreviewAnswer =
-  | { readonly kind: 'preview'; readonly answer: PageAnswer; readonly problems: readonly DocumentProblem[] }
+  | { readonly kind: 'preview'; readonly answer: PageAnswer }
   | { readonly kind: 'wrong'; readonly problems: readonly DocumentProblem[] }
   | { readonly kind: 'missing' };
 
@@ -56,5 +56,5 @@ export function previewWriting(
     request: plainRequest(state, now),
     base: '',
   };
-  return { kind: 'preview', answer: viewPage(look, encodeURI(read.address)), problems: [] };
+  return { kind: 'preview', answer: viewPage(look, encodeURI(read.address)) };
 }
