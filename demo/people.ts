@@ -26,7 +26,7 @@ const known = (today: Day): readonly Person[] => {
   return [
     person('greta', 'Greta Holm', {
       level: 'keeper',
-      desk: true,
+      desk: { right: 'owner', branch: null },
       joined: '2019-09-14',
       profile: { team: 'Grounds', 'hours-logged': 310, newsletter: true, valley: 'Larkdale' },
       purchases: [pass('keeper-pass', 120, 245)],

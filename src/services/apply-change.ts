@@ -4,7 +4,7 @@
  * back.
  */
 import { randomUUID } from 'node:crypto';
-import { asId, type PassphraseId, type PersonId, type SiteNames, same } from '@/core';
+import { asId, may, type PassphraseId, type PersonId, type SiteNames, same } from '@/core';
 import {
   deletePeople,
   dropNames,
@@ -21,7 +21,7 @@ import {
   writeNames,
   writePeople,
 } from '@/store';
-import type { Administrator } from './desk-right';
+import { type Administrator, NotAllowed, need } from './desk-right';
 import { recordOf } from './person';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
@@ -29,6 +29,8 @@ import type { Trivet } from './trivet';
 /** A change about to be made. */
 export interface SiteChange {
   readonly summary: string;
+  /** In the words of whoever makes it. */
+  readonly why?: string;
   readonly people: readonly PeopleChange[];
   readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
   /** What is to be typed for a passphrase, hashed; never recorded. */
@@ -38,7 +40,7 @@ export interface SiteChange {
 }
 
 /** Who makes a change: an administrator, or somebody who changes their own account. */
-export type Author = Pick<Administrator, 'name'>;
+export type Author = Pick<Administrator, 'name'> & { readonly session?: string; readonly desk?: unknown };
 
 export type ChangeAnswer =
   | { readonly kind: 'changed'; readonly change: string; readonly people: number; readonly summary: string }
@@ -59,15 +61,18 @@ export async function applyChange(
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
     if (people.length === 0 && names === null && made.passphrase === undefined && made.password === undefined)
       return { kind: 'nothing to do' };
+    if (author.session !== undefined) needPosts(author as Administrator, people);
+    const orphaned = ownerProblem(state, people);
+    if (orphaned !== null) return { kind: 'wrong', message: orphaned };
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
       const hashes = await hashesOfGone(tx, people, names);
       await write(tx, people, names);
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
       if (made.password) await setPasswordHash(tx, made.password.person, made.password.hash);
-      const { summary } = made;
+      const { summary, why = '' } = made;
       const by = author.name;
-      await insertChange(tx, { id, by, summary, people, names, hashes, undone: false }, now);
+      await insertChange(tx, { id, by, summary, why, people, names, hashes, undone: false }, now);
     });
     return { kind: 'changed', change: id, people: people.length, summary: made.summary };
   });
@@ -76,9 +81,10 @@ export async function applyChange(
 /** Takes a change back, if nothing that it touched has changed since. */
 export async function undoChange(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   input: unknown,
 ): Promise<ChangeAnswer> {
+  need(administrator, 'people');
   const id = typeof input === 'string' && input.length <= 100 ? input : '';
   return trivet.changePeople(async (state): Promise<ChangeAnswer> => {
     const change = await readChange(trivet.db, id);
@@ -93,6 +99,9 @@ export async function undoChange(
     if (change.names && !same(state.names, change.names.after))
       return { kind: 'wrong', message: 'The site’s names were changed again since. Nothing was taken back.' };
     const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
+    needPosts(administrator, people);
+    const orphaned = ownerProblem(state, people);
+    if (orphaned !== null) return { kind: 'wrong', message: orphaned };
     const names = change.names && { before: change.names.after, after: change.names.before };
     await trivet.db.transaction(async (tx) => {
       await write(tx, people, names);
@@ -106,11 +115,43 @@ export async function undoChange(
   });
 }
 
+/**
+ * Who may use the desk is for owners to say, and so is the mail address of those who may: whoever can read the mail can take
+ * the account.
+ */
+function needPosts(administrator: Administrator, people: readonly PeopleChange[]): void {
+  const touched = people.some(
+    ({ before, after }) =>
+      !same(before?.desk ?? null, after?.desk ?? null) ||
+      (before?.desk && (after === null || before.email !== after.email)),
+  );
+  if (!touched || may(administrator.desk, 'everything')) return;
+  throw new NotAllowed(
+    'Who may use the desk, and the mail addresses of those who may, are changed by owners. Nothing was changed.',
+  );
+}
+
+/** A site always has an owner. */
+function ownerProblem({ people }: SiteState, changes: readonly PeopleChange[]): string | null {
+  const isOwner = (one: PeopleChange['after'] | undefined) => one?.desk?.right === 'owner';
+  if (!changes.some(({ before, after }) => isOwner(before) && !isOwner(after))) return null;
+  const owners = new Set([...people.values()].filter(isOwner).map(({ id }) => id));
+  for (const { before, after } of changes) {
+    if (before && !isOwner(after)) owners.delete(before.id);
+    if (after && isOwner(after)) owners.add(after.id);
+  }
+  return owners.size > 0
+    ? null
+    : 'Nobody would be left who owns the site. Make somebody else an owner first.';
+}
+
 const MOST_LATEST = 10;
 
 /** The latest changes of people and names, newest first. */
-export const latestChanges = (trivet: Trivet, _administrator: Administrator) =>
-  readLatestChanges(trivet.db, MOST_LATEST);
+export function latestChanges(trivet: Trivet, administrator: Administrator) {
+  need(administrator, 'look');
+  return readLatestChanges(trivet.db, MOST_LATEST);
+}
 
 /** What those who are about to go can sign in with, and what can be typed for passphrases that go. */
 async function hashesOfGone(

@@ -1,8 +1,8 @@
 /** The audiences of a policy in numbers: how many are in each, how they overlap, where they are used. */
 import { type AudienceId, both, countOf, describeUse, usesOf, vocabularyOf } from '@/core';
+import type { Crowd } from './columns';
 import { membershipOf } from './columns';
-import type { Administrator } from './desk-right';
-import type { Crowd } from './effect-of-draft';
+import { type Administrator, need } from './desk-right';
 import { type PolicyProblem, readPolicy } from './policy-form';
 import type { Trivet } from './trivet';
 
@@ -28,10 +28,11 @@ export interface AudienceReport {
 /** Counts the audiences of a policy as it is being edited. */
 export function audienceReport(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   input: unknown,
   now: Date,
 ): AudienceReport | { readonly problems: readonly PolicyProblem[] } {
+  need(administrator, 'look');
   const { state } = trivet;
   const read = readPolicy(input, state);
   if ('problems' in read) return read;

@@ -16,8 +16,8 @@ import {
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import { plainRequest } from './clock';
-import type { Administrator } from './desk-right';
-import type { Crowd } from './effect-of-draft';
+import type { Crowd } from './columns';
+import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { personOf, recordOf } from './person';
 import { type FormProblems, newPersonId, readPerson, withField } from './person-form';
@@ -70,6 +70,7 @@ export async function changePeople(
   preview: boolean,
   now: Date,
 ): Promise<PeopleAnswer> {
+  need(administrator, 'people');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
@@ -221,6 +222,7 @@ export async function savePerson(
   input: unknown,
   now: Date,
 ): Promise<SavePersonAnswer> {
+  need(administrator, 'people');
   const parsed = save.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', message: 'Send the person, and what they were before.' };
   const { based, person } = parsed.data;
@@ -242,8 +244,8 @@ export async function savePerson(
         problems = read.problems;
         return 'The form has mistakes.';
       }
-      if (before?.id === administrator.id && !read.person.desk) {
-        problems = { desk: 'You can’t take the desk away from yourself.' };
+      if (before?.id === administrator.id && !same(before.desk, read.person.desk)) {
+        problems = { desk: 'You can’t change your own right yourself. Ask another owner.' };
         return 'The form has mistakes.';
       }
       saved = key;

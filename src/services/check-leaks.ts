@@ -1,6 +1,6 @@
 /** The leak check as an administrator starts it: one at a time, as the visitors of their board or as everybody. */
 import { z } from 'zod';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { type Knock, type LeakReport, leakCheck } from './leak-check';
 import { boardOf } from './stand-ins';
 import type { Trivet } from './trivet';
@@ -22,6 +22,7 @@ export async function checkLeaks(
   input: unknown,
   { now, cookieName, knock, signal }: Around,
 ): Promise<LeakReport | null> {
+  need(administrator, 'look');
   if (underWay) return null;
   underWay = true;
   try {

@@ -4,11 +4,9 @@ import {
   type Condition,
   columnsOf,
   expanded,
-  factNamed,
   type Member,
   placesIn,
   type Selection,
-  testsIn,
   type Vocabulary,
 } from '@/core';
 import { plainRequest } from './clock';
@@ -27,6 +25,7 @@ const kept = new WeakMap<SiteState['people'], Membership>();
 /** The members in order, and the sets of them that conditions select. */
 export interface MembershipView {
   readonly members: readonly Member[];
+  readonly columns: Columns;
   readonly select: (condition: Condition) => Selection;
   /** The members of a set, the first so many of them. */
   readonly named: (bits: Selection['bits'], most?: number) => readonly Member[];
@@ -49,12 +48,9 @@ export function membershipOf(state: SiteState, vocabulary: Vocabulary, now: Date
   const { members, columns } = membership;
   return {
     members,
-    select: (condition) => {
-      const whole = expanded(condition, vocabulary.audiences);
-      // The time of day runs on while columns are kept, so what asks for it is asked anew.
-      const fleeting = testsIn(whole).some(({ fact }) => factNamed(fact).of === 'request');
-      return (fleeting ? made().columns : columns).select(whole);
-    },
+    columns,
+    // The time of day runs on while columns are kept, so the request at hand is asked for it.
+    select: (condition) => columns.select(expanded(condition, vocabulary.audiences), null, request),
     named: (bits, most = Number.POSITIVE_INFINITY) => {
       const found: Member[] = [];
       for (const place of placesIn(bits)) {
@@ -64,5 +60,25 @@ export function membershipOf(state: SiteState, vocabulary: Vocabulary, now: Date
       }
       return found;
     },
+  };
+}
+
+export const MOST_NAMED = 8;
+
+/** How many people, and the first of them by name. */
+export interface Crowd {
+  readonly count: number;
+  readonly first: readonly Member[];
+}
+
+/** Makes crowds of sets of the membership. */
+export function crowdsOf(
+  state: SiteState,
+  now: Date,
+): { readonly size: number; readonly crowd: (selection: Selection) => Crowd } {
+  const { members, named } = membershipOf(state, state.live.compiled.vocabulary, now);
+  return {
+    size: members.length,
+    crowd: ({ bits, count }) => ({ count, first: count === 0 ? [] : named(bits, MOST_NAMED) }),
   };
 }

@@ -1,14 +1,60 @@
+/**
+ * Who may do what at the desk. A service takes an {@link Administrator} and says with {@link need} what it needs, before it
+ * does anything; what screens show or hide has no part in it.
+ */
+import { below, type DeskPost, type Doing, type ItemId, may, type Outline } from '@/core';
 import type { Person } from './person';
 import type { Visitor } from './visitor';
 
 declare const brand: unique symbol;
 
-/** A person who has been found to have the right to use the desk. Desk services take nothing less. */
+/** A person who has been found to have a right to use the desk. Desk services take nothing less. */
 export interface Administrator extends Person {
   readonly session: string;
+  readonly desk: DeskPost;
   readonly [brand]: 'administrator';
 }
 
 /** The visitor as an administrator, or null if they may not use the desk. */
 export const administratorOf = ({ person, session }: Visitor): Administrator | null =>
   person?.desk && session !== null ? ({ ...person, session } as Administrator) : null;
+
+const NEEDED: Readonly<Record<Doing, string>> = {
+  look: 'Looking around the desk needs a right to use it.',
+  gates: 'Gates are changed by owners and gatekeepers.',
+  people: 'People and names are changed by owners, and by gatekeepers of the whole site.',
+  content: 'Pages, posts, menus and files are changed by owners and writers.',
+  everything: 'Only an owner may do this.',
+};
+
+/** Somebody asked for what their right does not reach to. Nothing was done. */
+export class NotAllowed extends Error {}
+
+/** Throws {@link NotAllowed} unless an administrator may do this. */
+export function need({ desk }: Pick<Administrator, 'desk'>, doing: Doing): void {
+  if (!may(desk, doing)) throw new NotAllowed(NEEDED[doing]);
+}
+
+/** The items that a right is limited to; null when it reaches the whole site. */
+export const reachOf = (desk: DeskPost, outline: Outline): ReadonlySet<ItemId> | null =>
+  desk.branch === null || desk.right === 'owner'
+    ? null
+    : new Set([...below(outline, desk.branch)].map(({ id }) => id));
+
+/** The same as {@link need} for content at some items; those that are new stand where their parents are. */
+export function needAt(
+  administrator: Pick<Administrator, 'desk'>,
+  outline: Outline,
+  items: readonly ItemId[],
+): void {
+  need(administrator, 'content');
+  const reach = reachOf(administrator.desk, outline);
+  if (reach === null || items.every((id) => reach.has(id))) return;
+  throw new NotAllowed(
+    `Your right reaches ${branchName(administrator.desk, outline)} and what is beneath it.`,
+  );
+}
+
+/** What a limited right is limited to, by name. */
+export const branchName = ({ branch }: DeskPost, outline: Outline): string =>
+  (branch && outline.items.get(branch)?.title) ?? 'a page that is no longer there';

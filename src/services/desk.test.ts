@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { everyone } from '@/core';
+import { asId, everyone, member } from '@/core';
 import {
   type Administrator,
   administratorOf,
@@ -43,12 +43,12 @@ describe('the desk', () => {
   it('begins with a guest, Marek and Tobin, and keeps what is chosen', async () => {
     const names = async () =>
       (await readDesk(trivet, greta, now)).standIns.map((one) =>
-        one.kind === 'guest' ? 'guest' : one.member.id,
+        one.kind === 'member' ? one.member.id : one.kind,
       );
     expect(await names()).toEqual(['guest', 'marek', 'tobin']);
     expect(await keepBoard(trivet, greta, [{ person: 'ines' }, 'guest', { person: 'gone' }])).toBeNull();
     expect(await names()).toEqual(['ines', 'guest']);
-    expect(await keepBoard(trivet, greta, [{ nobody: 1 }])).toMatch(/list of at most 50/);
+    expect(await keepBoard(trivet, greta, [{ nobody: 1 }])).toMatch(/can’t be kept/);
   });
 
   it('finds members by any part of name or address', () => {
@@ -74,8 +74,8 @@ describe('the desk', () => {
     expect(report.onlyInDraft?.count).toBe(72 - crew.length);
   });
 
-  it('puts items together at which the same people notice the same', () => {
-    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'), now);
+  it('puts items together at which the same people notice the same', async () => {
+    const answer = await effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
     expect(answer.report.places.map(({ items }) => items)).toEqual([
       ['hollin-school', 'hollin-notes'],
@@ -84,8 +84,8 @@ describe('the desk', () => {
     ]);
   });
 
-  it('reports an effect before anything is saved', () => {
-    const answer = effectOfDraft(trivet, greta, withOpened(trivet, 'trustees'), now);
+  it('reports an effect before anything is saved', async () => {
+    const answer = await effectOfDraft(trivet, greta, withOpened(trivet, 'trustees'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
     expect(answer.report.places).toHaveLength(1);
     expect(answer.report.places[0]?.items).toEqual(['trustees']);
@@ -175,6 +175,12 @@ describe('draft and live', () => {
 });
 
 describe('a walk', () => {
+  const walkFrom = async (administrator: typeof greta, input: unknown): Promise<string> => {
+    const answer = await startWalk(trivet, administrator, input, now);
+    if (answer.kind !== 'walk') throw new Error(answer.message);
+    return answer.token;
+  };
+
   it('shows the site as the stand-in, in the draft or live', async () => {
     await saveDraft(trivet, greta, {
       version: trivet.state.draft.version,
@@ -182,29 +188,63 @@ describe('a walk', () => {
     });
     const kinds = [];
     for (const side of ['draft', 'live']) {
-      const token = await startWalk(trivet, greta, { standIn: { person: 'marek' }, side }, now);
-      const walk = await walkOf(trivet, greta, token ?? '', now);
+      const token = await walkFrom(greta, { standIn: { person: 'marek' }, side });
+      const walk = await walkOf(trivet, greta, token, now);
       kinds.push(walk && viewPage(walk.look, '/crew').kind);
     }
     expect(kinds).toEqual(['page', 'missing']);
   });
 
   it('is useless to another session, after its time, and with a made-up token', async () => {
-    const token = (await startWalk(trivet, greta, { standIn: 'guest', side: 'live' }, now)) ?? '';
+    const token = await walkFrom(greta, { standIn: 'guest', side: 'live' });
     const again = administratorOf((await signedInAt(trivet, 'greta')).visitor);
     expect(await walkOf(trivet, greta, token, now)).not.toBeNull();
     expect(await walkOf(trivet, again, token, now)).toBeNull();
     expect(await walkOf(trivet, null, token, now)).toBeNull();
     expect(await walkOf(trivet, greta, token, later(61))).toBeNull();
     expect(await walkOf(trivet, greta, 'made-up', now)).toBeNull();
-    expect(await startWalk(trivet, greta, { standIn: { person: 'gone' }, side: 'live' }, now)).toBeNull();
+    expect(await startWalk(trivet, greta, { standIn: { person: 'gone' }, side: 'live' }, now)).toMatchObject({
+      kind: 'wrong',
+    });
+  });
+
+  it('takes a visitor who is made up, at a time and with a browser of one’s choosing', async () => {
+    const facts = { ...member({ groups: [asId('dome-crew')] }) };
+    const token = await walkFrom(greta, {
+      standIn: { madeUp: { id: 'x', name: 'Somebody', facts } },
+      side: 'live',
+      scene: { at: '2026-12-24T18:30', device: 'phone', referrer: 'news.example', language: 'de-AT' },
+    });
+    const walk = await walkOf(trivet, greta, token, now, new URL('http://site.example/crew?from=mail'));
+    expect(walk && viewPage(walk.look, '/crew').kind).toBe('page');
+    expect(walk?.look.request).toMatchObject({
+      today: '2026-12-24',
+      minute: 18 * 60 + 30,
+      weekday: 'Thursday',
+      device: 'phone',
+      referrer: 'news.example',
+      languages: ['de-AT'],
+      parameters: { from: 'mail' },
+    });
+  });
+
+  it('says what is wrong with a scene', async () => {
+    const answer = (scene: unknown) =>
+      startWalk(trivet, greta, { standIn: 'guest', side: 'live', scene }, now);
+    expect(await answer({ at: '2026-02-30T10:00' })).toMatchObject({
+      message: expect.stringContaining('2026-12-24T18:30'),
+    });
+    expect(await answer({ referrer: 'https://news.example/' })).toMatchObject({
+      message: expect.stringContaining('host alone'),
+    });
+    expect(await answer({ device: 'fridge' })).toMatchObject({ kind: 'wrong' });
   });
 
   it('ends with the session that started it', async () => {
     const { visitor } = await signedInAt(trivet, 'greta');
     const again = administratorOf(visitor);
     if (!again) throw new Error('Greta may not use the desk.');
-    const token = (await startWalk(trivet, again, { standIn: 'guest', side: 'live' }, now)) ?? '';
+    const token = await walkFrom(again, { standIn: 'guest', side: 'live' });
     expect(await walkOf(trivet, again, token, now)).not.toBeNull();
     await signOut(trivet, visitor);
     expect(await walkOf(trivet, again, token, now)).toBeNull();

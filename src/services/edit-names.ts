@@ -18,7 +18,7 @@ import {
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { recordOf } from './person';
 import { newId } from './person-form';
 import { hashPassphrase } from './secrets';
@@ -98,6 +98,7 @@ export async function editNames(
   preview: boolean,
   now: Date,
 ): Promise<NamesAnswer> {
+  need(administrator, 'people');
   const parsed = edit.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };

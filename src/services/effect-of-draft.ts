@@ -1,46 +1,27 @@
-/** What a draft would do to the whole membership, and who passes a condition, in numbers and first names. */
-import { z } from 'zod';
+/** What a draft would do to the whole membership: who gains, who loses, where, by which gate, and what guests notice. */
 import {
-  type Bitset,
   compile,
-  conditionCompiler,
-  countOf,
   type Effect,
-  effectOf,
-  expanded,
-  factNamed,
-  guest,
-  type ItemEffect,
+  effectSteps,
+  type GateId,
   type ItemId,
-  keyOf,
-  type Member,
   type Outcome,
   outcomeOf,
   type Policy,
-  printCondition,
-  type Test,
-  testsIn,
-  vocabularyOf,
-  without,
+  type Shift,
 } from '@/core';
+import type { RevisionEffect } from '@/store';
 import { plainRequest } from './clock';
-import { membershipOf } from './columns';
-import type { Administrator } from './desk-right';
+import { type Crowd, crowdsOf, membershipOf } from './columns';
+import { type Administrator, need } from './desk-right';
 import { type PolicyProblem, readPolicy } from './policy-form';
 import type { SiteState } from './site-state';
-import { memberOf } from './stand-ins';
 import type { Trivet } from './trivet';
-
-const MOST_SHOWN = 8;
-
-/** How many people, and the first of them by name. */
-export interface Crowd {
-  readonly count: number;
-  readonly first: readonly Member[];
-}
 
 /** An effect as the desk shows it. */
 export interface EffectReport {
+  /** How many members there are. */
+  readonly of: number;
   readonly gains: Crowd;
   readonly loses: Crowd;
   /** Items at which the same people notice the same stand together. */
@@ -52,134 +33,110 @@ export interface EffectReport {
     readonly sees: Crowd;
     readonly guests: { readonly before: Outcome; readonly after: Outcome } | null;
   }[];
+  /** The gates that turned away those who gain, or turn away those who lose; most people first. */
+  readonly byGate: readonly { readonly gate: GateId; readonly gains: Crowd; readonly loses: Crowd }[];
 }
 
 export type EffectAnswer =
   | { readonly kind: 'effect'; readonly report: EffectReport }
-  | { readonly kind: 'wrong'; readonly problems: readonly PolicyProblem[] };
+  | { readonly kind: 'wrong'; readonly problems: readonly PolicyProblem[] }
+  | { readonly kind: 'stopped' };
+
+/** Told of progress, and able to stop. */
+export interface Watch {
+  /** The share that is done, from 0 to 1. */
+  readonly onProgress?: (share: number) => void;
+  readonly signal?: AbortSignal;
+}
 
 /** The effect of putting a policy live, without saving it. */
-export function effectOfDraft(
+export async function effectOfDraft(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   input: unknown,
   now: Date,
-): EffectAnswer {
+  watch: Watch = {},
+): Promise<EffectAnswer> {
+  need(administrator, 'look');
   const { state } = trivet;
   const read = readPolicy(input, state);
-  return 'problems' in read
-    ? { kind: 'wrong', problems: read.problems }
-    : { kind: 'effect', report: reportOf(effectAgainstLive(state, read.policy, now)) };
+  if ('problems' in read) return { kind: 'wrong', problems: read.problems };
+  const effect = await effectUnder(state, state.live.policy, read.policy, now, watch);
+  return effect === null ? { kind: 'stopped' } : { kind: 'effect', report: reportOf(effect, state, now) };
 }
 
 /** The effect of a policy compared with what is live, over everybody. */
-export function effectAgainstLive(state: SiteState, policy: Policy, now: Date): Effect {
-  const after =
-    policy === state.draft.policy ? state.draft.compiled : compile(policy, state.outline, state.names);
-  return effectOf(state.live.compiled, after, membersOf(state), plainRequest(state, now));
+export async function effectAgainstLive(state: SiteState, policy: Policy, now: Date): Promise<Effect> {
+  const effect = await effectUnder(state, state.live.policy, policy, now, {});
+  if (effect === null) throw new Error('Nobody could have stopped this.');
+  return effect;
 }
 
-const membersOf = (state: SiteState): Member[] => [...state.people.values()].map(memberOf);
+const SLICE_MS = 30;
 
-function reportOf(effect: Effect): EffectReport {
-  const alike = new Map<string, ItemEffect[]>();
-  for (const entry of effect.items) {
-    const key = keyOfEffect(entry);
-    alike.set(key, [...(alike.get(key) ?? []), entry]);
+/** Works an effect out in slices, so that the site goes on answering; null when it was stopped. */
+async function effectUnder(
+  state: SiteState,
+  before: Policy,
+  after: Policy,
+  now: Date,
+  { onProgress, signal }: Watch,
+): Promise<Effect | null> {
+  const steps = effectSteps(
+    compiledIn(state, before),
+    compiledIn(state, after),
+    membershipOf(state, state.live.compiled.vocabulary, now).columns,
+    plainRequest(state, now),
+  );
+  let began = performance.now();
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() - began < SLICE_MS) continue;
+    onProgress?.(step.value);
+    await new Promise((resolve) => setImmediate(resolve));
+    if (signal?.aborted) return null;
+    began = performance.now();
   }
+}
+
+function compiledIn(state: SiteState, policy: Policy) {
+  if (policy === state.draft.policy) return state.draft.compiled;
+  return policy === state.live.policy ? state.live.compiled : compile(policy, state.outline, state.names);
+}
+
+function reportOf(effect: Effect, state: SiteState, now: Date): EffectReport {
+  const { crowd, size } = crowdsOf(state, now);
+  const most = (a: { readonly gains: Crowd; readonly loses: Crowd }) => a.gains.count + a.loses.count;
   return {
+    of: size,
     gains: crowd(effect.gains),
     loses: crowd(effect.loses),
-    places: [...alike.values()].flatMap((entries) => {
-      const [first] = entries;
-      if (!first) return [];
-      const { gains, loses, sees, guests } = first;
-      return [
-        {
-          items: entries.map(({ item }) => item.id),
-          gains: crowd(gains),
-          loses: crowd(loses),
-          sees: crowd(sees),
-          guests: guests && { before: outcomeOf(guests.before), after: outcomeOf(guests.after) },
-        },
-      ];
-    }),
+    places: effect.shifts.map(({ items, gains, loses, sees, guests }) => ({
+      items: items.map(({ id }) => id),
+      gains: crowd(gains),
+      loses: crowd(loses),
+      sees: crowd(sees),
+      guests: guests && { before: outcomeOf(guests.before), after: outcomeOf(guests.after) },
+    })),
+    byGate: effect.byGate
+      .map(({ gate, gains, loses }) => ({ gate, gains: crowd(gains), loses: crowd(loses) }))
+      .toSorted((a, b) => most(b) - most(a)),
   };
 }
 
-/** The same for two items at which the same people notice the same. */
-const keyOfEffect = ({ gains, loses, sees, guests }: ItemEffect): string =>
-  JSON.stringify([
-    ...[gains, loses, sees].map((people) => people.map(({ id }) => id)),
-    guests && [outcomeOf(guests.before), outcomeOf(guests.after)],
-  ]);
-
-const crowd = (people: readonly Member[]): Crowd => ({
-  count: people.length,
-  first: people.slice(0, MOST_SHOWN),
-});
-
-/** Who passes a gate or is in an audience while it is being written. */
-export interface PassingReport {
-  readonly of: number;
-  readonly pass: Crowd;
-  /** Members who pass in the draft and not as it is live. Null for what is not live yet. */
-  readonly onlyInDraft: Crowd | null;
-  readonly onlyLive: Crowd | null;
-  readonly guestsPass: boolean;
-  /** The tests that are true of no member, as their text. */
-  readonly metByNobody: readonly string[];
-}
-
-const passing = z.strictObject({
-  of: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('gate'), id: z.string().max(100) }),
-    z.strictObject({ kind: z.literal('audience'), id: z.string().max(100) }),
-  ]),
-  policy: z.unknown(),
-});
-
-/** Counts the members who pass one gate of a policy, or are in one of its audiences, and compares with live. */
-export function whoPasses(
-  trivet: Trivet,
-  _administrator: Administrator,
-  input: unknown,
-  now: Date,
-): PassingReport | { readonly problems: readonly PolicyProblem[] } {
-  const { state } = trivet;
-  const parsed = passing.safeParse(input);
-  if (!parsed.success)
-    return { problems: [{ gate: null, message: 'Name a gate or an audience and send its policy.' }] };
-  const read = readPolicy(parsed.data.policy, state);
-  if ('problems' in read) return read;
-  const { of } = parsed.data;
-  const find = (policy: Policy) =>
-    (of.kind === 'gate' ? policy.gates : policy.audiences).find(({ id }) => id === of.id)?.who;
-  const who = find(read.policy);
-  if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
-  const vocabulary = vocabularyOf(state.names, read.policy);
-  const membership = membershipOf(state, vocabulary, now);
-  const crowdOf = (bits: Bitset): Crowd => ({
-    count: countOf(bits),
-    first: membership.named(bits, MOST_SHOWN),
-  });
-  const selected = membership.select(who);
-  const before = find(state.live.policy);
-  const passed = before && membershipOf(state, state.live.compiled.vocabulary, now).select(before).bits;
-  const request = plainRequest(state, now);
-  const tests = new Map(testsIn(expanded(who, vocabulary.audiences)).map((test) => [keyOf(test), test]));
+/** What is kept of an effect with the revision that had it. */
+export function recordOfEffect(effect: Effect, state: SiteState, now: Date): RevisionEffect {
+  const { crowd } = crowdsOf(state, now);
+  const some = (side: Effect['gains']) => {
+    const { count, first } = crowd(side);
+    return { count, names: first.map(({ name }) => name) };
+  };
+  const ids = (shifts: readonly Shift[]) => shifts.flatMap(({ items }) => items.map(({ id }) => id));
   return {
-    of: membership.members.length,
-    pass: crowdOf(selected.bits),
-    onlyInDraft: passed ? crowdOf(without(selected.bits, passed)) : null,
-    onlyLive: passed ? crowdOf(without(passed, selected.bits)) : null,
-    guestsPass: conditionCompiler(vocabulary)(who)(guest, null, request),
-    metByNobody: [...tests.values()]
-      .filter((test) => asksMembersOnly(test) && membership.select(test).count === 0)
-      .map((test) => printCondition(test, vocabulary)),
+    gains: some(effect.gains),
+    loses: some(effect.loses),
+    items: ids(effect.shifts),
+    guests: ids(effect.shifts.filter(({ guests }) => guests !== null)),
   };
 }
-
-/** Whether a test asks something that members alone decide; what a request brings can't be counted. */
-const asksMembersOnly = (test: Test): boolean =>
-  factNamed(test.fact).of === 'visitor' && test.fact !== 'passphrase';

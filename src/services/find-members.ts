@@ -1,12 +1,13 @@
 import { asId, type Member, type PersonId } from '@/core';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { memberOf } from './stand-ins';
 import type { Trivet } from './trivet';
 
 const MOST = 12;
 
 /** Members whose name or mail address contains a text, whatever its case and accents; the first dozen by name. */
-export function findMembers(trivet: Trivet, _administrator: Administrator, text: string): readonly Member[] {
+export function findMembers(trivet: Trivet, administrator: Administrator, text: string): readonly Member[] {
+  need(administrator, 'look');
   const wanted = folded(text.slice(0, 200));
   const found: Member[] = [];
   for (const person of trivet.state.people.values()) {
@@ -18,7 +19,8 @@ export function findMembers(trivet: Trivet, _administrator: Administrator, text:
 }
 
 /** The member with an id, as a list of one; empty when there is none. */
-export function memberWithId(trivet: Trivet, _administrator: Administrator, id: string): readonly Member[] {
+export function memberWithId(trivet: Trivet, administrator: Administrator, id: string): readonly Member[] {
+  need(administrator, 'look');
   const person = trivet.state.people.get(asId<PersonId>(id));
   return person ? [memberOf(person)] : [];
 }

@@ -11,7 +11,7 @@ import {
 } from '@/core';
 import type { PersonRecord } from '@/store';
 import { membershipOf } from './columns';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { folded } from './find-members';
 import { type Person, recordOf } from './person';
 import type { SiteState } from './site-state';
@@ -43,10 +43,11 @@ export type FindAnswer =
 /** Answers a question about people. Conditions are read with the names of the draft. */
 export function findPeople(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   input: unknown,
   now: Date,
 ): FindAnswer {
+  need(administrator, 'look');
   const parsed = question.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', message: 'That can’t be looked for.' };
   const { text, condition, from, most } = parsed.data;

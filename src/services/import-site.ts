@@ -41,6 +41,7 @@ import {
   writePeople,
 } from '@/store';
 import { readConditionTexts } from './condition-texts';
+import { deskForm } from './person-form';
 import { readPolicy } from './policy-form';
 import { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 import { indexItems } from './search-index';
@@ -124,7 +125,7 @@ const siteFile = z.strictObject({
       email: z.email().max(254),
       name,
       password: z.string().min(8).max(1000).optional(),
-      desk: z.boolean().default(false),
+      desk: deskForm.default(null),
       level: id.nullable().default(null),
       roles: z.array(id).default([]),
       groups: z.array(id).default([]),
@@ -439,6 +440,7 @@ const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
   ...person,
   id: asId(person.id),
   email: person.email.toLowerCase(),
+  desk: person.desk && { ...person.desk, branch: person.desk.branch as ItemId | null },
   level: person.level === null ? null : asId<LevelId>(person.level),
   roles: [...new Set(person.roles)].map((role) => asId(role)),
   groups: [...new Set(person.groups)].map((group) => asId(group)),

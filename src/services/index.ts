@@ -1,6 +1,6 @@
 /** What a person can do, one file per use case. */
 
-export type { FormField } from '@/store';
+export type { FormField, WalkScene } from '@/store';
 export { type ChangeAnswer, latestChanges, undoChange } from './apply-change';
 export * from './audience-report';
 export {
@@ -13,14 +13,15 @@ export {
 } from './change-people';
 export { checkLeaks } from './check-leaks';
 export { plainRequest } from './clock';
-export { type Administrator, administratorOf } from './desk-right';
+export type { Crowd } from './columns';
+export { type Administrator, administratorOf, NotAllowed } from './desk-right';
 export {
   editNames,
   type NamesAnswer,
   type NamesEdit,
   type NamesPreview,
 } from './edit-names';
-export * from './effect-of-draft';
+export { type EffectReport, effectOfDraft } from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
 export { fileAt } from './file-at';
 export { findMembers, memberWithId } from './find-members';
@@ -48,11 +49,12 @@ export { type FormAnswer, sendForm } from './send-form';
 export * from './sign-in';
 export { signOut } from './sign-out';
 export * from './sign-up';
-export { keepBoard } from './stand-ins';
+export { boardSets, dropBoardSet, keepBoard, keepBoardSet, type NamedStandIns } from './stand-ins';
 export { SESSION_MS } from './start-session';
 export { Trivet } from './trivet';
 export * from './unlock';
 export * from './view';
 export { type Visitor, visitorOf } from './visitor';
 export { startWalk, type WalkUnderWay, walkOf } from './walk';
+export * from './who-passes';
 export * from './write';

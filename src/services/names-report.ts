@@ -1,6 +1,6 @@
 /** The names of a site with who has them and what asks for them. */
 import { describeUse, type NameKind, namesOf, type SiteNames, usesOf } from '@/core';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { KINDS, type Kind } from './edit-names';
 import type { Trivet } from './trivet';
 
@@ -13,7 +13,8 @@ export interface NameReport {
 }
 
 /** The names with their uses in the draft and how many people have each, by "kind id". */
-export function namesReport(trivet: Trivet, _administrator: Administrator): NameReport {
+export function namesReport(trivet: Trivet, administrator: Administrator): NameReport {
+  need(administrator, 'look');
   const { state } = trivet;
   const people: Record<string, number> = {};
   const count = (of: Kind, each: string) => {

@@ -18,7 +18,7 @@ import {
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import { breath, type CsvProblem, type Row, type Table, tableOf } from './csv-table';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { recordOf } from './person';
 import { newPersonId, withField } from './person-form';
@@ -63,11 +63,12 @@ const restored = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.s
 /** The people of whom a text and a condition are true, as CSV; or what is wrong with the condition. */
 export function exportPeople(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   who: { readonly text: string; readonly condition: string },
   withBom: boolean,
   now: Date,
 ): { readonly csv: string } | { readonly problem: string } {
+  need(administrator, 'people');
   const { state } = trivet;
   const found = peopleWhere(state, draftVocabulary(state), who, now);
   if ('error' in found) return { problem: found.error.message };
@@ -134,6 +135,7 @@ export async function importPeople(
   dryRun: boolean,
   now: Date,
 ): Promise<CsvAnswer> {
+  need(administrator, 'people');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be read.' };
@@ -259,7 +261,7 @@ async function peopleIn(
 
 const nobody: Omit<PersonRecord, 'email' | 'name'> = {
   id: '' as PersonRecord['id'],
-  desk: false,
+  desk: null,
   level: null,
   roles: [],
   groups: [],

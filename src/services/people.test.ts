@@ -222,7 +222,7 @@ describe('one person', () => {
   });
 
   it('can’t take the desk from herself', async () => {
-    expect(await save('greta', { ...form('greta'), desk: false })).toMatchObject({
+    expect(await save('greta', { ...form('greta'), desk: null })).toMatchObject({
       kind: 'problems',
       problems: { desk: expect.stringContaining('yourself') },
     });

@@ -1,20 +1,30 @@
 /** One person as they are written down by hand: shape, limits, and whether what is named is there. */
 import { z } from 'zod';
-import { asId, type FieldValue, fieldValueProblem, isDay, type PersonId, type SiteNames } from '@/core';
+import {
+  asId,
+  DESK_RIGHTS,
+  type FieldValue,
+  fieldValueProblem,
+  isDay,
+  type PersonId,
+  type SiteNames,
+} from '@/core';
 import type { PersonRecord } from '@/store';
 import type { SiteState } from './site-state';
 
 const id = z.string().min(1).max(100);
 const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
 
-const form = z.strictObject({
-  name: z.string().trim().min(1, 'Give the person a name.').max(200, 'A name has at most 200 letters.'),
-  email: z
-    .string()
-    .trim()
-    .toLowerCase()
-    .pipe(z.email('Write a mail address like name@place.example.').max(254, 'That is too long.')),
-  desk: z.boolean(),
+/** A right at the desk, as it comes from outside. */
+export const deskForm = z
+  .strictObject({ right: z.enum(DESK_RIGHTS), branch: id.nullable() })
+  .nullable()
+  .refine((desk) => desk === null || desk.right !== 'owner' || desk.branch === null, {
+    message: 'An owner has the whole site. Choose another right to limit it to a branch.',
+  });
+
+/** The facts of a person, as they come from outside. */
+export const factsForm = {
   level: id.nullable(),
   roles: z.array(id).max(500),
   groups: z.array(id).max(5000),
@@ -32,6 +42,17 @@ const form = z.strictObject({
     .max(1000),
   enrolments: z.array(z.strictObject({ course: id, on: day })).max(1000),
   completions: z.array(z.strictObject({ activity: id, on: day, score: z.number().nullable() })).max(5000),
+};
+
+const form = z.strictObject({
+  name: z.string().trim().min(1, 'Give the person a name.').max(200, 'A name has at most 200 letters.'),
+  email: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .pipe(z.email('Write a mail address like name@place.example.').max(254, 'That is too long.')),
+  desk: deskForm,
+  ...factsForm,
 });
 
 /** What is wrong with a form, by field. */
@@ -52,8 +73,16 @@ export function readPerson(
     };
   }
   const person = { ...parsed.data, id: personId } as unknown as PersonRecord;
-  const problems = { ...nameProblems(person, state.names), ...addressProblem(person, state) };
+  const problems = {
+    ...nameProblems(person, state.names),
+    ...addressProblem(person, state),
+    ...branchProblem(person, state),
+  };
   return Object.keys(problems).length > 0 ? { problems } : { person };
+}
+
+function branchProblem({ desk }: PersonRecord, { outline }: SiteState): FormProblems {
+  return desk?.branch && !outline.items.has(desk.branch) ? { desk: 'There is no such page any more.' } : {};
 }
 
 function addressProblem(person: PersonRecord, { people }: SiteState): FormProblems {

@@ -20,7 +20,7 @@ import {
 import type { PersonRecord } from '@/store';
 import { plainRequest } from './clock';
 import { membershipOf } from './columns';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { draftVocabulary } from './find-people';
 import { type Person, recordOf } from './person';
 import type { SiteState } from './site-state';
@@ -54,10 +54,11 @@ const MOST_TRIED = 100;
 /** The page of a person, under what is live; null when there is no such person. */
 export function personReport(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   id: string,
   now: Date,
 ): PersonReport | null {
+  need(administrator, 'look');
   const { state } = trivet;
   const person = state.people.get(asId<PersonId>(id));
   if (!person) return null;

@@ -2,8 +2,9 @@
 import { z } from 'zod';
 import { difference } from '@/core';
 import { switchLive } from '@/store';
-import type { Administrator } from './desk-right';
-import { effectAgainstLive } from './effect-of-draft';
+import { type Administrator, need } from './desk-right';
+import { effectAgainstLive, recordOfEffect } from './effect-of-draft';
+import { needGates } from './gate-reach';
 import type { Trivet } from './trivet';
 
 const request = z.strictObject({
@@ -24,6 +25,7 @@ export async function putLive(
   input: unknown,
   now: Date,
 ): Promise<PutLiveAnswer> {
+  need(administrator, 'gates');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be put live.' };
@@ -36,7 +38,8 @@ export async function putLive(
     } as const;
     if (state.draft.version !== version || state.live.revision !== revision) return stale;
     if (difference(state.live.policy, state.draft.policy).length === 0) return { kind: 'nothing to do' };
-    const effect = effectAgainstLive(state, state.draft.policy, now);
+    needGates(administrator, state, state.live.policy, state.draft.policy);
+    const effect = await effectAgainstLive(state, state.draft.policy, now);
     const number = await switchLive(
       trivet.db,
       { draftVersion: version, live: revision },
@@ -44,8 +47,9 @@ export async function putLive(
         policy: state.draft.policy,
         author: administrator.name,
         note,
-        gained: effect.gains.length,
-        lost: effect.loses.length,
+        gained: effect.gains.count,
+        lost: effect.loses.count,
+        effect: recordOfEffect(effect, state, now),
       },
     );
     return number === null ? stale : { kind: 'live', revision: number };

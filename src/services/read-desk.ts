@@ -1,13 +1,15 @@
 /** What the desk needs to show the board: the outline, the names, both policies and the stand-ins. */
-import type { Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
+import type { DeskPost, Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
 import { plainRequest } from './clock';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
 import { boardOf } from './stand-ins';
 import type { Trivet } from './trivet';
 
 /** The desk's data, plain enough to travel to the browser. */
 export interface DeskData {
   readonly administrator: string;
+  /** What they may do at the desk. */
+  readonly desk: DeskPost;
   readonly siteTitle: string;
   readonly items: readonly Item[];
   /** The summary of each page, for drawing teasers. */
@@ -26,9 +28,11 @@ export interface DeskData {
 }
 
 export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
+  need(administrator, 'look');
   const { outline, names, contents, draft, live, people } = trivet.state;
   return {
     administrator: administrator.name,
+    desk: administrator.desk,
     siteTitle: outline.items.get(outline.root)?.title ?? '',
     items: [...outline.items.values()],
     summaries: Object.fromEntries(

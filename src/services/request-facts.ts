@@ -28,7 +28,8 @@ export function requestFactsOf(state: SiteState, raw: RawRequest, now: Date): Re
   };
 }
 
-function parametersOf(url: URL): Readonly<Record<string, string>> {
+/** The parameters of an address, the first value of each. */
+export function parametersOf(url: URL): Readonly<Record<string, string>> {
   const found = new Map<string, string>();
   for (const [name, value] of url.searchParams) {
     if (found.size >= MOST_PARAMETERS) break;

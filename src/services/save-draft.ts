@@ -2,7 +2,8 @@
 import { z } from 'zod';
 import type { Policy } from '@/core';
 import { updateDraft } from '@/store';
-import type { Administrator } from './desk-right';
+import { type Administrator, need } from './desk-right';
+import { needGates } from './gate-reach';
 import { type PolicyProblem, readPolicy } from './policy-form';
 import type { Trivet } from './trivet';
 
@@ -22,14 +23,18 @@ export async function saveDraft(
   administrator: Administrator,
   input: unknown,
 ): Promise<SaveAnswer> {
+  need(administrator, 'gates');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
   const read = readPolicy(parsed.data.policy, trivet.state);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };
-  const version = await trivet.changePolicies(() =>
-    updateDraft(trivet.db, read.policy, parsed.data.version, administrator.name),
-  );
+  const version = await trivet.changePolicies((state) => {
+    // One that comes too late is not looked at: it differs by what others did as well.
+    if (state.draft.version === parsed.data.version)
+      needGates(administrator, state, state.draft.policy, read.policy);
+    return updateDraft(trivet.db, read.policy, parsed.data.version, administrator.name);
+  });
   if (version !== null) return { kind: 'saved', version };
   const { draft } = trivet.state;
   return { kind: 'stale', theirs: { policy: draft.policy, version: draft.version, by: draft.by } };

@@ -58,7 +58,7 @@ describe('signing up', () => {
       level: null,
       roles: [],
       groups: [],
-      desk: false,
+      desk: null,
       joined: '2026-11-20',
     });
     expect((await attemptAt(trivet)('nell@larkfell.example', 'a long password')).kind).toBe('signed in');

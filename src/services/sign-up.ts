@@ -168,7 +168,7 @@ const newcomer = (
   id,
   email: address,
   name: called,
-  desk: false,
+  desk: null,
   level: null,
   roles: [],
   groups: [],

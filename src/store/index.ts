@@ -19,5 +19,15 @@ export * from './search-texts';
 export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './settings';
-export type { DraftDocument, Hashes, PeopleChange, RemovedItems, StandInRef } from './types';
+export {
+  type DraftDocument,
+  type Hashes,
+  JOURNAL_KEEPS,
+  type JournalKeeps,
+  type PeopleChange,
+  type RemovedItems,
+  type RevisionEffect,
+  type StandInRef,
+  type WalkScene,
+} from './types';
 export * from './walks';

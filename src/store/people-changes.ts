@@ -2,6 +2,7 @@
 import { desc, eq } from 'drizzle-orm';
 import type { SiteNames } from '@/core';
 import type { Database } from './database';
+import type { PersonRecord } from './person-record';
 import { peopleChanges } from './schema';
 import type { Hashes, PeopleChange } from './types';
 
@@ -10,6 +11,8 @@ export interface RecordedChange {
   readonly id: string;
   readonly by: string;
   readonly summary: string;
+  /** In the words of whoever made it; may be empty. */
+  readonly why: string;
   readonly people: readonly PeopleChange[];
   readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
   readonly hashes: Hashes;
@@ -22,7 +25,20 @@ export async function insertChange(db: Database, change: RecordedChange, at: Dat
 
 export async function readChange(db: Database, id: string): Promise<RecordedChange | null> {
   const [row] = await db.select().from(peopleChanges).where(eq(peopleChanges.id, id));
-  return row ?? null;
+  return row ? { ...row, people: row.people.map(wholeChange) } : null;
+}
+
+/** Changes from before there were several rights at the desk. */
+const wholeChange = ({ before, after }: PeopleChange): PeopleChange => ({
+  before: before && wholeRecord(before),
+  after: after && wholeRecord(after),
+});
+
+function wholeRecord(record: PersonRecord): PersonRecord {
+  const desk = record.desk as PersonRecord['desk'] | boolean;
+  return typeof desk === 'boolean'
+    ? { ...record, desk: desk ? { right: 'owner', branch: null } : null }
+    : record;
 }
 
 export async function markUndone(db: Database, id: string): Promise<void> {

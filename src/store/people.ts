@@ -1,6 +1,6 @@
 /** People, in a fixed number of queries whatever their number. */
 import { eq, inArray, sql } from 'drizzle-orm';
-import { asId, type LevelId, type PersonId } from '@/core';
+import { asId, type ItemId, type LevelId, type PersonId } from '@/core';
 import type { Database } from './database';
 import type { PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
@@ -15,7 +15,8 @@ export async function readPeople(db: Database): Promise<readonly PersonRecord[]>
       id: people.id,
       email: people.email,
       name: people.name,
-      desk: people.desk,
+      right: people.deskRight,
+      branch: people.deskBranch,
       level: people.level,
       profile: people.profile,
       joined: people.joined,
@@ -27,8 +28,9 @@ export async function readPeople(db: Database): Promise<readonly PersonRecord[]>
   const purchasesOf = byPerson(await db.select().from(purchases).orderBy(purchases.id));
   const enrolmentsOf = byPerson(await db.select().from(enrolments));
   const completionsOf = byPerson(await db.select().from(completions));
-  return rows.map(({ level, ...row }) => ({
+  return rows.map(({ level, right, branch, ...row }) => ({
     ...row,
+    desk: right && { right, branch: branch === null ? null : asId<ItemId>(branch) },
     id: asId<PersonId>(row.id),
     level: level === null ? null : asId<LevelId>(level),
     roles: (rolesOf.get(row.id) ?? []).map(({ role }) => asId(role)),
@@ -89,7 +91,8 @@ export async function writePeople(db: Database, list: readonly PersonRecord[]): 
           id,
           email,
           name,
-          desk,
+          deskRight: desk?.right ?? null,
+          deskBranch: desk?.branch ?? null,
           level,
           profile,
           joined,
@@ -100,7 +103,8 @@ export async function writePeople(db: Database, list: readonly PersonRecord[]): 
         set: {
           email: sql`excluded.email`,
           name: sql`excluded.name`,
-          desk: sql`excluded.desk`,
+          deskRight: sql`excluded.desk_right`,
+          deskBranch: sql`excluded.desk_branch`,
           level: sql`excluded.level`,
           profile: sql`excluded.profile`,
           joined: sql`excluded.joined`,

@@ -1,5 +1,6 @@
 import type { GroupId, LevelId, PersonId, RoleId } from '../core/ids';
 import type { Completion, Enrolment, FieldValue, Purchase } from '../core/site/visitor';
+import type { DeskPost } from './types';
 
 /** A person with everything that is kept of them, apart from their password. */
 export interface PersonRecord {
@@ -7,8 +8,8 @@ export interface PersonRecord {
   /** In lower case. */
   readonly email: string;
   readonly name: string;
-  /** May use the desk. */
-  readonly desk: boolean;
+  /** What they may do at the desk; null for nothing. */
+  readonly desk: DeskPost | null;
   readonly level: LevelId | null;
   readonly roles: readonly RoleId[];
   readonly groups: readonly GroupId[];

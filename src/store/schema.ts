@@ -24,10 +24,13 @@ import type {
   PeopleChange,
   Policy,
   RemovedItems,
+  RevisionEffect,
   SectionContent,
   SiteNames,
   StandInRef,
+  WalkScene,
 } from './types';
+import { DESK_RIGHTS, JOURNAL_KEEPS } from './types';
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
@@ -93,6 +96,10 @@ export const settings = pgTable(
     shareKey: text('share_key').notNull(),
     /** In hex. */
     passphraseSalt: text('passphrase_salt').notNull(),
+    /** Whether turn-aways are counted, and whether members who were turned away are named. */
+    journal: text({ enum: JOURNAL_KEEPS }).notNull().default('counts'),
+    /** How many days the journal keeps. */
+    journalDays: integer('journal_days').notNull().default(90),
   },
   (table) => [check('only_one_setting', sql`${table.id} = 1`)],
 );
@@ -108,8 +115,10 @@ export const people = pgTable('people', {
   /** By field. A field that nobody filled in has no entry. */
   profile: jsonb().$type<Readonly<Record<string, FieldValue>>>().notNull().default({}),
   joined: date({ mode: 'string' }),
-  /** Whether this person may use the desk. */
-  desk: boolean().notNull().default(false),
+  /** What this person may do at the desk; null for nothing. */
+  deskRight: text('desk_right', { enum: DESK_RIGHTS }),
+  /** The item to which a right is limited, with everything beneath it; null for the whole site. */
+  deskBranch: text('desk_branch'),
 });
 
 export const personRoles = pgTable(
@@ -190,6 +199,8 @@ export const peopleChanges = pgTable('people_changes', {
   at: timestamp({ withTimezone: true }).notNull().defaultNow(),
   by: text().notNull(),
   summary: text().notNull(),
+  /** In the words of whoever made it; empty when they gave no reason. */
+  why: text().notNull().default(''),
   people: jsonb().$type<readonly PeopleChange[]>().notNull(),
   names: jsonb().$type<{ readonly before: SiteNames; readonly after: SiteNames } | null>(),
   /** The hashes of those who were taken away, so that undoing gives them back: passwords by person, passphrases by id. */
@@ -341,6 +352,8 @@ export const revisions = pgTable('revisions', {
   /** How many people gained and lost something when it went live. */
   gained: integer().notNull().default(0),
   lost: integer().notNull().default(0),
+  /** What it did, in more words; null for revisions from before that was kept. */
+  effect: jsonb().$type<RevisionEffect | null>(),
 });
 
 /** One row: the draft, and which revision is live. Both change in one statement, so there is never a mixture. */
@@ -384,6 +397,14 @@ export const boards = pgTable('boards', {
   standIns: jsonb('stand_ins').$type<readonly StandInRef[]>().notNull(),
 });
 
+/** Stand-ins that belong together, under a name that every administrator can put on their board. */
+export const boardSets = pgTable('board_sets', {
+  id: text().primaryKey(),
+  name: text().notNull().unique(),
+  standIns: jsonb('stand_ins').$type<readonly StandInRef[]>().notNull(),
+  by: text().notNull(),
+});
+
 /** Walks under way. One belongs to the session that started it and ends with it. */
 export const walks = pgTable('walks', {
   tokenHash: text('token_hash').primaryKey(),
@@ -392,5 +413,39 @@ export const walks = pgTable('walks', {
     .references(() => sessions.tokenHash, { onDelete: 'cascade' }),
   standIn: jsonb('stand_in').$type<StandInRef>().notNull(),
   side: text({ enum: ['draft', 'live'] }).notNull(),
+  /** When it is on this walk, and what the request brings. */
+  scene: jsonb().$type<WalkScene>().notNull().default({}),
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
+
+/** How often visitors were turned away, by day, and what they did next. Nobody can be told from it. */
+export const journalCounts = pgTable(
+  'journal_counts',
+  {
+    day: date({ mode: 'string' }).notNull(),
+    item: text().notNull(),
+    /** Empty where something was not published. */
+    gate: text().notNull(),
+    given: text().notNull(),
+    visitor: text({ enum: ['guest', 'member'] }).notNull(),
+    count: integer().notNull().default(0),
+    left: integer().notNull().default(0),
+    signedIn: integer('signed_in').notNull().default(0),
+    signedUp: integer('signed_up').notNull().default(0),
+    gotIn: integer('got_in').notNull().default(0),
+  },
+  (table) => [primaryKey({ columns: [table.day, table.item, table.gate, table.given, table.visitor] })],
+);
+
+/** Members who were turned away, where the site has set that they are named. */
+export const journalNames = pgTable(
+  'journal_names',
+  {
+    day: date({ mode: 'string' }).notNull(),
+    item: text().notNull(),
+    gate: text().notNull(),
+    person: person(),
+    count: integer().notNull().default(0),
+  },
+  (table) => [primaryKey({ columns: [table.day, table.item, table.gate, table.person] })],
+);

@@ -54,7 +54,7 @@ const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => (
   id: asId<PersonId>(id),
   name: id,
   email: `${id}@larkfell.example`,
-  desk: false,
+  desk: null,
   level: null,
   roles: [],
   groups: [],
@@ -71,7 +71,7 @@ beforeAll(async () => {
   await writeNames(db(), names);
   await writePeople(db(), [
     record('ines', { level: asId<LevelId>('keeper'), roles: [asId('trustee')], groups: [asId('dome-crew')] }),
-    record('basil', { desk: true }),
+    record('basil', { desk: { right: 'writer', branch: null } }),
   ]);
   await insertFirstPolicy(db(), openPolicy, 'The test');
 });
@@ -272,6 +272,7 @@ describe('sessions and what belongs to them', () => {
       session: 'mine',
       standIn: 'guest' as const,
       side: 'draft' as const,
+      scene: {},
       expiresAt: later(10),
     };
     await insertWalk(db(), walk, now);

@@ -1,7 +1,10 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
 
 import type { Policy } from '../core/policy/policy';
+import { DESK_RIGHTS, type DeskPost } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget, SectionType } from '../core/site/item';
+import type { Device } from '../core/site/request';
+import type { MadeUp } from '../core/site/stand-in';
 import type { FieldValue } from '../core/site/visitor';
 import type { SiteNames } from '../core/site/vocabulary';
 import type { PersonRecord } from './person-record';
@@ -18,12 +21,37 @@ export type {
   SectionType,
   SiteNames,
 };
+export { DESK_RIGHTS, type DeskPost };
 
 /** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
 export type DraftDocument = Readonly<Record<string, unknown>>;
 
-/** A stand-in as it is stored: a reference, never a copy of a person's facts. */
-export type StandInRef = 'guest' | { readonly person: string };
+/** A stand-in as it is stored: a member by reference, never with a copy of their facts; a made-up one whole. */
+export type StandInRef = 'guest' | { readonly person: string } | { readonly madeUp: MadeUp };
+
+/** What is set for a walk: when it is, by the site's clock, and what the visitor's browser says. */
+export interface WalkScene {
+  /** "2026-12-24T18:30"; the present when it is left out. */
+  readonly at?: string;
+  readonly device?: Device;
+  /** A host. */
+  readonly referrer?: string;
+  readonly language?: string;
+}
+
+export const JOURNAL_KEEPS = ['off', 'counts', 'names'] as const;
+/** What the journal keeps: nothing, counts alone, or also which members were turned away. */
+export type JournalKeeps = (typeof JOURNAL_KEEPS)[number];
+
+/** What a revision did when it went live. Names are those of the first few. */
+export interface RevisionEffect {
+  readonly gains: { readonly count: number; readonly names: readonly string[] };
+  readonly loses: { readonly count: number; readonly names: readonly string[] };
+  /** The ids of items that changed for somebody. */
+  readonly items: readonly string[];
+  /** The ids of those that changed for guests. */
+  readonly guests: readonly string[];
+}
 
 /** One person before and after a change; null for one who was not there yet, or is no longer. */
 export interface PeopleChange {

@@ -52,7 +52,7 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
   const [, first = '', token = ''] = url.pathname.split('/');
   if (first === 'walk') return walkResponse(trivet, request, url, visitor, token, now);
   const look = lookOf(trivet, visitor, request, now);
-  const desk = visitor.person?.desk ?? false;
+  const desk = Boolean(visitor.person?.desk);
   return answer(
     {
       trivet,
@@ -78,9 +78,9 @@ async function walkResponse(
   token: string,
   now: Date,
 ): Promise<Response> {
-  const walk = await walkOf(trivet, administratorOf(visitor), token, now);
+  const walk = await walkOf(trivet, administratorOf(visitor), token, now, url);
   if (!walk || request.method !== 'GET') {
-    const desk = visitor.person?.desk ?? false;
+    const desk = Boolean(visitor.person?.desk);
     return nothing(request, lookOf(trivet, visitor, request, now), desk);
   }
   const path = url.pathname.slice(`/walk/${token}`.length) || '/';

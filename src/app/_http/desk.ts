@@ -1,5 +1,5 @@
 /** The desk's data routes: who may use them, what they read, how they refuse. */
-import { type Administrator, administratorOf, type Trivet } from '@/services';
+import { type Administrator, administratorOf, NotAllowed, type Trivet } from '@/services';
 import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
 
@@ -28,7 +28,8 @@ type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => 
 export async function forDesk(request: Request, handler: Handler, largest = LARGEST_BODY): Promise<Response> {
   const asked = await allowed(request);
   if (asked instanceof Response) return asked;
-  if (request.method === 'GET') return handler(asked.trivet, asked.administrator, null);
+  const run = (body: unknown) => within(() => handler(asked.trivet, asked.administrator, body));
+  if (request.method === 'GET') return run(null);
   const text = await readText(request, largest);
   if (text === null) return problem(413, 'That is too large to be read.');
   let body: unknown;
@@ -37,7 +38,7 @@ export async function forDesk(request: Request, handler: Handler, largest = LARG
   } catch {
     return problem(400, 'The request is not JSON.');
   }
-  return handler(asked.trivet, asked.administrator, body);
+  return run(body);
 }
 
 /** The same with a body of bytes, as soon as they are known not to be too many. */
@@ -47,7 +48,17 @@ export async function withBytes(request: Request, largest: number, handler: Byte
   const bytes = await readBytes(request, largest);
   return bytes === null
     ? problem(413, `That file is larger than ${largest / 1_000_000} MB. Make it smaller.`)
-    : handler(asked.trivet, asked.administrator, bytes);
+    : within(() => handler(asked.trivet, asked.administrator, bytes));
+}
+
+/** What a handler answers, or a refusal when the right of whoever asks does not reach so far. */
+async function within(handler: () => Response | Promise<Response>): Promise<Response> {
+  try {
+    return await handler();
+  } catch (error) {
+    if (error instanceof NotAllowed) return problem(403, error.message);
+    throw error;
+  }
 }
 
 /** Who asks, if they may use the desk and come from it. */
@@ -73,3 +84,33 @@ export const changeAnswer = (
     return problem(409, 'Everybody is like that already. There is nothing to change.');
   return json(answer);
 };
+
+/**
+ * An answer that takes its time: lines of JSON as they come, and what the work came to in the end. Whoever hangs up stops
+ * the work.
+ */
+export function lines(
+  hungUp: AbortSignal,
+  work: (write: (line: unknown) => void, signal: AbortSignal) => Promise<unknown>,
+): Response {
+  const stop = new AbortController();
+  hungUp.addEventListener('abort', () => stop.abort());
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const write = (line: unknown) => {
+        if (!stop.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(line)}\n`));
+      };
+      try {
+        write(await work(write, stop.signal));
+        if (!stop.signal.aborted) controller.close();
+      } catch (error) {
+        if (!stop.signal.aborted) controller.error(error);
+      }
+    },
+    cancel: () => stop.abort(),
+  });
+  return new Response(body, {
+    headers: { 'Content-Type': 'application/jsonl; charset=utf-8', 'Cache-Control': PRIVATE },
+  });
+}

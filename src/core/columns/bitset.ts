@@ -43,3 +43,13 @@ export function* placesIn(bits: Bitset): Generator<number> {
     }
   }
 }
+
+/** Adds the people of a set to another, in place. */
+export function addTo(target: Bitset, more: Bitset): void {
+  for (let at = 0; at < target.length; at++) target[at] = (target[at] as number) | (more[at] as number);
+}
+
+export const isEmpty = (bits: Bitset): boolean => bits.every((word) => word === 0);
+
+export const sameBits = (a: Bitset, b: Bitset): boolean =>
+  a === b || (a.length === b.length && a.every((word, at) => word === b[at]));

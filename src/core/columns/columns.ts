@@ -7,7 +7,7 @@ import { type Condition, factNamed, keyOf, type Test } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE } from '../condition/truth';
-import type { Item, RequestFacts, VisitorFacts, Vocabulary } from '../site';
+import { guest, type Item, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 import { type Bitset, emptyBitset, fullBitset, popcount } from './bitset';
 
 /** A set of people with its size. */
@@ -19,8 +19,11 @@ export interface Selection {
 export interface Columns {
   /** How many people there are. */
   readonly size: number;
-  /** The people of whom a condition is true, at an item or at none. */
-  readonly select: (condition: Condition, item?: Item | null) => Selection;
+  /**
+   * The people of whom a condition is true, at an item or at none. What a request brings is the same for everybody, so it
+   * is asked of the request at hand: columns stay good for a whole day.
+   */
+  readonly select: (condition: Condition, item?: Item | null, at?: RequestFacts) => Selection;
   /** How many bytes the bitsets of the tests asked so far take. */
   readonly bytes: () => number;
 }
@@ -47,8 +50,13 @@ export function columnsOf(
   const full = fullBitset(size);
   const none = emptyBitset(size);
 
-  const columnOf = (test: Test, item: Item | null): Column => {
-    const aboutItem = factNamed(test.fact).of === 'item';
+  const columnOf = (test: Test, item: Item | null, at: RequestFacts): Column => {
+    const { of } = factNamed(test.fact);
+    if (of === 'request') {
+      const truth = evaluatorOf(test, vocabulary)(guest, item, at);
+      return { yes: truth === TRUE ? full : none, no: truth === FALSE ? full : none };
+    }
+    const aboutItem = of === 'item';
     const key = aboutItem ? `${item?.id ?? ''} ${keyOf(test)}` : keyOf(test);
     const known = columns.get(key);
     if (known) return known;
@@ -76,24 +84,24 @@ export function columnsOf(
     return { yes, no };
   };
 
-  const planFor = (condition: Condition, wanted: boolean, item: Item | null): Plan => {
+  const planFor = (condition: Condition, wanted: boolean, item: Item | null, at: RequestFacts): Plan => {
     switch (condition.kind) {
       case 'all':
       case 'any': {
         const join = (condition.kind === 'all') === wanted ? 'and' : 'or';
         const of = condition.of
-          .map((part) => planFor(part, wanted, item))
+          .map((part) => planFor(part, wanted, item, at))
           .flatMap((plan) => ('connective' in plan && plan.connective === join ? plan.of : [plan]));
         if (of.length === 1 && of[0]) return of[0];
         return of.length === 0 ? (join === 'and' ? full : none) : { connective: join, of };
       }
       case 'not':
-        return planFor(condition.of, !wanted, item);
+        return planFor(condition.of, !wanted, item, at);
       case 'audience':
         // Only one that is gone, or comes back to itself, is left here: unknown of everybody.
         return none;
       case 'test': {
-        const { yes, no } = columnOf(condition, item);
+        const { yes, no } = columnOf(condition, item, at);
         return wanted ? yes : no;
       }
       default:
@@ -103,8 +111,8 @@ export function columnsOf(
 
   return {
     size,
-    select: (condition, item = null) => {
-      const plan = planFor(expanded(condition, vocabulary.audiences), true, item);
+    select: (condition, item = null, at = request) => {
+      const plan = planFor(expanded(condition, vocabulary.audiences), true, item, at);
       const bits = emptyBitset(size);
       return { bits, count: run(plan, bits) };
     },

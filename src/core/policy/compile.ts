@@ -30,6 +30,8 @@ export interface CoveringGate {
 export interface Hurdle {
   /** Where it stands: over the item itself, a container of it or its target. Facts of the item are this one's. */
   readonly at: Item;
+  /** The gate; null where something is not published. */
+  readonly gate: Gate | null;
   readonly passes: Predicate;
   readonly away: (visitor: VisitorFacts, request: RequestFacts) => TurnedAway;
 }
@@ -95,7 +97,7 @@ function gatesByItem(
 
 const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
   const away = unpublishedAt(item.id, kind);
-  return { at: item, passes: () => false, away: () => away };
+  return { at: item, gate: null, passes: () => false, away: () => away };
 };
 
 /** A gate made ready for items of a kind. */
@@ -130,6 +132,7 @@ function hurdleMaker(
     const { passes, cases, last } = made(gate, kind);
     return {
       at,
+      gate,
       passes,
       away: (visitor, request) => {
         const chosen = cases.find(({ applies }) => applies(visitor, at, request));

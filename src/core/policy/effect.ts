@@ -1,79 +1,279 @@
-/** Who gains and who loses between two policies, over the whole membership and for guests. */
-import type { ItemId } from '../ids';
-import { containerOf, guest, type Item, type Member, type Outline, type RequestFacts } from '../site';
-import type { CompiledPolicy } from './compile';
+/**
+ * Who gains and who loses between two policies, over the whole membership and for guests. Items at which gates say the
+ * same before and after are passed over; those at which they differ in the same way are worked out once, as sets of people
+ * in columns.
+ */
+import {
+  addTo,
+  type Bitset,
+  both,
+  type Columns,
+  countOf,
+  emptyBitset,
+  fullBitset,
+  isEmpty,
+  type Selection,
+  sameBits,
+  without,
+} from '../columns';
+import { keyOf } from '../condition';
+import type { GateId } from '../ids';
+import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
+import type { CompiledPolicy, Hurdle } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
+import { type Numbering, numbering, type Speech, speeches } from './speech';
 
-/** What changes at one item. */
-export interface ItemEffect {
-  readonly item: Item;
-  readonly gains: readonly Member[];
-  readonly loses: readonly Member[];
-  /** Members who were and stay turned away, but now get something else. */
-  readonly sees: readonly Member[];
+/** What changes at items that stand alike: the same people notice the same at each of them. */
+export interface Shift {
+  /** In the order of the outline. */
+  readonly items: readonly Item[];
+  readonly gains: Selection;
+  readonly loses: Selection;
+  /** People who were and stay turned away, but now get something else. */
+  readonly sees: Selection;
   /** What guests got and will get, when a guest would notice a difference. */
   readonly guests: { readonly before: Decision; readonly after: Decision } | null;
 }
 
-/** What changes on the whole site. */
+/** What one gate has to do with it: those it turned away before and no longer, and those it turns away now. */
+export interface GateShare {
+  readonly gate: GateId;
+  readonly gains: Selection;
+  readonly loses: Selection;
+}
+
+/** What changes on the whole site. People are places in the columns. */
 export interface Effect {
-  readonly items: readonly ItemEffect[];
+  readonly shifts: readonly Shift[];
   /** Everyone who gains or loses something, each once. */
-  readonly gains: readonly Member[];
-  readonly loses: readonly Member[];
+  readonly gains: Selection;
+  readonly loses: Selection;
+  /** The gates that turned away those who gain, or turn away those who lose. */
+  readonly byGate: readonly GateShare[];
 }
 
 /**
- * Compares two compiled policies of one site for all its members, at a moment. Items at which nothing changes are left
- * out, and so are sections and files that only follow what they are in.
+ * Compares two compiled policies of one site for all its members, at a moment. Sections and files that only follow what
+ * they are in are left out. The columns are those of the membership, made with the site's names.
  */
 export function effectOf(
   before: CompiledPolicy,
   after: CompiledPolicy,
-  members: readonly Member[],
+  columns: Columns,
   request: RequestFacts,
 ): Effect {
-  const items: ItemEffect[] = [];
-  const gains = new Set<Member>();
-  const loses = new Set<Member>();
-  const compare = (id: ItemId, facts: Member['facts']) => {
-    const pair = { before: decide(before, id, facts, request), after: decide(after, id, facts, request) };
-    return sameToVisitor(pair.before, pair.after) ? null : pair;
-  };
-  for (const item of after.outline.items.values()) {
-    const effect = { item, gains: [] as Member[], loses: [] as Member[], sees: [] as Member[] };
-    for (const person of members) {
-      const change = compare(item.id, person.facts);
-      if (!change) continue;
-      if (change.after.kind === 'open') {
-        effect.gains.push(person);
-        gains.add(person);
-      } else if (change.before.kind === 'open') {
-        effect.loses.push(person);
-        loses.add(person);
-      } else effect.sees.push(person);
-    }
-    const guests = compare(item.id, guest);
-    if (guests || effect.gains.length + effect.loses.length + effect.sees.length > 0)
-      items.push({ ...effect, guests });
+  const steps = effectSteps(before, after, columns, request);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
   }
-  return { items: withoutFollowers(items, after.outline), gains: [...gains], loses: [...loses] };
 }
 
-function withoutFollowers(items: readonly ItemEffect[], outline: Outline): readonly ItemEffect[] {
-  const byItem = new Map(items.map((effect) => [effect.item.id, effect]));
-  const alike = (a: readonly Member[], b: readonly Member[]) =>
-    a.length === b.length && a.every((member, at) => member === b[at]);
-  return items.filter((effect) => {
-    const { item } = effect;
+/** The same a step at a time, for whoever wants to show how far it is, or to stop: each step tells the share that is done. */
+export function* effectSteps(
+  before: CompiledPolicy,
+  after: CompiledPolicy,
+  columns: Columns,
+  request: RequestFacts,
+): Generator<number, Effect> {
+  const groups = groupsOf(before, after);
+  const standing = standings(columns, request);
+  const shifts: Shift[] = [];
+  const gains = emptyBitset(columns.size);
+  const loses = emptyBitset(columns.size);
+  const shares = new Map<GateId, { readonly gains: Bitset; readonly loses: Bitset }>();
+  const share = (gate: GateId) => {
+    const known = shares.get(gate) ?? { gains: emptyBitset(columns.size), loses: emptyBitset(columns.size) };
+    shares.set(gate, known);
+    return known;
+  };
+  let done = 0;
+  for (const { items, was, is } of groups) {
+    const [first] = items;
+    if (!first) continue;
+    const old = standing(was);
+    const now = standing(is);
+    const shift = { ...shiftBetween(old, now), items, guests: guestsAt(before, after, first, request) };
+    for (const [gate, turned] of old.by) addTo(share(gate).gains, both(turned, shift.gains.bits));
+    for (const [gate, turned] of now.by) addTo(share(gate).loses, both(turned, shift.loses.bits));
+    addTo(gains, shift.gains.bits);
+    addTo(loses, shift.loses.bits);
+    if (shift.guests || shift.gains.count + shift.loses.count + shift.sees.count > 0) shifts.push(shift);
+    done += 1;
+    yield done / groups.length;
+  }
+  return {
+    shifts: merged(withoutFollowers(shifts, after.outline)),
+    gains: selectionOf(gains),
+    loses: selectionOf(loses),
+    byGate: [...shares].flatMap(([gate, one]) =>
+      isEmpty(one.gains) && isEmpty(one.loses)
+        ? []
+        : [{ gate, gains: selectionOf(one.gains), loses: selectionOf(one.loses) }],
+    ),
+  };
+}
+
+const selectionOf = (bits: Bitset): Selection => ({ bits, count: countOf(bits) });
+
+/** A hurdle with what its gate says; null where something is not published. */
+interface Told {
+  readonly hurdle: Hurdle;
+  readonly speech: Speech | null;
+}
+
+/** Items at which the same was said before, and the same is said after. */
+interface Group {
+  readonly items: Item[];
+  readonly was: readonly Told[];
+  readonly is: readonly Told[];
+}
+
+function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group[] {
+  const numberOf = numbering();
+  const tellBefore = tellerOf(before, numberOf);
+  const tellAfter = tellerOf(after, numberOf);
+  const groups = new Map<string, Group>();
+  for (const item of after.outline.items.values()) {
+    const was = tellBefore(item);
+    const is = tellAfter(item);
+    if (was.key === is.key) continue;
+    const key = `${item.kind} ${was.key}${was.gates()} › ${is.key}${is.gates()}`;
+    const group = groups.get(key) ?? { items: [], was: was.told(), is: is.told() };
+    group.items.push(item);
+    groups.set(key, group);
+  }
+  return [...groups.values()];
+}
+
+function tellerOf(compiled: CompiledPolicy, numberOf: Numbering) {
+  const speechOf = speeches(compiled, numberOf);
+  return (item: Item) => {
+    const hurdles = compiled.hurdles.get(item.id) ?? [];
+    const speech = ({ gate }: Hurdle) => gate && speechOf(gate, item.kind);
+    return {
+      key: hurdles.map((hurdle) => keyOfHurdle(hurdle, speech(hurdle))).join(' '),
+      gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),
+      told: () => hurdles.map((hurdle) => ({ hurdle, speech: speech(hurdle) })),
+    };
+  };
+}
+
+const keyOfHurdle = (hurdle: Hurdle, speech: Speech | null): string =>
+  speech === null ? 'closed' : `${speech.number}${speech.aboutItem ? `@${hurdle.at.id}` : ''}`;
+
+/** How everybody stands to items: who is let in, who gets what, and which gate turned whom away. */
+interface Standing {
+  readonly open: Bitset;
+  /** By what a visitor would tell apart. */
+  readonly given: ReadonlyMap<string, Bitset>;
+  readonly by: ReadonlyMap<GateId, Bitset>;
+}
+
+function standings(columns: Columns, request: RequestFacts): (told: readonly Told[]) => Standing {
+  const selected = new Map<string, Bitset>();
+  const select = (condition: Speech['who'], { hurdle, speech }: Told): Bitset => {
+    const key = `${speech?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
+    const bits = selected.get(key) ?? columns.select(condition, hurdle.at, request).bits;
+    selected.set(key, bits);
+    return bits;
+  };
+  return (told) => {
+    let open = fullBitset(columns.size);
+    const given = new Map<string, Bitset>();
+    const by = new Map<GateId, Bitset>();
+    const collect = <K>(into: Map<K, Bitset>, key: K, bits: Bitset) => {
+      const there = into.get(key);
+      if (there) addTo(there, bits);
+      else into.set(key, bits.slice());
+    };
+    for (const one of told) {
+      const { speech, hurdle } = one;
+      if (speech === null || hurdle.gate === null) {
+        collect(given, 'unpublished', open);
+        open = emptyBitset(columns.size);
+        break;
+      }
+      const passed = select(speech.who, one);
+      let left = without(open, passed);
+      open = both(open, passed);
+      collect(by, hurdle.gate.id, left);
+      for (const { when, key } of speech.answers) {
+        const taken = when === null ? left : both(left, select(when, one));
+        collect(given, key, taken);
+        left = without(left, taken);
+      }
+    }
+    return { open, given, by };
+  };
+}
+
+function shiftBetween(old: Standing, now: Standing): Pick<Shift, 'gains' | 'loses' | 'sees'> {
+  const alike = emptyBitset(old.open.length * 32);
+  for (const [key, bits] of now.given) {
+    const were = old.given.get(key);
+    if (were) addTo(alike, both(were, bits));
+  }
+  const closed = now.open.map(() => 0);
+  for (const bits of now.given.values()) addTo(closed, bits);
+  return {
+    gains: selectionOf(without(now.open, old.open)),
+    loses: selectionOf(without(old.open, now.open)),
+    sees: selectionOf(without(without(closed, old.open), alike)),
+  };
+}
+
+function guestsAt(
+  before: CompiledPolicy,
+  after: CompiledPolicy,
+  { id }: Item,
+  request: RequestFacts,
+): Shift['guests'] {
+  const pair = { before: decide(before, id, guest, request), after: decide(after, id, guest, request) };
+  return sameToVisitor(pair.before, pair.after) ? null : pair;
+}
+
+/** Without the sections and files at which the same people notice the same as at what they are in. */
+function withoutFollowers(shifts: readonly Shift[], outline: Outline): readonly Shift[] {
+  const byItem = new Map(shifts.flatMap((shift) => shift.items.map((item) => [item.id, shift] as const)));
+  const follows = (item: Item, shift: Shift): boolean => {
     const container = item.kind === 'section' || item.kind === 'file' ? containerOf(outline, item) : null;
     const above = container && byItem.get(container.id);
-    if (!above) return true;
-    return !(
-      alike(above.gains, effect.gains) &&
-      alike(above.loses, effect.loses) &&
-      (above.guests === null) === (effect.guests === null)
+    return (
+      above !== null &&
+      above !== undefined &&
+      sameBits(above.gains.bits, shift.gains.bits) &&
+      sameBits(above.loses.bits, shift.loses.bits) &&
+      (above.guests === null) === (shift.guests === null)
     );
-  });
+  };
+  return shifts
+    .map((shift) => ({ ...shift, items: shift.items.filter((item) => !follows(item, shift)) }))
+    .filter(({ items }) => items.length > 0);
 }
+
+/** Shifts of the same people, and of guests in the same way, put together. */
+function merged(shifts: readonly Shift[]): readonly Shift[] {
+  const found: { items: Item[]; shift: Shift }[] = [];
+  for (const shift of shifts) {
+    const there = found.find(
+      (one) =>
+        guestsSay(one.shift) === guestsSay(shift) &&
+        (['gains', 'loses', 'sees'] as const).every(
+          (side) =>
+            one.shift[side].count === shift[side].count && sameBits(one.shift[side].bits, shift[side].bits),
+        ),
+    );
+    if (there) there.items.push(...shift.items);
+    else found.push({ items: [...shift.items], shift });
+  }
+  return found.map(({ items, shift }) => ({ ...shift, items }));
+}
+
+const guestsSay = ({ guests }: Shift): string =>
+  guests === null
+    ? ''
+    : [guests.before, guests.after]
+        .map((decision) => (decision.kind === 'open' ? 'open' : decision.turnAway.kind))
+        .join(' ');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { all, FALSE, inGroup, knows, not, owns, profile, TRUE, UNKNOWN } from '../condition';
+import { all, any, FALSE, hasRole, inGroup, knows, not, owns, profile, TRUE, UNKNOWN } from '../condition';
 import { describeChanges } from '../sentence';
 import { guest, member, type VisitorFacts } from '../site';
 import { anItem, policies, visitors } from '../testing/arbitraries';
@@ -18,9 +18,11 @@ import {
   policy,
   request,
   suspended,
+  trustee,
   vocabulary,
 } from '../testing/larkfell';
 import { assume, type Change, compile, decide, explain, openers } from '.';
+import { candidateChanges } from './openers';
 
 const compiled = compile(policy, outline, vocabulary);
 const waysIn = (item: string, person: keyof typeof people) =>
@@ -111,6 +113,72 @@ it('offers only ways in that work, none of which contains another', () => {
     }),
     { numRuns: 300 },
   );
+});
+
+it('misses no set of up to three changes that opens an item', () => {
+  fc.assert(
+    fc.property(policies, anItem, visitors, (some, item, visitor) => {
+      const made = compile(some, outline, vocabulary);
+      if (decide(made, item.id, visitor, request).kind === 'open') return;
+      const ways = openers(made, item.id, visitor, request);
+      const candidates = candidateChanges(made, item.id, visitor).slice(0, 20);
+      for (const set of subsets(candidates, 3)) {
+        const things = set.map(({ of }) => of);
+        const changes = set.map(({ change }) => change);
+        if (new Set(things).size < set.length) continue;
+        if (set.length > 1 && changes.some(({ kind }) => kind === 'sign out')) continue;
+        if (decide(made, item.id, changed(visitor, changes), request).kind !== 'open') continue;
+        // A smaller set, or one that differs in values alone, is listed in its place.
+        const listed = ways.some((way) =>
+          way.every((change) =>
+            changes.some(
+              (one) =>
+                one === change || (one.kind === change.kind && one.kind !== 'make') || sameThing(one, change),
+            ),
+          ),
+        );
+        expect(listed).toBe(true);
+      }
+    }),
+    { numRuns: 150 },
+  );
+});
+
+const sameThing = (a: Change, b: Change): boolean =>
+  a.kind === 'make' && b.kind === 'make' && a.test.fact === b.test.fact && a.test.subject === b.test.subject;
+
+function* subsets<T>(list: readonly T[], most: number, from = 0): Generator<readonly T[]> {
+  if (most === 0) return;
+  for (let at = from; at < list.length; at++) {
+    const one = list[at] as T;
+    yield [one];
+    for (const rest of subsets(list, most - 1, at + 1)) yield [one, ...rest];
+  }
+}
+
+it('finds what lies deeper than anybody would look', () => {
+  const who = all(
+    inGroup(crew),
+    profile(certificate, 'is yes'),
+    profile(hours, 'at least', 100),
+    any(all(owns(pass), knows(night)), hasRole(trustee)),
+  );
+  const gated = compile({ ...policy, gates: [{ ...gates.crew, who }] }, outline, vocabulary);
+  const said = openers(gated, id('crew'), people.marek, request).map((set) =>
+    describeChanges(set, people.marek, vocabulary),
+  );
+  expect(said[0]).toMatch(/Trustee/);
+  expect(said.map((one) => one.split(/, | and /).length)).toEqual([4, 5]);
+});
+
+it('asks for one value where two tests of a field have to hold', () => {
+  const who = all(profile(hours, 'at least', 100), not(profile(hours, 'at least', 200)));
+  const gated = compile({ ...policy, gates: [{ ...gates.crew, who }] }, outline, vocabulary);
+  expect(
+    openers(gated, id('crew'), people.marek, request).map((set) =>
+      describeChanges(set, people.marek, vocabulary),
+    ),
+  ).toEqual(['have “hours logged” less than 200 and have “hours logged” at least 100']);
 });
 
 /** A visitor after some changes, read from the changes alone. */

@@ -1,7 +1,8 @@
 /**
- * What would open it: the smallest changes of a visitor's facts after which an item opens. Found by trying every set
- * of up to {@link LARGEST} changes drawn from the tests of the gates that have a say, smallest first, so what is listed
- * is exactly what `decide` would answer.
+ * What would open it: the smallest sets of changes of a visitor's facts after which an item opens. Sets are built up by one
+ * change at a time, shortest first: whatever else a set holds, it has to mend the first gate that does not let the
+ * visitor by, so only changes that mend a part of that gate's condition are added. Nothing that opens is missed for being
+ * deep in a condition, and every set listed is one that `decide` answers with open.
  */
 import {
   type Condition,
@@ -12,14 +13,16 @@ import {
   problemOf,
   type Test,
   TRUE,
+  type Trace,
   testsIn,
+  trace,
 } from '../condition';
 import type { ItemId, LevelId } from '../ids';
-import { guest, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
+import { same } from '../same';
+import { guest, type Item, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 import { assume, canBeAssumed } from './assume';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
-import { explain } from './explain';
 
 /** A change of one fact. Every change but signing out and learning a passphrase also means being signed in. */
 export type Change =
@@ -29,12 +32,19 @@ export type Change =
   | { readonly kind: 'make'; readonly test: Test; readonly holds: boolean }
   | { readonly kind: 'level'; readonly level: LevelId | null };
 
-const LARGEST = 3;
-const MOST_CANDIDATES = 24;
+/** Sets of more changes than this are no advice to anybody. */
+const LARGEST = 6;
+const MOST_TRIED = 4000;
+
+/** A change with what it is of: a set holds one change of each thing. */
+export interface Candidate {
+  readonly change: Change;
+  readonly of: string;
+}
 
 /**
  * The smallest sets of changes that open an item for a visitor, shortest first; none when it is open already, or when
- * nothing within reach opens it. Of sets that differ in the level alone, the lowest level is kept.
+ * nothing that can be changed opens it. Of sets that differ in the level alone, the lowest level is kept.
  */
 export function openers(
   compiled: CompiledPolicy,
@@ -43,60 +53,240 @@ export function openers(
   request: RequestFacts,
 ): readonly (readonly Change[])[] {
   const { vocabulary } = compiled;
+  const gates = gatesAt(compiled, item);
+  const candidates = candidatesIn(gates, visitor, vocabulary);
+  const place = new Map(candidates.map((candidate, index) => [candidate, index]));
   const opens = (facts: VisitorFacts) => decide(compiled, item, facts, request).kind === 'open';
   if (opens(visitor)) return [];
-  const conditions = explain(compiled, item, visitor, request).steps.flatMap((step) =>
-    step.kind === 'gate' && step.verdict !== 'set aside'
-      ? [expanded(step.gate.who, vocabulary.audiences)]
-      : [],
-  );
-  const candidates = candidatesFor(conditions, visitor, request, vocabulary);
-  const found: (readonly Change[])[] = [];
-  for (let size = 1; size <= LARGEST; size++) {
-    for (const set of subsets(candidates, size)) {
-      if (!compatible(set) || found.some((smaller) => makesNeedless(smaller, set))) continue;
-      if (opens(set.reduce((facts, change) => apply(facts, change, request, vocabulary), visitor)))
-        found.push(set);
+  const found: (readonly Candidate[])[] = [];
+  const tried = new Set<string>();
+  let layer: readonly (readonly Candidate[])[] = [[]];
+  for (let size = 1; size <= LARGEST && layer.length > 0; size++) {
+    const next: (readonly Candidate[])[] = [];
+    for (const set of layer) {
+      const facts = after(visitor, set, request, vocabulary);
+      for (const candidate of mending(gates, facts, request, vocabulary, candidates)) {
+        if (set.some(({ of }) => of === candidate.of) || (size > 1 && endsAll(candidate, set))) continue;
+        const larger = [...set, candidate].sort((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0));
+        const key = larger.map((one) => place.get(one)).join();
+        if (tried.has(key) || tried.size >= MOST_TRIED) continue;
+        tried.add(key);
+        if (!found.some((smaller) => makesNeedless(smaller, larger))) next.push(larger);
+      }
     }
+    // The lowest level comes first among the candidates, and so do the sets with it.
+    next.sort((a, b) => inOrder(a, b, place));
+    const open = next.filter((set) => opens(after(visitor, set, request, vocabulary)));
+    for (const set of open) if (!found.some((smaller) => makesNeedless(smaller, set))) found.push(set);
+    layer = next.filter((set) => !open.includes(set));
   }
-  return found;
+  const told = found.map((set) => spelt(set, gates, visitor, request, vocabulary));
+  return told.filter(
+    (set, at) =>
+      !told.some(
+        (other, place) =>
+          place !== at &&
+          other.every((change) => set.some((one) => same(one, change))) &&
+          (other.length < set.length || place < at),
+      ),
+  );
 }
 
-function candidatesFor(
-  conditions: readonly Condition[],
+/** Facts with a value that several tests can ask something of. */
+const VALUED: readonly Test['fact'][] = ['profile', 'joined', 'score', 'purchase', 'enrolment'];
+
+/**
+ * A set in words that leave nothing out: where one value has to meet several tests of a fact, each of them is named, the one
+ * that decides the value last.
+ */
+function spelt(
+  set: readonly Candidate[],
+  gates: readonly Guard[],
   visitor: VisitorFacts,
   request: RequestFacts,
   vocabulary: Vocabulary,
-): Change[] {
-  const tests = conditions.flatMap(testsIn);
-  const found = new Map<string, Change>();
-  for (const test of tests) {
-    // What names something that is gone can't be fulfilled by anybody.
-    if (!canBeAssumed(test) || problemOf(test, vocabulary) !== null) continue;
-    const truth = evaluatorOf(test, vocabulary)(visitor, null, request);
-    // What is not known could be wanted either way.
-    if (truth !== TRUE) found.set(`yes ${keyOf(test)}`, { kind: 'make', test, holds: true });
-    if (truth === TRUE || (truth !== FALSE && test.fact !== 'role' && test.fact !== 'group'))
-      found.set(`no ${keyOf(test)}`, { kind: 'make', test, holds: false });
+): readonly Change[] {
+  const then = after(visitor, set, request, vocabulary);
+  const asked = gates.flatMap(({ who, at }) => wishes(who, true).map((wish) => ({ ...wish, at })));
+  return set.flatMap(({ change }): readonly Change[] => {
+    if (change.kind !== 'make' || !VALUED.includes(change.test.fact)) return [change];
+    const others = asked.flatMap(({ test, holds, at }): readonly Change[] => {
+      if (test.fact !== change.test.fact || test.subject !== change.test.subject) return [];
+      const [was, is] = [visitor, then].map((facts) => evaluatorOf(test, vocabulary)(facts, at, request));
+      const wanted = holds ? TRUE : FALSE;
+      return is === wanted && was !== wanted ? [{ kind: 'make', test, holds }] : [];
+    });
+    const apart = others.filter(
+      (one, at) => !same(one, change) && others.findIndex((two) => same(one, two)) === at,
+    );
+    return [...apart, change];
+  });
+}
+
+/** Every test of a condition with the answer that would be to its good. */
+function wishes(condition: Condition, holds: boolean): readonly Wanted[] {
+  switch (condition.kind) {
+    case 'all':
+    case 'any':
+      return condition.of.flatMap((part) => wishes(part, holds));
+    case 'not':
+      return wishes(condition.of, !holds);
+    case 'test':
+      return [{ test: condition, holds }];
+    case 'audience':
+      return [];
+    default:
+      return condition satisfies never;
   }
-  const rungs = tests.some((test) => test.fact === 'level')
+}
+
+function inOrder(
+  a: readonly Candidate[],
+  b: readonly Candidate[],
+  place: ReadonlyMap<Candidate, number>,
+): number {
+  for (const [index, one] of a.entries()) {
+    const other = b[index];
+    const distance = (place.get(one) ?? 0) - ((other && place.get(other)) ?? 0);
+    if (distance !== 0) return distance;
+  }
+  return 0;
+}
+
+/** Nothing else is known of a guest, so signing out stands alone. */
+const endsAll = ({ change }: Candidate, set: readonly Candidate[]): boolean =>
+  change.kind === 'sign out' || set.some((one) => one.change.kind === 'sign out');
+
+const makesNeedless = (smaller: readonly Candidate[], set: readonly Candidate[]): boolean =>
+  smaller.every(
+    (one) => set.includes(one) || (one.change.kind === 'level' && set.some(({ of }) => of === one.of)),
+  );
+
+/** A gate that can turn visitors away from the item, where it stands, with its audiences spelt out. */
+interface Guard {
+  readonly who: Condition;
+  readonly at: Item;
+}
+
+const gatesAt = ({ hurdles, vocabulary }: CompiledPolicy, item: ItemId): readonly Guard[] =>
+  (hurdles.get(item) ?? []).map(({ gate, at }) => ({
+    // What is not published opens to nobody: any of nothing.
+    who: gate ? expanded(gate.who, vocabulary.audiences) : { kind: 'any', of: [] },
+    at,
+  }));
+
+/** Every change that has to do with the gates over an item. */
+export const candidateChanges = (
+  compiled: CompiledPolicy,
+  item: ItemId,
+  visitor: VisitorFacts,
+): readonly Candidate[] => candidatesIn(gatesAt(compiled, item), visitor, compiled.vocabulary);
+
+function candidatesIn(
+  gates: readonly Guard[],
+  visitor: VisitorFacts,
+  vocabulary: Vocabulary,
+): readonly Candidate[] {
+  const tests = new Map(gates.flatMap(({ who }) => testsIn(who)).map((test) => [keyOf(test), test]));
+  const asked = [...tests.values()].filter((test) => problemOf(test, vocabulary) === null);
+  const levels = asked.some(({ fact }) => fact === 'level')
     ? [null, ...vocabulary.levels.map(({ id }) => id)]
     : [];
   return [
-    { kind: visitor.signedIn ? 'sign out' : 'sign in' } as const,
-    ...rungs.filter((rung) => rung !== visitor.level).map((rung): Change => ({ kind: 'level', level: rung })),
-    ...found.values(),
-  ].slice(0, MOST_CANDIDATES);
+    { change: { kind: visitor.signedIn ? 'sign out' : 'sign in' }, of: 'session' },
+    ...levels.map((level): Candidate => ({ change: { kind: 'level', level }, of: 'level' })),
+    ...asked.filter(canBeAssumed).flatMap((test): readonly Candidate[] => [
+      { change: { kind: 'make', test, holds: true }, of: thingOf(test) },
+      { change: { kind: 'make', test, holds: false }, of: thingOf(test) },
+    ]),
+  ];
 }
 
-const compatible = (set: readonly Change[]): boolean =>
-  set.filter((change) => change.kind === 'level').length < 2 &&
-  (set.length === 1 || !set.some((change) => change.kind === 'sign out'));
+/** What a test's fact is of: tests of the same thing are met by one value. */
+function thingOf({ fact, subject, value }: Test): string {
+  switch (fact) {
+    case 'role':
+    case 'group':
+    case 'passphrase':
+      return `${fact} ${value}`;
+    case 'owns':
+    case 'subscribed':
+    case 'purchase':
+    case 'refunded':
+      return `product ${subject}`;
+    case 'enrolled':
+    case 'enrolment':
+      return `course ${subject}`;
+    case 'completed':
+    case 'score':
+      return `activity ${subject}`;
+    default:
+      return `${fact} ${subject ?? ''}`;
+  }
+}
 
-const makesNeedless = (smaller: readonly Change[], set: readonly Change[]): boolean =>
-  smaller.every(
-    (change) => set.includes(change) || (change.kind === 'level' && set.some(({ kind }) => kind === 'level')),
-  );
+/** The changes that mend a part of the first condition that does not let a visitor by. */
+function mending(
+  gates: readonly Guard[],
+  visitor: VisitorFacts,
+  request: RequestFacts,
+  vocabulary: Vocabulary,
+  candidates: readonly Candidate[],
+): readonly Candidate[] {
+  for (const { who, at } of gates) {
+    const traced = trace(who, { visitor, item: at, request }, vocabulary);
+    if (traced.truth === TRUE) continue;
+    return wants(traced, true).flatMap(({ test, holds }) =>
+      candidates.filter(({ change, of }) => {
+        if (
+          of !== thingOf(test) &&
+          change.kind !== 'sign in' &&
+          change.kind !== 'sign out' &&
+          change.kind !== 'level'
+        )
+          return false;
+        const changed = apply(visitor, change, request, vocabulary);
+        return evaluatorOf(test, vocabulary)(changed, at, request) === (holds ? TRUE : FALSE);
+      }),
+    );
+  }
+  return [];
+}
+
+interface Wanted {
+  readonly test: Test;
+  readonly holds: boolean;
+}
+
+/** The tests of which one has to come out otherwise for a condition to come out as wanted. */
+function wants({ condition, truth, parts }: Trace, holds: boolean): readonly Wanted[] {
+  const done = holds ? TRUE : FALSE;
+  if (truth === done) return [];
+  switch (condition.kind) {
+    case 'test':
+      return [{ test: condition, holds }];
+    case 'not':
+      return parts.flatMap((part) => wants(part, !holds));
+    case 'audience':
+      return [];
+    case 'all':
+    case 'any': {
+      const open = parts.filter((part) => part.truth !== done);
+      // Where every part has to come out so, the first is as good to begin with as any.
+      const needed = (condition.kind === 'all') === holds ? open.slice(0, 1) : open;
+      return needed.flatMap((part) => wants(part, holds));
+    }
+    default:
+      return condition satisfies never;
+  }
+}
+
+const after = (
+  visitor: VisitorFacts,
+  set: readonly Candidate[],
+  request: RequestFacts,
+  vocabulary: Vocabulary,
+): VisitorFacts => set.reduce((facts, { change }) => apply(facts, change, request, vocabulary), visitor);
 
 function apply(
   visitor: VisitorFacts,
@@ -115,15 +305,5 @@ function apply(
       return assume(visitor, change.test, change.holds, request.today, vocabulary);
     default:
       return change satisfies never;
-  }
-}
-
-function* subsets<T>(list: readonly T[], size: number, from = 0): Generator<readonly T[]> {
-  if (size === 0) {
-    yield [];
-    return;
-  }
-  for (let at = from; at <= list.length - size; at++) {
-    for (const rest of subsets(list, size - 1, at + 1)) yield [list[at] as T, ...rest];
   }
 }

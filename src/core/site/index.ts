@@ -1,6 +1,7 @@
 /** A site as gates see it: its items, its addresses, its names, its visitors. */
 export * from './address';
 export * from './day';
+export * from './desk-right';
 export * from './field-value';
 export * from './item';
 export * from './outline';

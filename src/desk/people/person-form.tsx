@@ -3,10 +3,14 @@
 import { type FormEvent, useEffect, useState } from 'react';
 import {
   type Completion,
+  type DeskPost,
+  type DeskRight,
   type Enrolment,
   type Field as FieldOfSite,
   type FieldValue,
   fieldValueText,
+  type ItemId,
+  may,
   type Purchase,
   readFieldValue,
   same,
@@ -30,7 +34,7 @@ export const emptyPerson: Known = {
   id: '' as Known['id'],
   email: '',
   name: '',
-  desk: false,
+  desk: null,
   level: null,
   roles: [],
   groups: [],
@@ -261,14 +265,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
         )}
       />
       <Field label="The desk" problem={problems.desk}>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={form.desk}
-            onChange={(event) => set({ desk: event.target.checked })}
-          />
-          May use this desk
-        </label>
+        <DeskField desk={form.desk} onChange={(desk) => set({ desk })} />
       </Field>
       {theirs && (
         <p role="alert" className="flex items-center gap-3 rounded-[3px] bg-wash px-3 py-2">
@@ -292,5 +289,68 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
         )}
       </div>
     </form>
+  );
+}
+
+const RIGHTS: readonly { readonly value: DeskRight | 'none'; readonly label: string }[] = [
+  { value: 'none', label: 'may not use it' },
+  { value: 'reader', label: 'reader: looks at everything, changes nothing' },
+  { value: 'writer', label: 'writer: pages, posts, menus, files' },
+  { value: 'gatekeeper', label: 'gatekeeper: gates and people' },
+  { value: 'owner', label: 'owner: everything' },
+];
+
+/** What a person may do at the desk, and where. Owners alone may say. */
+function DeskField({
+  desk,
+  onChange,
+}: {
+  readonly desk: DeskPost | null;
+  readonly onChange: (desk: DeskPost | null) => void;
+}) {
+  const { data } = useDesk();
+  const owner = may(data.desk, 'everything');
+  if (!owner) return <p>{RIGHTS.find(({ value }) => value === (desk?.right ?? 'none'))?.label}</p>;
+  return (
+    <span className="flex flex-wrap items-center gap-2">
+      <Pick
+        label="Right at the desk"
+        value={desk?.right ?? 'none'}
+        options={RIGHTS}
+        onPick={(right) =>
+          onChange(
+            right === 'none' ? null : { right, branch: right === 'owner' ? null : (desk?.branch ?? null) },
+          )
+        }
+      />
+      {(desk?.right === 'gatekeeper' || desk?.right === 'writer') && (
+        <>
+          <span className="text-quiet">for</span>
+          <BranchPick branch={desk.branch} onPick={(branch) => onChange({ ...desk, branch })} />
+        </>
+      )}
+    </span>
+  );
+}
+
+function BranchPick({
+  branch,
+  onPick,
+}: {
+  readonly branch: DeskPost['branch'];
+  readonly onPick: (branch: DeskPost['branch']) => void;
+}) {
+  const { outline } = useDesk();
+  const pages = [...outline.items.values()].filter((item) => item.kind === 'page');
+  return (
+    <Pick
+      label="Limited to"
+      value={branch ?? ''}
+      options={[
+        { value: '', label: 'the whole site' },
+        ...pages.map((page) => ({ value: page.id as string, label: `${page.title} and beneath` })),
+      ]}
+      onPick={(id) => onPick(id === '' ? null : (id as ItemId))}
+    />
   );
 }

@@ -80,6 +80,7 @@ export async function fillCopy(
         session: hashToken(walkSession),
         standIn: ref,
         side: 'live',
+        scene: {},
         expiresAt: until,
       },
       now,

@@ -31,7 +31,7 @@ import {
   writeBothPolicies,
 } from '@/store';
 import { momentAt } from '../clock';
-import type { Administrator } from '../desk-right';
+import { type Administrator, need, needAt } from '../desk-right';
 import { indexItems } from '../search-index';
 import { id, target, title } from '../section-form';
 import type { SiteState } from '../site-state';
@@ -82,11 +82,13 @@ export function changeItem(
   input: unknown,
   now: Date,
 ): Promise<ItemAnswer> {
+  need(administrator, 'content');
   return trivet.changeItems(async (state): Promise<ItemAnswer> => {
     const parsed = edit.safeParse(input);
     if (!parsed.success)
       return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
     const one = parsed.data;
+    needAt(administrator, state.outline, placesOf(one, state.outline));
     switch (one.kind) {
       case 'new page':
       case 'new post':
@@ -116,6 +118,13 @@ export function changeItem(
     }
   });
 }
+
+/** The items that have to be within reach for a change: the item itself, and what it is to stand below. */
+const placesOf = (one: z.output<typeof edit>, { root }: Outline): readonly ItemId[] => [
+  ...('item' in one ? [asId<ItemId>(one.item)] : []),
+  ...('parent' in one ? [asId<ItemId>(one.parent)] : []),
+  ...(one.kind === 'new post' || one.kind === 'new menu' ? [root] : []),
+];
 
 type New = Extract<z.output<typeof edit>, { kind: `new ${string}` }>;
 
@@ -311,9 +320,10 @@ export interface RemovalPreview {
 /** Looks before an item is taken away; null when it is not there. */
 export function previewRemoval(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   which: string,
 ): RemovalPreview | null {
+  need(administrator, 'look');
   const { state } = trivet;
   const { outline, draft, live } = state;
   const item = outline.items.get(asId<ItemId>(which));
@@ -388,17 +398,15 @@ async function remove(
 }
 
 /** Brings back what was taken away, if there is still a place for it. */
-export function bringBack(
-  trivet: Trivet,
-  _administrator: Administrator,
-  input: unknown,
-): Promise<ItemAnswer> {
+export function bringBack(trivet: Trivet, administrator: Administrator, input: unknown): Promise<ItemAnswer> {
+  need(administrator, 'content');
   return trivet.changeItems(async (state): Promise<ItemAnswer> => {
     const which = typeof input === 'string' ? input.slice(0, 100) : '';
     const removal = await readRemoval(trivet.db, which);
     const [first] = removal?.removed.items ?? [];
     if (!removal || !first || removal.undone)
       return { kind: 'wrong', message: 'That was brought back already.' };
+    needAt(administrator, state.outline, first.item.parent === null ? [] : [first.item.parent]);
     const back = removal.removed.items;
     const taken = back.filter(({ item }) => state.outline.items.has(item.id));
     const wrong =
@@ -418,5 +426,7 @@ export function bringBack(
 const MOST_LATEST = 10;
 
 /** What was taken away lately and can be brought back. */
-export const latestRemovals = (trivet: Trivet, _administrator: Administrator) =>
-  readRemovals(trivet.db, MOST_LATEST);
+export function latestRemovals(trivet: Trivet, administrator: Administrator) {
+  need(administrator, 'look');
+  return readRemovals(trivet.db, MOST_LATEST);
+}

@@ -2,9 +2,9 @@
 import { z } from 'zod';
 import { asId, compile, factsOf, type ItemId, isAddressed, outlineOf } from '@/core';
 import { plainRequest } from '../clock';
-import type { Administrator } from '../desk-right';
+import { type Administrator, need } from '../desk-right';
 import type { SiteState } from '../site-state';
-import { readStandIn } from '../stand-ins';
+import { personBehind, readStandIn } from '../stand-ins';
 import type { Trivet } from '../trivet';
 import { type Look, type PageAnswer, viewPage } from '../view';
 import { type DocumentProblem, readDocument } from './document';
@@ -20,11 +20,12 @@ export type PreviewAnswer =
 /** The page with what is written, under the draft of the policy, as a stand-in gets it; published, for the look of it. */
 export function previewWriting(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   id: string,
   input: unknown,
   now: Date,
 ): PreviewAnswer {
+  need(administrator, 'look');
   const { state } = trivet;
   const parsed = asking.safeParse(input);
   const item = state.outline.items.get(asId<ItemId>(id));
@@ -52,7 +53,7 @@ export function previewWriting(
     state: shown,
     compiled: compile(state.draft.policy, outline, state.names),
     facts: factsOf(standIn.standIn),
-    person: standIn.standIn.kind === 'member' ? (state.people.get(standIn.standIn.member.id) ?? null) : null,
+    person: personBehind(standIn.standIn, state),
     request: plainRequest(state, now),
     base: '',
   };

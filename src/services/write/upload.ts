@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { asId, type File, type ItemId, mayHold } from '@/core';
 import { insertItems, noContent, type StoredItem, writeFileBytes } from '@/store';
 import { momentAt } from '../clock';
-import type { Administrator } from '../desk-right';
+import { type Administrator, need, needAt } from '../desk-right';
 import { readFile } from '../read-file';
 import { indexItems } from '../search-index';
 import { id } from '../section-form';
@@ -26,6 +26,7 @@ export async function uploadFile(
   bytes: Uint8Array,
   now: Date,
 ): Promise<ItemAnswer> {
+  need(administrator, 'content');
   const parsed = about.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be taken.' };
@@ -36,6 +37,7 @@ export async function uploadFile(
     const parent = state.outline.items.get(asId<ItemId>(parsed.data.parent));
     if (!parent || !mayHold(parent.kind, 'file'))
       return { kind: 'wrong', message: 'Where it was to go is no longer there.' };
+    needAt(administrator, state.outline, [parent.id]);
     const siblings = state.outline.children.get(parent.id) ?? [];
     const stem = parsed.data.name
       .split(/[/\\]/)

@@ -15,7 +15,7 @@ import {
   saveItemDraft,
   updateItem,
 } from '@/store';
-import type { Administrator } from '../desk-right';
+import { type Administrator, need, needAt } from '../desk-right';
 import { indexItems } from '../search-index';
 import { storedSection } from '../section-form';
 import type { SiteState } from '../site-state';
@@ -51,9 +51,10 @@ const itemOf = (state: SiteState, id: string): Addressed | null => {
 /** A page or post to be written, or null when there is none. */
 export async function readWriting(
   trivet: Trivet,
-  _administrator: Administrator,
+  administrator: Administrator,
   id: string,
 ): Promise<Writing | null> {
+  need(administrator, 'look');
   const { state } = trivet;
   const item = itemOf(state, id);
   if (!item) return null;
@@ -74,8 +75,10 @@ async function keptDraft(trivet: Trivet, id: ItemId): Promise<KeptDraft | null> 
 }
 
 /** The items for which something is written that is not on the site. */
-export const draftedItems = (trivet: Trivet, _administrator: Administrator): Promise<readonly ItemId[]> =>
-  readDraftedItems(trivet.db);
+export function draftedItems(trivet: Trivet, administrator: Administrator): Promise<readonly ItemId[]> {
+  need(administrator, 'look');
+  return readDraftedItems(trivet.db);
+}
 
 const saving = z.strictObject({
   version: z.int().min(0),
@@ -97,6 +100,7 @@ export async function saveWriting(
   input: unknown,
   now: Date,
 ): Promise<DraftAnswer> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
   const parsed = saving.safeParse(input);
   const item = itemOf(trivet.state, id);
   if (!item) return { kind: 'missing' };
@@ -111,7 +115,8 @@ export async function saveWriting(
 }
 
 /** Drops what is being written; the site stays as it is. */
-export async function dropWriting(trivet: Trivet, _administrator: Administrator, id: string): Promise<void> {
+export async function dropWriting(trivet: Trivet, administrator: Administrator, id: string): Promise<void> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
   await deleteItemDraft(trivet.db, asId<ItemId>(id));
 }
 
@@ -130,6 +135,7 @@ export function sendWriting(
   id: string,
   input: unknown,
 ): Promise<SendAnswer> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
   return trivet.changeItems(async (state): Promise<SendAnswer> => {
     const parsed = sending.safeParse(input);
     const item = itemOf(state, id);

@@ -1,11 +1,16 @@
 import { effectOfDraft } from '@/services';
-import { forDesk, json, problem } from '../../../_http/desk';
+import { forDesk, lines } from '../../../_http/desk';
 
-/** Who gains and who loses if the policy in the body went live. */
+/**
+ * Who gains and who loses if the policy in the body went live: lines of JSON, one for each bit of progress and a last one
+ * with the answer. Hanging up stops it.
+ */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator, body) => {
-    const answer = effectOfDraft(trivet, administrator, body, new Date());
-    return answer.kind === 'effect'
-      ? json(answer.report)
-      : problem(422, 'The draft can’t be read.', { problems: answer.problems });
-  });
+  forDesk(request, (trivet, administrator, body) =>
+    lines(request.signal, (write, signal) =>
+      effectOfDraft(trivet, administrator, body, new Date(), {
+        onProgress: (share) => write({ kind: 'progress', share }),
+        signal,
+      }),
+    ),
+  );

@@ -1,0 +1,137 @@
+import fc from 'fast-check';
+import { expect, it } from 'vitest';
+import { columnsOf, placesIn, type Selection } from '../columns';
+import { all, everyone, hasRole, inGroup, nobody, not } from '../condition';
+import { containerOf, guest } from '../site';
+import { policies, visitors } from '../testing/arbitraries';
+import {
+  gates,
+  id,
+  members,
+  outline,
+  policy,
+  request,
+  school,
+  suspended,
+  trustee,
+  vocabulary,
+} from '../testing/larkfell';
+import { compile, decide, effectOf, effectSteps, type Policy, sameToVisitor } from '.';
+
+const columns = columnsOf(
+  members.map(({ facts }) => facts),
+  vocabulary,
+  request,
+);
+const named = ({ bits }: Selection) => [...placesIn(bits)].map((place) => members[place]?.name);
+
+it('names who gains, who loses and what guests notice', () => {
+  const opened: Policy = {
+    ...policy,
+    gates: policy.gates.map((gate) =>
+      gate.id === 'crew'
+        ? { ...gate, who: inGroup(school) }
+        : gate.id === 'account'
+          ? { ...gate, who: everyone }
+          : gate,
+    ),
+  };
+  const effect = effectOf(
+    compile(policy, outline, vocabulary),
+    compile(opened, outline, vocabulary),
+    columns,
+    request,
+  );
+  expect(named(effect.gains)).toEqual(['sunniva']);
+  expect(named(effect.loses)).toEqual(['ines', 'wren']);
+  const account = effect.shifts.find(({ items }) => items.some((item) => item.id === id('account')));
+  expect(account?.guests).toMatchObject({ before: { kind: 'turned away' }, after: { kind: 'open' } });
+  expect(account?.gains.count).toBe(0);
+  const [share, ...others] = effect.byGate;
+  expect(others).toEqual([]);
+  expect(share?.gate).toBe('crew');
+  expect([share?.gains, share?.loses].map((one) => one && named(one))).toEqual([
+    ['sunniva'],
+    ['ines', 'wren'],
+  ]);
+});
+
+it('has no effect when nothing changes', () => {
+  const compiled = compile(policy, outline, vocabulary);
+  expect(effectOf(compiled, compile(policy, outline, vocabulary), columns, request)).toMatchObject({
+    shifts: [],
+    gains: { count: 0 },
+    loses: { count: 0 },
+    byGate: [],
+  });
+});
+
+it('notices that a reason reads differently, and not that a private test was added', () => {
+  const withWho = (who: (typeof gates.school)['who']): Policy => ({
+    ...policy,
+    gates: [{ ...gates.school, who }],
+  });
+  const touched = (before: Policy, after: Policy) =>
+    effectOf(compile(before, outline, vocabulary), compile(after, outline, vocabulary), columns, request)
+      .shifts.length;
+  expect(touched(withWho(inGroup(school)), withWho(all(inGroup(school), hasRole(trustee))))).toBe(1);
+  const quiet = all(nobody, inGroup(school));
+  expect(touched(withWho(quiet), withWho(all(nobody, inGroup(school), not(inGroup(suspended)))))).toBe(0);
+});
+
+it('finds for everybody what deciding one by one finds', () => {
+  fc.assert(
+    fc.property(policies, policies, fc.array(visitors, { maxLength: 40 }), (a, b, people) => {
+      const [before, after] = [compile(a, outline, vocabulary), compile(b, outline, vocabulary)];
+      const effect = effectOf(before, after, columnsOf(people, vocabulary, request), request);
+      const places = (selection: Selection | undefined) => (selection ? [...placesIn(selection.bits)] : []);
+      const all = { gains: new Set<number>(), loses: new Set<number>() };
+      for (const item of outline.items.values()) {
+        const pairs = people.map((facts) => ({
+          was: decide(before, item.id, facts, request),
+          is: decide(after, item.id, facts, request),
+        }));
+        const where = (wanted: (pair: (typeof pairs)[number]) => boolean) =>
+          pairs.flatMap((pair, place) => (wanted(pair) ? [place] : []));
+        const gains = where(({ was, is }) => was.kind !== 'open' && is.kind === 'open');
+        const loses = where(({ was, is }) => was.kind === 'open' && is.kind !== 'open');
+        const sees = where(
+          ({ was, is }) => was.kind !== 'open' && is.kind !== 'open' && !sameToVisitor(was, is),
+        );
+        for (const place of gains) all.gains.add(place);
+        for (const place of loses) all.loses.add(place);
+        const shift = effect.shifts.find(({ items }) => items.includes(item));
+        // A section or a file may be left out because what it is in says the same.
+        if (!shift && (item.kind === 'section' || item.kind === 'file') && containerOf(outline, item))
+          continue;
+        expect([places(shift?.gains), places(shift?.loses), places(shift?.sees)]).toEqual([
+          gains,
+          loses,
+          sees,
+        ]);
+        const guests = [before, after].map((one) => decide(one, item.id, guest, request));
+        expect(shift?.guests ? 'noticed' : 'alike').toBe(
+          guests[0] && guests[1] && sameToVisitor(guests[0], guests[1]) ? 'alike' : 'noticed',
+        );
+      }
+      expect([places(effect.gains), places(effect.loses)]).toEqual(
+        [all.gains, all.loses].map((set) => [...set].sort((x, y) => x - y)),
+      );
+    }),
+    { numRuns: 200 },
+  );
+});
+
+it('tells how far it is, and can be left at any step', () => {
+  const opened = { ...policy, gates: policy.gates.map((gate) => ({ ...gate, who: everyone })) };
+  const steps = effectSteps(
+    compile(policy, outline, vocabulary),
+    compile(opened, outline, vocabulary),
+    columns,
+    request,
+  );
+  const shares = [...steps];
+  expect(shares.length).toBeGreaterThan(3);
+  expect(shares.at(-1)).toBe(1);
+  expect(shares).toEqual(shares.toSorted((a, b) => a - b));
+});

@@ -1,0 +1,71 @@
+/** Every decision of the board at once, as bytes: small enough to hold thousands of items against dozens of visitors. */
+import type { Item, RequestFacts, VisitorFacts } from '../site';
+import type { CompiledPolicy } from './compile';
+import { decide } from './decide';
+import { type Outcome, outcomeOf, sameToVisitor } from './decision';
+
+/** The outcomes by the number that stands for each. */
+export const OUTCOMES = [
+  'open',
+  'teaser',
+  'redirect',
+  'message',
+  'missing',
+  'leave out',
+  'swap',
+  'locked',
+] as const satisfies readonly Outcome[];
+
+const NUMBER = Object.fromEntries(OUTCOMES.map((outcome, number) => [outcome, number])) as Readonly<
+  Record<Outcome, number>
+>;
+
+/** The decisions of items (rows) for visitors (columns), row by row. */
+export interface Matrix {
+  readonly columns: number;
+  /** Places in {@link OUTCOMES}. */
+  readonly draft: Uint8Array;
+  readonly live: Uint8Array;
+  /** 1 where the visitor would notice the draft going live. */
+  readonly changes: Uint8Array;
+}
+
+/** Decides every item for every visitor under both policies. */
+export function matrixOf(
+  compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy },
+  items: readonly Pick<Item, 'id'>[],
+  visitors: readonly VisitorFacts[],
+  request: RequestFacts,
+): Matrix {
+  const columns = visitors.length;
+  const size = items.length * columns;
+  const matrix = {
+    columns,
+    draft: new Uint8Array(size),
+    live: new Uint8Array(size),
+    changes: new Uint8Array(size),
+  };
+  let at = 0;
+  for (const { id } of items) {
+    for (const visitor of visitors) {
+      const draft = decide(compiled.draft, id, visitor, request);
+      const live = decide(compiled.live, id, visitor, request);
+      matrix.draft[at] = NUMBER[outcomeOf(draft)];
+      matrix.live[at] = NUMBER[outcomeOf(live)];
+      matrix.changes[at] = sameToVisitor(draft, live) ? 0 : 1;
+      at += 1;
+    }
+  }
+  return matrix;
+}
+
+/** What a cell holds. */
+export const outcomeAt = (
+  { columns, ...sides }: Matrix,
+  side: 'draft' | 'live',
+  row: number,
+  column: number,
+): Outcome => OUTCOMES[sides[side][row * columns + column] ?? 0] ?? 'open';
+
+export const changesAt = ({ columns, changes }: Matrix, row: number, column: number): boolean =>
+  changes[row * columns + column] === 1;

@@ -1,0 +1,29 @@
+/** What somebody may do at the desk. Services enforce it; screens ask it too, so as not to offer what would be refused. */
+import type { ItemId } from '../ids';
+
+export const DESK_RIGHTS = ['owner', 'gatekeeper', 'writer', 'reader'] as const;
+export type DeskRight = (typeof DESK_RIGHTS)[number];
+
+/** A right with its reach. */
+export interface DeskPost {
+  readonly right: DeskRight;
+  /** The item to which it is limited, with everything beneath it; null for the whole site. */
+  readonly branch: ItemId | null;
+}
+
+/**
+ * What services do: look at anything; change gates; change people and names; write content; and the rest, which only owners
+ * may: who may use the desk, settings, whole site files, the outbox with its codes.
+ */
+export type Doing = 'look' | 'gates' | 'people' | 'content' | 'everything';
+
+const MAY: Readonly<Record<DeskRight, readonly Doing[]>> = {
+  owner: ['look', 'gates', 'people', 'content', 'everything'],
+  gatekeeper: ['look', 'gates', 'people'],
+  writer: ['look', 'content'],
+  reader: ['look'],
+};
+
+/** Whether a right reaches to something anywhere. People belong to the whole site, so a limited right does not reach them. */
+export const may = ({ right, branch }: DeskPost, doing: Doing): boolean =>
+  MAY[right].includes(doing) && !(doing === 'people' && branch !== null && right !== 'owner');

@@ -1,0 +1,39 @@
+/** Whether a change of the policy stays within the branch that a gatekeeper is limited to. */
+import { coverage, difference, type Gate, type Policy, type PolicyChange, vocabularyOf } from '@/core';
+import { type Administrator, branchName, NotAllowed, need, reachOf } from './desk-right';
+import type { SiteState } from './site-state';
+
+/**
+ * Throws {@link NotAllowed} unless an administrator may change one policy into another. Whoever is limited to a branch may
+ * change gates that point at items there, and nothing that reaches further: no audiences, no turn-aways with names, no
+ * rules of the whole site, no gate that describes what it covers.
+ */
+export function needGates(
+  administrator: Pick<Administrator, 'desk'>,
+  { outline, names }: SiteState,
+  before: Policy,
+  after: Policy,
+): void {
+  need(administrator, 'gates');
+  const { desk } = administrator;
+  const reach = reachOf(desk, outline);
+  if (reach === null) return;
+  const within = (policy: Policy, gate: Gate): boolean =>
+    gate.what.targets.every(
+      (target) =>
+        target.kind !== 'selection' &&
+        // What is gone covers nothing.
+        (reach.has(target.item) || !outline.items.has(target.item)),
+    ) && [...coverage(gate, outline, vocabularyOf(names, policy))].every((id) => reach.has(id));
+  const allowed = (change: PolicyChange): boolean => {
+    if (change.of !== 'gate') return false;
+    return (
+      (!('before' in change) || within(before, change.before)) &&
+      (!('after' in change) || within(after, change.after))
+    );
+  };
+  if (difference(before, after).every(allowed)) return;
+  throw new NotAllowed(
+    `Your right reaches gates that point at ${branchName(desk, outline)} and what is beneath it. Something that reaches further was changed as well.`,
+  );
+}

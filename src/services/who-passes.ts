@@ -1,0 +1,87 @@
+/** Who passes a gate or is in an audience while it is being written, in numbers and first names. */
+import { z } from 'zod';
+import {
+  type Bitset,
+  conditionCompiler,
+  countOf,
+  expanded,
+  factNamed,
+  guest,
+  keyOf,
+  type Policy,
+  printCondition,
+  type Test,
+  testsIn,
+  vocabularyOf,
+  without,
+} from '@/core';
+import { plainRequest } from './clock';
+import { type Crowd, MOST_NAMED, membershipOf } from './columns';
+import { type Administrator, need } from './desk-right';
+import { type PolicyProblem, readPolicy } from './policy-form';
+import type { Trivet } from './trivet';
+
+export interface PassingReport {
+  readonly of: number;
+  readonly pass: Crowd;
+  /** Members who pass in the draft and not as it is live. Null for what is not live yet. */
+  readonly onlyInDraft: Crowd | null;
+  readonly onlyLive: Crowd | null;
+  readonly guestsPass: boolean;
+  /** The tests that are true of no member, as their text. */
+  readonly metByNobody: readonly string[];
+}
+
+const passing = z.strictObject({
+  of: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('gate'), id: z.string().max(100) }),
+    z.strictObject({ kind: z.literal('audience'), id: z.string().max(100) }),
+  ]),
+  policy: z.unknown(),
+});
+
+/** Counts the members who pass one gate of a policy, or are in one of its audiences, and compares with live. */
+export function whoPasses(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  now: Date,
+): PassingReport | { readonly problems: readonly PolicyProblem[] } {
+  need(administrator, 'look');
+  const { state } = trivet;
+  const parsed = passing.safeParse(input);
+  if (!parsed.success)
+    return { problems: [{ gate: null, message: 'Name a gate or an audience and send its policy.' }] };
+  const read = readPolicy(parsed.data.policy, state);
+  if ('problems' in read) return read;
+  const { of } = parsed.data;
+  const find = (policy: Policy) =>
+    (of.kind === 'gate' ? policy.gates : policy.audiences).find(({ id }) => id === of.id)?.who;
+  const who = find(read.policy);
+  if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
+  const vocabulary = vocabularyOf(state.names, read.policy);
+  const membership = membershipOf(state, vocabulary, now);
+  const crowdOf = (bits: Bitset): Crowd => ({
+    count: countOf(bits),
+    first: membership.named(bits, MOST_NAMED),
+  });
+  const selected = membership.select(who);
+  const before = find(state.live.policy);
+  const passed = before && membershipOf(state, state.live.compiled.vocabulary, now).select(before).bits;
+  const request = plainRequest(state, now);
+  const tests = new Map(testsIn(expanded(who, vocabulary.audiences)).map((test) => [keyOf(test), test]));
+  return {
+    of: membership.members.length,
+    pass: crowdOf(selected.bits),
+    onlyInDraft: passed ? crowdOf(without(selected.bits, passed)) : null,
+    onlyLive: passed ? crowdOf(without(passed, selected.bits)) : null,
+    guestsPass: conditionCompiler(vocabulary)(who)(guest, null, request),
+    metByNobody: [...tests.values()]
+      .filter((test) => asksMembersOnly(test) && membership.select(test).count === 0)
+      .map((test) => printCondition(test, vocabulary)),
+  };
+}
+
+/** Whether a test asks something that members alone decide; what a request brings can't be counted. */
+const asksMembersOnly = (test: Test): boolean =>
+  factNamed(test.fact).of === 'visitor' && test.fact !== 'passphrase';
