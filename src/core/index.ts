@@ -6,5 +6,6 @@ export * from './ids';
 export * from './policy';
 export * from './same';
 export * from './sentence';
+export * from './sheet-cell';
 export * from './site';
 export * from './text';

@@ -10,9 +10,11 @@ import type {
   Outline,
   RequestFacts,
   StandIn,
+  VisitorFacts,
   Vocabulary,
 } from '@/core';
 import type { DeskData } from '@/services';
+import type { BoardFilter } from './board-filter';
 import type { Bench, Screen, Side } from './place';
 import type { DraftDesk } from './use-draft';
 
@@ -31,6 +33,8 @@ export interface DeskState {
   readonly screen: Screen;
   readonly setScreen: (screen: Screen) => void;
   readonly side: Side;
+  readonly filter: BoardFilter;
+  readonly setFilter: (filter: BoardFilter) => void;
   readonly setSide: (side: Side) => void;
   readonly bench: Bench;
   /** Puts something on the workbench, and with it the board in view. */
@@ -45,6 +49,8 @@ export interface DeskState {
   readonly changeAudience: (audience: Audience) => void;
   /** Takes an audience out of the draft; can be undone. */
   readonly removeAudience: (audience: AudienceId) => void;
+  /** Puts a visitor with these facts on the board, under a name, and opens them for changing. */
+  readonly makeUp: (name: string, facts: VisitorFacts) => void;
   /** Goes to an item's page as a stand-in. */
   readonly walk: (standIn: StandIn, item: Item | null) => void;
   /** Reads people and names again after one of them was changed. */

@@ -19,15 +19,17 @@ import {
   redirectToSignIn,
   type StandIn,
   signedIn,
+  type VisitorFacts,
 } from '@/core';
 import type { DeskData } from '@/services';
 import { AudiencesScreen } from './audiences';
-import { Board } from './board';
+import { Board, PrintScreen, StandInPanel } from './board';
 import { Composer } from './composer';
 import { Conflict } from './conflict';
 import { DeskContext, type DeskState, useDesk } from './context';
 import { DeskPalette } from './desk-palette';
 import { GatesPanel } from './gates-panel';
+import { HistoryScreen } from './history';
 import { LivePanel } from './live';
 import { NamesScreen } from './names';
 import { OutboxScreen } from './outbox';
@@ -75,11 +77,11 @@ export function Desk({ data, place }: DeskProps) {
 
   return (
     <DeskContext.Provider value={state}>
-      <div className="flex h-dvh min-w-[1120px] flex-col">
+      <div className="flex h-dvh min-w-[1120px] flex-col print:h-auto print:min-w-0">
         <noscript>
           <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
         </noscript>
-        <TopLine onPalette={() => setPalette(true)} />
+        {state.screen.kind !== 'print' && <TopLine onPalette={() => setPalette(true)} />}
         <Screen />
       </div>
       <Conflict />
@@ -109,6 +111,8 @@ function Screen() {
           </aside>
         </main>
       );
+    case 'print':
+      return <PrintScreen />;
     case 'people':
       return <PeopleScreen text={screen.text} condition={screen.condition} />;
     case 'person':
@@ -121,6 +125,11 @@ function Screen() {
       return <OutboxScreen />;
     case 'audiences':
       return <AudiencesScreen audience={screen.audience} />;
+    case 'history':
+      return <HistoryScreen revision={screen.revision} />;
+    case 'journal':
+    case 'settings':
+      return null;
     default:
       return screen satisfies never;
   }
@@ -131,7 +140,9 @@ function Workbench({ bench }: { readonly bench: Bench }) {
     case 'gates':
       return <GatesPanel />;
     case 'why':
-      return <WhyPanel item={bench.item} standIn={bench.standIn} />;
+      return <WhyPanel key={`${bench.item} ${bench.standIn}`} item={bench.item} standIn={bench.standIn} />;
+    case 'stand-in':
+      return <StandInPanel standIn={bench.standIn} />;
     case 'gate':
       return <Composer key={bench.gate} gate={bench.gate} />;
     case 'rules':
@@ -221,6 +232,18 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     },
     [policy, edit, undo, setScreen],
   );
+  const makeUp = useCallback(
+    (name: string, facts: VisitorFacts) => {
+      // Nobody's identity goes along: whoever is made up is nobody on the site.
+      const made: StandIn = {
+        kind: 'made up',
+        madeUp: { id: crypto.randomUUID(), name, facts: { ...facts, id: null } },
+      };
+      setStandIns([...standIns, made]);
+      setBench({ kind: 'stand-in', standIn: keyOfStandIn(made) });
+    },
+    [standIns, setStandIns, setBench],
+  );
   const walk = useCallback(
     async (standIn: StandIn, item: Item | null) => {
       const request = { standIn: referenceOf(standIn), side: side === 'live' ? 'live' : 'draft' };
@@ -245,7 +268,8 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
   // A gate or a visitor that is gone (undone, taken away) can't stay on the workbench.
   const gone =
     (bench.kind === 'gate' && !policy.gates.some((gate) => gate.id === bench.gate)) ||
-    (bench.kind === 'why' && !standIns.some((one) => keyOfStandIn(one) === bench.standIn));
+    ((bench.kind === 'why' || bench.kind === 'stand-in') &&
+      !standIns.some((one) => keyOfStandIn(one) === bench.standIn));
   return {
     data,
     outline,
@@ -262,6 +286,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     removeGate,
     changeAudience,
     removeAudience,
+    makeUp,
     walk,
     refreshPeople,
   };

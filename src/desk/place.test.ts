@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
 import type { AudienceId, GateId, ItemId } from '@/core';
+import { everyRow } from './board-filter';
 import { addressOfPlace, type Place, readPlace, type Screen } from './place';
 
 const read = (address: string) => {
@@ -10,7 +11,7 @@ const read = (address: string) => {
 const board: Screen = { kind: 'board' };
 const gates = { kind: 'gates' } as const;
 
-it.each<Place>([
+it.each<Omit<Place, 'filter'> & Partial<Place>>([
   { screen: board, side: 'draft', bench: gates },
   { screen: board, side: 'live', bench: { kind: 'gate', gate: 'crew' as GateId } },
   { screen: board, side: 'difference', bench: { kind: 'put live' } },
@@ -20,14 +21,37 @@ it.each<Place>([
   { screen: { kind: 'person', person: 'a/b%' }, side: 'draft', bench: gates },
   { screen: { kind: 'person', person: null }, side: 'draft', bench: gates },
   { screen: { kind: 'names' }, side: 'draft', bench: gates },
+  { screen: { kind: 'journal' }, side: 'draft', bench: gates },
+  { screen: { kind: 'settings' }, side: 'draft', bench: gates },
+  { screen: { kind: 'history', revision: null }, side: 'draft', bench: gates },
+  { screen: { kind: 'history', revision: 12 }, side: 'draft', bench: gates },
+  { screen: board, side: 'draft', bench: { kind: 'stand-in', standIn: 'made up:1' } },
+  {
+    screen: { kind: 'print' },
+    side: 'live',
+    bench: gates,
+    filter: { text: 'a&b', kind: 'page', gate: 'none', who: 'guest', gets: 'unlike', other: 'member:marek' },
+  },
+  {
+    screen: board,
+    side: 'difference',
+    bench: gates,
+    filter: { ...everyRow, who: 'member:marek', gets: 'leave out' },
+  },
   { screen: { kind: 'audiences', audience: null }, side: 'draft', bench: gates },
   { screen: { kind: 'audiences', audience: 'crew' as AudienceId }, side: 'draft', bench: gates },
-])('reads back the view that it wrote: %j', (place) => expect(read(addressOfPlace(place))).toEqual(place));
+])('reads back the view that it wrote: %j', (place) => {
+  const whole = { filter: everyRow, ...place };
+  expect(read(addressOfPlace(whole))).toEqual(whole);
+});
 
 it('begins at the beginning when the address says nothing it knows', () => {
-  const beginning = { screen: board, side: 'draft', bench: gates };
+  const beginning = { screen: board, side: 'draft', bench: gates, filter: everyRow };
   expect(readPlace([], {})).toEqual(beginning);
   expect(readPlace([], { show: 'everything', why: 'charts' })).toEqual(beginning);
+  expect(readPlace([], { kind: 'moon', gets: 'everything', who: 'guest', other: 'guest' })).toEqual(
+    beginning,
+  );
   expect(readPlace([], { show: ['live', 'draft'], gate: ['a', 'b'] })).toEqual(beginning);
 });
 

@@ -3,6 +3,7 @@
  * and a link to a colleague all lead to the same view.
  */
 import type { AudienceId, GateId, ItemId } from '@/core';
+import { type BoardFilter, everyRow, readFilter, writeFilter } from './board-filter';
 
 /** Which policy is shown. */
 export type Side = 'live' | 'draft' | 'difference';
@@ -12,6 +13,8 @@ export type Bench =
   | { readonly kind: 'gates' }
   | { readonly kind: 'why'; readonly item: ItemId; readonly standIn: string }
   | { readonly kind: 'gate'; readonly gate: GateId }
+  /** A made-up visitor of the board. */
+  | { readonly kind: 'stand-in'; readonly standIn: string }
   /** What is set for the site as a whole: sign-in, turn-aways with names, landing rules, defaults. */
   | { readonly kind: 'rules' }
   | { readonly kind: 'put live' };
@@ -19,6 +22,12 @@ export type Bench =
 /** A screen of the desk. */
 export type Screen =
   | { readonly kind: 'board' }
+  /** The board on paper. */
+  | { readonly kind: 'print' }
+  /** Revisions and changes of people; one that is looked at, or none. */
+  | { readonly kind: 'history'; readonly revision: number | null }
+  | { readonly kind: 'journal' }
+  | { readonly kind: 'settings' }
   /** The people of whom a text and a condition are true. */
   | { readonly kind: 'people'; readonly text: string; readonly condition: string }
   /** One person; null for somebody new. */
@@ -34,6 +43,8 @@ export interface Place {
   readonly screen: Screen;
   readonly side: Side;
   readonly bench: Bench;
+  /** Which rows the board shows. */
+  readonly filter: BoardFilter;
 }
 
 type Query = Readonly<Record<string, string | string[] | undefined>>;
@@ -50,7 +61,8 @@ export function readPlace(path: readonly string[], query: Query): Place | null {
   const screen = readScreen(path, text);
   if (!screen) return null;
   const side = SIDES.find((one) => one === text('show')) ?? 'draft';
-  return { screen, side, bench: readBench(text) };
+  const onBoard = screen.kind === 'board' || screen.kind === 'print';
+  return { screen, side, bench: readBench(text), filter: onBoard ? readFilter(text) : everyRow };
 }
 
 function readScreen(
@@ -69,6 +81,17 @@ function readScreen(
       return { kind: 'people', text: text('q') ?? '', condition: text('who') ?? '' };
     case 'names':
       return { kind: 'names' };
+    case 'print':
+      return { kind: 'print' };
+    case 'history':
+      return {
+        kind: 'history',
+        revision: /^\d{1,9}$/.test(text('revision') ?? '') ? Number(text('revision')) : null,
+      };
+    case 'journal':
+      return { kind: 'journal' };
+    case 'settings':
+      return { kind: 'settings' };
     case 'site':
       return { kind: 'site', item: (text('item') ?? null) as ItemId | null };
     case 'outbox':
@@ -91,13 +114,22 @@ function decoded(segment: string): string {
 function readBench(text: (name: string) => string | undefined): Bench {
   const [gate, why, as] = [text('gate'), text('why'), text('as')];
   if (gate) return { kind: 'gate', gate: gate as GateId };
+  if (text('stand-in')) return { kind: 'stand-in', standIn: text('stand-in') ?? '' };
   if (why && as) return { kind: 'why', item: why as ItemId, standIn: as };
   if (text('rules') !== undefined) return { kind: 'rules' };
   return text('put') === 'live' ? { kind: 'put live' } : { kind: 'gates' };
 }
 
+/** A view of a screen with nothing else in view. */
+export const placeOf = (screen: Screen): Place => ({
+  screen,
+  side: 'draft',
+  bench: { kind: 'gates' },
+  filter: everyRow,
+});
+
 /** The address of a view. */
-export function addressOfPlace({ screen, side, bench }: Place): string {
+export function addressOfPlace({ screen, side, bench, filter }: Place): string {
   const query = new URLSearchParams();
   if (side !== 'draft') query.set('show', side);
   if (bench.kind === 'gate') query.set('gate', bench.gate);
@@ -107,6 +139,8 @@ export function addressOfPlace({ screen, side, bench }: Place): string {
     query.set('why', bench.item);
     query.set('as', bench.standIn);
   }
+  if (bench.kind === 'stand-in') query.set('stand-in', bench.standIn);
+  if (screen.kind === 'board' || screen.kind === 'print') writeFilter(filter, query);
   const path = addressOfScreen(screen, query);
   return query.size === 0 ? path : `${path}?${query}`;
 }
@@ -123,6 +157,15 @@ function addressOfScreen(screen: Screen, query: URLSearchParams): string {
       return `/desk/people/${encodeURIComponent(screen.person ?? NEW_PERSON)}`;
     case 'names':
       return '/desk/names';
+    case 'print':
+      return '/desk/print';
+    case 'history':
+      if (screen.revision !== null) query.set('revision', String(screen.revision));
+      return '/desk/history';
+    case 'journal':
+      return '/desk/journal';
+    case 'settings':
+      return '/desk/settings';
     case 'site':
       if (screen.item) query.set('item', screen.item);
       return '/desk/site';
@@ -139,6 +182,10 @@ function addressOfScreen(screen: Screen, query: URLSearchParams): string {
 /** The title of a view, for the browser's own list of pages. */
 const TITLES: Readonly<Record<Screen['kind'], string>> = {
   board: 'Board',
+  print: 'The board on paper',
+  history: 'History',
+  journal: 'Journal',
+  settings: 'Settings',
   site: 'Site',
   people: 'People',
   person: 'Person',
@@ -147,4 +194,4 @@ const TITLES: Readonly<Record<Screen['kind'], string>> = {
   outbox: 'Outbox',
 };
 
-export const titleOfPlace = ({ screen }: Place): string => TITLES[screen.kind];
+export const titleOfPlace = ({ screen }: Pick<Place, 'screen'>): string => TITLES[screen.kind];

@@ -47,3 +47,40 @@ export async function ask<T>(
     typeof refusal.title === 'string' ? refusal.title : `The server refused this (${response.status}).`;
   return { ok: false, status: response.status, title, body: refusal };
 }
+
+/**
+ * Sends a question whose answer comes as lines of JSON, and hands on each as it comes. Answers what went wrong, or null; it
+ * never throws, also when it is called off.
+ */
+export async function askLines<T>(
+  path: string,
+  body: unknown,
+  onLine: (line: T) => void,
+  signal: AbortSignal,
+): Promise<string | null> {
+  try {
+    const response = await fetch(`/desk/api/${path}`, {
+      method: 'POST',
+      body: JSON.stringify(body),
+      headers: { 'Content-Type': 'application/json' },
+      signal,
+    });
+    if (!response.ok || !response.body) {
+      const refusal = (await response.json().catch(() => ({}))) as { readonly title?: unknown };
+      return typeof refusal.title === 'string'
+        ? refusal.title
+        : `The server refused this (${response.status}).`;
+    }
+    const reader = response.body.getReader();
+    const decoder = new TextDecoder();
+    let rest = '';
+    for (let part = await reader.read(); !part.done; part = await reader.read()) {
+      const lines = (rest + decoder.decode(part.value, { stream: true })).split('\n');
+      rest = lines.pop() ?? '';
+      for (const line of lines) if (line !== '') onLine(JSON.parse(line) as T);
+    }
+    return null;
+  } catch {
+    return signal.aborted ? null : UNREACHABLE.title;
+  }
+}

@@ -5,7 +5,7 @@ import { counted, difference } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
-import { addressOfPlace, allPeople, type Screen, type Side, titleOfPlace } from './place';
+import { addressOfPlace, allPeople, placeOf, type Screen, type Side, titleOfPlace } from './place';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   const { data, draft, side, setSide, setBench, screen, setScreen } = useDesk();
@@ -18,7 +18,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   return (
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
       <h1 className="sr-only">
-        {data.siteTitle}: {titleOfPlace({ screen, side, bench: { kind: 'gates' } })}
+        {data.siteTitle}: {titleOfPlace({ screen })}
       </h1>
       <span className="flex items-center gap-2">
         <TrivetSign />
@@ -28,7 +28,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         {SCREENS.map(({ label, screen: there, at }) => (
           <a
             key={label}
-            href={addressOfPlace({ screen: there, side: 'draft', bench: { kind: 'gates' } })}
+            href={addressOfPlace(placeOf(there))}
             aria-current={at.includes(screen.kind) ? 'page' : undefined}
             onClick={(event) => {
               // A new tab is the browser's business.
@@ -87,6 +87,7 @@ const SCREENS: readonly {
   { label: 'People', screen: allPeople, at: ['people', 'person'] },
   { label: 'Names', screen: { kind: 'names' }, at: ['names'] },
   { label: 'Audiences', screen: { kind: 'audiences', audience: null }, at: ['audiences'] },
+  { label: 'History', screen: { kind: 'history', revision: null }, at: ['history'] },
   { label: 'Outbox', screen: { kind: 'outbox' }, at: ['outbox'] },
 ];
 

@@ -1,6 +1,7 @@
 'use client';
 /** The view of the desk, kept in step with the address: Back and Forward go through the screens. */
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { BoardFilter } from './board-filter';
 import {
   addressOfPlace,
   type Bench,
@@ -16,6 +17,7 @@ export interface PlaceState extends Place {
   readonly setScreen: (screen: Screen) => void;
   readonly setSide: (side: Side) => void;
   readonly setBench: (bench: Bench) => void;
+  readonly setFilter: (filter: BoardFilter) => void;
 }
 
 export function usePlace(initial: Place): PlaceState {
@@ -50,10 +52,12 @@ export function usePlace(initial: Place): PlaceState {
     ...place,
     setScreen: useCallback((screen) => setPlace((now) => ({ ...now, screen, bench: { kind: 'gates' } })), []),
     setSide: useCallback((side) => setPlace((now) => ({ ...now, side })), []),
+    setFilter: useCallback((filter) => setPlace((now) => ({ ...now, filter })), []),
     // A gate is changed in the draft, so the draft is what has to be in view.
     setBench: useCallback(
       (bench) =>
         setPlace((now) => ({
+          ...now,
           screen: { kind: 'board' },
           side: bench.kind === 'gate' && now.side === 'live' ? 'draft' : now.side,
           bench,

@@ -44,6 +44,7 @@ const request = z.strictObject({
     z.strictObject({ text: z.string().max(200), condition: z.string() }),
   ]),
   edit,
+  why: z.string().trim().max(500, 'A reason has at most 500 letters.').default(''),
 });
 
 /** What a change of many would do. */
@@ -82,7 +83,7 @@ export async function changePeople(
 
 function changeFor(
   state: SiteState,
-  { who, edit: one }: z.infer<typeof request>,
+  { who, edit: one, why }: z.infer<typeof request>,
   administrator: Administrator,
   now: Date,
 ) {
@@ -101,7 +102,7 @@ function changeFor(
     return { before, after: change.apply(before) };
   });
   const changed = people.filter(({ before, after }) => !same(before, after)).length;
-  return { summary: `${change.summary}: ${counted(changed, 'person', 'people')}`, people, names: null };
+  return { summary: `${change.summary}: ${counted(changed, 'person', 'people')}`, why, people, names: null };
 }
 
 /** What an edit does to one person, or why it can't be done. */
@@ -212,6 +213,7 @@ const save = z.strictObject({
   /** The person as the form began with them; null for somebody new. */
   based: z.unknown(),
   person: z.unknown(),
+  why: z.string().trim().max(500, 'A reason has at most 500 letters.').default(''),
 });
 
 /** Saves one person by their form; somebody new when there is no id. One who was changed meanwhile is not overwritten. */
@@ -224,8 +226,14 @@ export async function savePerson(
 ): Promise<SavePersonAnswer> {
   need(administrator, 'people');
   const parsed = save.safeParse(input);
-  if (!parsed.success) return { kind: 'wrong', message: 'Send the person, and what they were before.' };
-  const { based, person } = parsed.data;
+  if (!parsed.success)
+    return {
+      kind: 'wrong',
+      message:
+        parsed.error.issues.find(({ path }) => path[0] === 'why')?.message ??
+        'Send the person, and what they were before.',
+    };
+  const { based, person, why } = parsed.data;
   const given = z.looseObject({ name: z.string() }).safeParse(person);
   const name = given.success ? given.data.name : '';
   let saved: PersonId | null = null;
@@ -252,6 +260,7 @@ export async function savePerson(
       const summary = before ? `${read.person.name} changed` : `${read.person.name} added`;
       return {
         summary,
+        why,
         people: [{ before: before ? recordOf(before) : null, after: read.person }],
         names: null,
       };

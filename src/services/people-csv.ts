@@ -11,6 +11,7 @@ import {
   fold,
   isDay,
   type Named,
+  neutralised,
   readFieldValue,
   type SiteNames,
   same,
@@ -52,10 +53,6 @@ function columnsOf(names: SiteNames): readonly { readonly target: Target; readon
     ...names.fields.map(({ id, name }) => ({ target: `field ${id}` as const, header: name })),
   ];
 }
-
-/** Keeps a spreadsheet from running a cell. A plain number is one, whatever it begins with. */
-export const neutralised = (cell: string): string =>
-  /^'*[=+\-@\t\r]/.test(cell) && !/^-?\d+([.,]\d+)?$/.test(cell) ? `'${cell}` : cell;
 
 /** Takes away the apostrophe that {@link neutralised} put there. */
 const restored = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);

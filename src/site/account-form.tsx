@@ -5,11 +5,10 @@ interface AccountFormProps {
   readonly account: AccountView;
   /** By field, and `form` for all of it. */
   readonly problems: Readonly<Record<string, string>>;
-  readonly walk: boolean;
 }
 
 /** What a member sees of themselves, and the form of the fields that they fill in. */
-export function AccountForm({ account, problems, walk }: AccountFormProps) {
+export function AccountForm({ account, problems }: AccountFormProps) {
   return (
     <div className="part">
       <dl className="facts">
@@ -23,7 +22,7 @@ export function AccountForm({ account, problems, walk }: AccountFormProps) {
         <dd>{account.groups.join(', ') || 'none'}</dd>
       </dl>
       {account.fields.length > 0 && (
-        <form method="post" action={walk ? '#main' : account.action} className="form">
+        <form method="post" action={account.action} className="form">
           {problems.form && (
             <p className="problem" role="alert">
               {problems.form}
@@ -74,7 +73,7 @@ export function AccountForm({ account, problems, walk }: AccountFormProps) {
               </p>
             );
           })}
-          <button className="button justify-self-start" type="submit" disabled={walk}>
+          <button className="button justify-self-start" type="submit">
             Keep these
           </button>
         </form>

@@ -12,7 +12,7 @@ interface JourneyProps {
 }
 
 const OnWalk = ({ walk }: { readonly walk: boolean }) =>
-  walk ? <p className="hint">On a walk, forms are shown and do nothing.</p> : null;
+  walk ? <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p> : null;
 
 const Problem = ({ text }: { readonly text: string | undefined }) =>
   text ? (
@@ -37,7 +37,7 @@ export function SignUpView({ frame, delivery, next, problems, base, typed, signe
           ? `You are signed in as ${signedInAs}. This makes another account.`
           : 'We send a code to your mail address, and that is all we use it for.'}
       </p>
-      <form method="post" action={walk ? '#main' : '/sign-up'} className="form">
+      <form method="post" action={'/sign-up'} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="next" value={next} />
         <Field
@@ -64,7 +64,7 @@ export function SignUpView({ frame, delivery, next, problems, base, typed, signe
           complete="new-password"
           problem={problems.password}
         />
-        <button className="button justify-self-start" type="submit" disabled={walk}>
+        <button className="button justify-self-start" type="submit">
           Send me a code
         </button>
         <OnWalk walk={walk} />
@@ -92,7 +92,7 @@ export function CodeView({ frame, delivery, next, problems, base, purpose, token
         If everything is in order, a mail with six digits is on its way to you. They are good for a quarter of
         an hour.
       </p>
-      <form method="post" action={walk ? '#main' : `${door}/confirm`} className="form">
+      <form method="post" action={`${door}/confirm`} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="next" value={next} />
@@ -115,16 +115,16 @@ export function CodeView({ frame, delivery, next, problems, base, purpose, token
             problem={problems.password}
           />
         )}
-        <button className="button justify-self-start" type="submit" disabled={walk}>
+        <button className="button justify-self-start" type="submit">
           {purpose === 'sign up' ? 'Finish' : 'Keep this password'}
         </button>
         <OnWalk walk={walk} />
       </form>
       {token !== '' && (
-        <form method="post" action={walk ? '#main' : `${door}/again`} className="more">
+        <form method="post" action={`${door}/again`} className="more">
           <input type="hidden" name="token" value={token} />
           <input type="hidden" name="next" value={next} />
-          <button className="plain" type="submit" disabled={walk}>
+          <button className="plain" type="submit">
             Send it again
           </button>
         </form>
@@ -148,7 +148,7 @@ export function ResetView({
     <Shell frame={frame} delivery={delivery} title="New password">
       <h1>A new password</h1>
       <p className="lead">Type your mail address. If there is an account with it, a code is sent there.</p>
-      <form method="post" action={walk ? '#main' : '/reset'} className="form">
+      <form method="post" action={'/reset'} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="next" value={next} />
         <Field
@@ -159,7 +159,7 @@ export function ResetView({
           complete="email"
           problem={problems.email}
         />
-        <button className="button justify-self-start" type="submit" disabled={walk}>
+        <button className="button justify-self-start" type="submit">
           Send me a code
         </button>
         <OnWalk walk={walk} />

@@ -15,7 +15,7 @@ interface AccountViewProps {
 export const AccountPage = ({ frame, delivery, account, problems }: AccountViewProps) => (
   <Shell frame={frame} delivery={delivery} title="Your account">
     <h1>Your account</h1>
-    <AccountForm account={account} problems={problems} walk={delivery.walk} />
+    <AccountForm account={account} problems={problems} />
   </Shell>
 );
 
@@ -29,7 +29,7 @@ interface KeysViewProps {
 }
 
 export function KeysView({ frame, delivery, keys, made, problem }: KeysViewProps) {
-  const { walk, origin } = delivery;
+  const { origin } = delivery;
   return (
     <Shell frame={frame} delivery={delivery} title="Your feed and keys">
       <h1>Your own feed, and keys for apps</h1>
@@ -49,7 +49,7 @@ export function KeysView({ frame, delivery, keys, made, problem }: KeysViewProps
           <p className="hint">It is shown this once. Keep it now.</p>
         </div>
       )}
-      <form method="post" action={walk ? '#main' : '/me/keys'} className="form">
+      <form method="post" action={'/me/keys'} className="form">
         <Field
           name="name"
           label="What it is for"
@@ -67,7 +67,7 @@ export function KeysView({ frame, delivery, keys, made, problem }: KeysViewProps
             <input type="radio" name="use" value="api" /> an app
           </label>
         </fieldset>
-        <button className="button justify-self-start" type="submit" disabled={walk}>
+        <button className="button justify-self-start" type="submit">
           Make a key
         </button>
       </form>

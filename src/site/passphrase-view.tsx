@@ -18,11 +18,7 @@ export function PassphraseView({ frame, delivery, next, problem }: PassphraseVie
       <p className="lead">
         Type the passphrase you were given. {next !== '/' && 'Afterwards you will be back where you were.'}
       </p>
-      <form
-        method="post"
-        action={delivery.walk ? '#main' : '/passphrase'}
-        className="mt-8 grid max-w-sm gap-5"
-      >
+      <form method="post" action={'/passphrase'} className="mt-8 grid max-w-sm gap-5">
         <input type="hidden" name="next" value={next} />
         <Field
           name="passphrase"
@@ -32,10 +28,12 @@ export function PassphraseView({ frame, delivery, next, problem }: PassphraseVie
           complete="off"
           problem={problem ?? undefined}
         />
-        <button className="button justify-self-start" type="submit" disabled={delivery.walk}>
+        <button className="button justify-self-start" type="submit">
           Go on
         </button>
-        {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
+        {delivery.walk && (
+          <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p>
+        )}
       </form>
     </Shell>
   );

@@ -7,6 +7,7 @@ import { PassphraseView } from './passphrase-view';
 import type { Delivery } from './shell';
 import { SignInView } from './sign-in-view';
 import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
+import { WouldView } from './would-view';
 
 /** A page with its status, or a place to go instead: 303 for a decision, 301 for an address of before. */
 export type Rendered =
@@ -60,6 +61,10 @@ export const renderKeys = (props: ComponentProps<typeof KeysView>): Promise<stri
 
 export const renderForm = (props: ComponentProps<typeof SentForm>): Promise<string> =>
   documentOf(<SentForm {...props} />);
+
+/** What a form would have done, on a walk. */
+export const renderWould = (props: ComponentProps<typeof WouldView>): Promise<string> =>
+  documentOf(<WouldView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -6,15 +6,10 @@ import { FormField } from './form-field';
 import { LockSign } from './shell';
 import { Threshold } from './threshold';
 
-export const Sections = ({
-  sections,
-  walk,
-}: {
-  readonly sections: readonly SectionView[];
-  readonly walk: boolean;
-}) => sections.map((section) => <Section key={section.id} section={section} walk={walk} />);
+export const Sections = ({ sections }: { readonly sections: readonly SectionView[] }) =>
+  sections.map((section) => <Section key={section.id} section={section} />);
 
-function Section({ section, walk }: { readonly section: SectionView; readonly walk: boolean }) {
+function Section({ section }: { readonly section: SectionView }) {
   switch (section.kind) {
     case 'text':
     case 'swap':
@@ -40,7 +35,7 @@ function Section({ section, walk }: { readonly section: SectionView; readonly wa
       return (
         <div className="part">
           <Prose html={section.html} />
-          <form method="post" action={walk ? '#main' : section.action} className="form">
+          <form method="post" action={section.action} className="form">
             {section.fields.map((field, index) => (
               <FormField
                 key={field.label}
@@ -50,7 +45,7 @@ function Section({ section, walk }: { readonly section: SectionView; readonly wa
                 value=""
               />
             ))}
-            <button className="button justify-self-start" type="submit" disabled={walk}>
+            <button className="button justify-self-start" type="submit">
               {section.button}
             </button>
           </form>
@@ -85,7 +80,7 @@ function Section({ section, walk }: { readonly section: SectionView; readonly wa
           <Prose html={section.html} />
           {section.action ? (
             <form method="post" action={section.action.address}>
-              <button className="button" type="submit" disabled={walk}>
+              <button className="button" type="submit">
                 {section.action.follows ? `Leave ${section.group}` : `Follow ${section.group}`}
               </button>
             </form>
@@ -97,14 +92,14 @@ function Section({ section, walk }: { readonly section: SectionView; readonly wa
         </div>
       );
     case 'account':
-      return <AccountForm account={section} problems={{}} walk={walk} />;
+      return <AccountForm account={section} problems={{}} />;
     case 'teaser':
       return (
         <aside className="closed" aria-label={section.title}>
           {section.coarse && <Coarse source={section.coarse} />}
           <h2>{section.title}</h2>
           {section.text && <p>{section.text}</p>}
-          <Threshold reason={section.reason} step={section.step} walk={walk} />
+          <Threshold reason={section.reason} step={section.step} />
         </aside>
       );
     case 'locked':
@@ -114,13 +109,13 @@ function Section({ section, walk }: { readonly section: SectionView; readonly wa
             <LockSign />
             {section.title}
           </h2>
-          <Threshold reason={section.reason} step={section.step} walk={walk} />
+          <Threshold reason={section.reason} step={section.step} />
         </aside>
       );
     case 'message':
       return (
         <aside className="closed">
-          <Threshold reason={section.reason} step={section.step} walk={walk} />
+          <Threshold reason={section.reason} step={section.step} />
         </aside>
       );
     case 'space':

@@ -10,7 +10,7 @@ export interface Delivery {
   readonly origin: string;
   /** Whether this visitor may use the desk, and is on the site itself rather than on a walk. */
   readonly desk: boolean;
-  /** On a walk, forms are drawn and do nothing. */
+  /** On a walk nothing is sent: forms say what they would do. */
   readonly walk: boolean;
 }
 
@@ -54,13 +54,7 @@ export function Shell({ frame, delivery, title, description, head, children }: S
             </p>
             <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
               {top.map((menu) => (
-                <Menu
-                  key={menu.id}
-                  menu={menu}
-                  label={menu.title}
-                  walk={delivery.walk}
-                  className="menu-top"
-                />
+                <Menu key={menu.id} menu={menu} label={menu.title} className="menu-top" />
               ))}
               <a className="menu-link" href={frame.search}>
                 Search
@@ -73,14 +67,7 @@ export function Shell({ frame, delivery, title, description, head, children }: S
           {side.length > 0 && (
             <div className="side">
               {side.map((menu) => (
-                <Menu
-                  key={menu.id}
-                  menu={menu}
-                  label={menu.title}
-                  walk={delivery.walk}
-                  className="menu-side"
-                  titled
-                />
+                <Menu key={menu.id} menu={menu} label={menu.title} className="menu-side" titled />
               ))}
             </div>
           )}
@@ -100,7 +87,7 @@ export function Shell({ frame, delivery, title, description, head, children }: S
               )}
             </p>
             {foot.map((menu) => (
-              <Menu key={menu.id} menu={menu} label={menu.title} walk={delivery.walk} className="menu-foot" />
+              <Menu key={menu.id} menu={menu} label={menu.title} className="menu-foot" />
             ))}
           </div>
         </footer>
@@ -113,32 +100,31 @@ interface MenuProps {
   readonly menu: ShownMenu;
   readonly label: string;
   readonly className: string;
-  readonly walk: boolean;
   /** Whether its title stands above it for all to see. */
   readonly titled?: boolean;
 }
 
-function Menu({ menu, label, className, walk, titled = false }: MenuProps) {
+function Menu({ menu, label, className, titled = false }: MenuProps) {
   return (
     <nav aria-label={label} className={className}>
       {titled && <p className="menu-title">{label}</p>}
       <ul>
         {menu.links.map((link) => (
-          <MenuEntry key={link.id} link={link} walk={walk} />
+          <MenuEntry key={link.id} link={link} />
         ))}
       </ul>
     </nav>
   );
 }
 
-function MenuEntry({ link, walk }: { readonly link: MenuLink; readonly walk: boolean }) {
+function MenuEntry({ link }: { readonly link: MenuLink }) {
   return (
     <li className="menu-entry">
-      <MenuAnchor link={link} walk={walk} />
+      <MenuAnchor link={link} />
       {link.links.length > 0 && (
         <ul className="menu-below" aria-label={`Below ${link.title}`}>
           {link.links.map((nested) => (
-            <MenuEntry key={nested.id} link={nested} walk={walk} />
+            <MenuEntry key={nested.id} link={nested} />
           ))}
         </ul>
       )}
@@ -146,7 +132,7 @@ function MenuEntry({ link, walk }: { readonly link: MenuLink; readonly walk: boo
   );
 }
 
-function MenuAnchor({ link: { title, to }, walk }: { readonly link: MenuLink; readonly walk: boolean }) {
+function MenuAnchor({ link: { title, to } }: { readonly link: MenuLink }) {
   switch (to.kind) {
     case 'address':
       return (
@@ -163,7 +149,7 @@ function MenuAnchor({ link: { title, to }, walk }: { readonly link: MenuLink; re
     case 'sign out':
       return (
         <form method="post" action={to.address} className="inline">
-          <button className="menu-link" type="submit" disabled={walk}>
+          <button className="menu-link" type="submit">
             {title}
           </button>
         </form>

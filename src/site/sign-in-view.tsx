@@ -43,7 +43,7 @@ export function SignInView({
         somewhere && <p className="lead">Afterwards you will be back where you were.</p>
       )}
       <div className="mt-8 grid items-start gap-x-16 gap-y-10 md:grid-cols-[minmax(0,21rem)_1fr]">
-        <form method="post" action={delivery.walk ? '#main' : '/sign-in'} className="grid max-w-sm gap-5">
+        <form method="post" action={'/sign-in'} className="grid max-w-sm gap-5">
           {problems.form && (
             <p className="problem" role="alert" id="form-problem">
               {problems.form}
@@ -66,10 +66,12 @@ export function SignInView({
             complete="current-password"
             problem={problems.password}
           />
-          <button className="button justify-self-start" type="submit" disabled={delivery.walk}>
+          <button className="button justify-self-start" type="submit">
             Sign in
           </button>
-          {delivery.walk && <p className="hint">On a walk, forms are shown and do nothing.</p>}
+          {delivery.walk && (
+            <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p>
+          )}
           <p className="flex flex-wrap gap-x-6 gap-y-2">
             <a href={`${base}/sign-up?next=${encodeURIComponent(next)}`}>Sign up</a>
             <a href={`${base}/reset?next=${encodeURIComponent(next)}`}>I forgot my password</a>

@@ -3,22 +3,20 @@ import type { Step } from '@/services';
 interface ThresholdProps {
   readonly reason: string | null;
   readonly step: Step | null;
-  /** On a walk, buttons that change something do nothing. */
-  readonly walk: boolean;
 }
 
 /** The reason and the next step, where a visitor stands before something closed. */
-export function Threshold({ reason, step, walk }: ThresholdProps) {
+export function Threshold({ reason, step }: ThresholdProps) {
   if (reason === null && step === null) return null;
   return (
     <div className="threshold">
       {reason !== null && <p>{reason}</p>}
-      {step && <StepButton step={step} walk={walk} />}
+      {step && <StepButton step={step} />}
     </div>
   );
 }
 
-function StepButton({ step, walk }: { readonly step: Step; readonly walk: boolean }) {
+function StepButton({ step }: { readonly step: Step }) {
   switch (step.kind) {
     case 'link':
       return (
@@ -36,7 +34,7 @@ function StepButton({ step, walk }: { readonly step: Step; readonly walk: boolea
       return (
         <form method="post" action={step.address}>
           <input type="hidden" name="next" value={step.back} />
-          <button className="button" type="submit" disabled={walk}>
+          <button className="button" type="submit">
             {step.label}
           </button>
         </form>

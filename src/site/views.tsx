@@ -37,7 +37,7 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
             <Picture picture={answer.picture} />
           </figure>
         )}
-        <Sections sections={sections} walk={delivery.walk} />
+        <Sections sections={sections} />
         {facts.tags.length > 0 && <p className="tags">{facts.tags.join(' · ')}</p>}
       </article>
       {neighbours && (neighbours.previous || neighbours.next) && (
@@ -73,7 +73,7 @@ export function TeaserView({ answer, delivery }: ViewProps<'teaser'>) {
         {facts.kind === 'post' && <Byline entry={facts} />}
         {coarse && <Coarse source={coarse} />}
         {text && <p className="lead">{text}</p>}
-        <Threshold reason={reason} step={step} walk={delivery.walk} />
+        <Threshold reason={reason} step={step} />
       </article>
     </Shell>
   );
@@ -83,7 +83,7 @@ export function MessageView({ answer, delivery }: ViewProps<'message'>) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Not open to you">
       <h1>This isn’t open to you</h1>
-      <Threshold reason={answer.reason} step={answer.step} walk={delivery.walk} />
+      <Threshold reason={answer.reason} step={answer.step} />
     </Shell>
   );
 }

@@ -1,5 +1,5 @@
 /** The record of changes of people and of the names that describe them. */
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, lt, or, sql } from 'drizzle-orm';
 import type { SiteNames } from '@/core';
 import type { Database } from './database';
 import type { PersonRecord } from './person-record';
@@ -43,6 +43,32 @@ function wholeRecord(record: PersonRecord): PersonRecord {
 
 export async function markUndone(db: Database, id: string): Promise<void> {
   await db.update(peopleChanges).set({ undone: true }).where(eq(peopleChanges.id, id));
+}
+
+/** Changes with what they did, newest first: all, or those that touched one person. */
+export async function readChanges(
+  db: Database,
+  {
+    person,
+    before,
+    most,
+  }: { readonly person: string | null; readonly before: Date | null; readonly most: number },
+): Promise<readonly (Omit<RecordedChange, 'hashes'> & { readonly at: Date })[]> {
+  const { hashes: _, ...columns } = getTableColumns(peopleChanges);
+  const side = (name: 'before' | 'after') =>
+    sql`${peopleChanges.people} @> ${JSON.stringify([{ [name]: { id: person } }])}::jsonb`;
+  const rows = await db
+    .select(columns)
+    .from(peopleChanges)
+    .where(
+      and(
+        before === null ? undefined : lt(peopleChanges.at, before),
+        person === null ? undefined : or(side('before'), side('after')),
+      ),
+    )
+    .orderBy(desc(peopleChanges.at))
+    .limit(most);
+  return rows.map((row) => ({ ...row, people: row.people.map(wholeChange) }));
 }
 
 /** The latest changes without their contents, newest first. */

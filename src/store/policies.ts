@@ -1,5 +1,5 @@
 /** The draft, what is live, and every revision there was. */
-import { and, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, lt, sql } from 'drizzle-orm';
 import type { Given, Policy } from '@/core';
 import type { Database } from './database';
 import { policyState, revisions } from './schema';
@@ -135,4 +135,31 @@ export async function writeBothPolicies(
 export async function insertFirstPolicy(db: Database, policy: Policy, author: string): Promise<void> {
   await db.insert(revisions).values({ number: 1, policy, author, note: 'The site was loaded.' });
   await db.insert(policyState).values({ draft: policy, draftBy: author, live: 1 });
+}
+
+/** A revision without its policy. */
+export type RevisionRecord = Omit<typeof revisions.$inferSelect, 'policy'>;
+
+const { policy: _policy, ...revisionColumns } = getTableColumns(revisions);
+
+/** Revisions from the newest on, or from before a number. */
+export const readRevisions = (
+  db: Database,
+  most: number,
+  before: number | null,
+): Promise<readonly RevisionRecord[]> =>
+  db
+    .select(revisionColumns)
+    .from(revisions)
+    .where(before === null ? undefined : lt(revisions.number, before))
+    .orderBy(desc(revisions.number))
+    .limit(most);
+
+/** One revision with its policy, or null. */
+export async function readRevision(
+  db: Database,
+  number: number,
+): Promise<(RevisionRecord & { readonly policy: Policy }) | null> {
+  const [row] = await db.select().from(revisions).where(eq(revisions.number, number));
+  return row ? { ...row, policy: whole(row.policy) } : null;
 }

@@ -2,16 +2,17 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
-import { administratorOf, frameFor, type Look, type Trivet, type Visitor, walkOf } from '@/services';
-import { renderAnswer } from '@/site';
+import { administratorOf, frameFor, type Look, type Trivet, type Visitor, walkOf, wouldDo } from '@/services';
+import { renderAnswer, renderWould } from '@/site';
 import { lookOf } from '../_http/look';
 import { visitorIn } from '../_http/request';
-import { delivery, respond } from '../_http/response';
+import { delivery, htmlResponse, respond } from '../_http/response';
 import { me } from './account';
 import { api } from './api';
 import type { Ask, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
+import { fieldsOf } from './form-door';
 import { forms } from './forms';
 import { groups } from './groups';
 import { category, tag } from './lists';
@@ -53,6 +54,8 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
   if (first === 'walk') return walkResponse(trivet, request, url, visitor, token, now);
   const look = lookOf(trivet, visitor, request, now);
   const desk = Boolean(visitor.person?.desk);
+  // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
+  if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, look, desk);
   return answer(
     {
       trivet,
@@ -79,11 +82,12 @@ async function walkResponse(
   now: Date,
 ): Promise<Response> {
   const walk = await walkOf(trivet, administratorOf(visitor), token, now, url);
-  if (!walk || request.method !== 'GET') {
+  if (!walk) {
     const desk = Boolean(visitor.person?.desk);
     return nothing(request, lookOf(trivet, visitor, request, now), desk);
   }
-  const path = url.pathname.slice(`/walk/${token}`.length) || '/';
+  const base = `/walk/${token}`;
+  const path = url.pathname.slice(base.length) || '/';
   const standIn: Visitor = { person: walk.look.person, facts: walk.look.facts, session: null };
   const ask = {
     trivet,
@@ -96,7 +100,39 @@ async function walkResponse(
     delivery: delivery(false, true),
     now,
   };
-  return answer(ask, path.split('/')[1] ?? '');
+  const response = await (request.method === 'GET' ? answer(ask, path.split('/')[1] ?? '') : would(ask));
+  return withFormsOf(response, base);
+}
+
+/** What the form that was sent would do. Nothing is done. */
+async function would(ask: Ask): Promise<Response> {
+  const fields = (await fieldsOf(ask)) ?? {};
+  const referrer = ask.request.headers.get('referer') ?? '';
+  const from = URL.canParse(referrer) ? new URL(referrer) : null;
+  const html = await renderWould({
+    frame: frameFor(ask.look, null),
+    delivery: ask.delivery,
+    ...wouldDo(ask.look, [ask.path.split('/')[1] ?? '', ...(partsOf(ask.path) ?? [])], fields),
+    back: from?.pathname.startsWith(ask.look.base) ? from.pathname + from.search : `${ask.look.base}/`,
+  });
+  return htmlResponse(html, { status: 200, walk: true });
+}
+
+/** A page of a walk whose forms are sent to the walk, whatever address they were drawn with. */
+async function withFormsOf(response: Response, base: string): Promise<Response> {
+  if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
+  const html = await response.text();
+  const headers = new Headers(response.headers);
+  headers.delete('content-length');
+  const forms = html.replace(/(<form\b[^>]*\baction=")(\/[^"]*)"/g, (whole, before: string, to: string) =>
+    to.startsWith(`${base}/`) ? whole : `${before}${base}${to}"`,
+  );
+  return new Response(forms, { status: response.status, headers });
+}
+
+function comesFromWalk(request: Request): boolean {
+  const referrer = request.headers.get('referer') ?? '';
+  return URL.canParse(referrer) && new URL(referrer).pathname.startsWith('/walk/');
 }
 
 async function answer(ask: Ask, first: string): Promise<Response> {

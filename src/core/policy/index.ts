@@ -9,7 +9,7 @@ export * from './effect';
 export * from './explain';
 export * from './matrix';
 export * from './misled';
-export { type Change, openers } from './openers';
+export { type Change, openers, withChanges } from './openers';
 export * from './policy';
 export * from './uses';
 export * from './whole-site';

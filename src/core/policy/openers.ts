@@ -281,6 +281,14 @@ function wants({ condition, truth, parts }: Trace, holds: boolean): readonly Wan
   }
 }
 
+/** A visitor after some changes. */
+export const withChanges = (
+  visitor: VisitorFacts,
+  changes: readonly Change[],
+  request: RequestFacts,
+  vocabulary: Vocabulary,
+): VisitorFacts => changes.reduce((facts, change) => apply(facts, change, request, vocabulary), visitor);
+
 const after = (
   visitor: VisitorFacts,
   set: readonly Candidate[],

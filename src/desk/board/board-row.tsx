@@ -9,17 +9,23 @@ import {
   isAddressed,
   keyOfStandIn,
   nameOf,
+  type StandIn,
 } from '@/core';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
 import { BoardCell } from './board-cell';
+import { LINE_HEIGHT } from './lines';
 import { Pointer, RowGates } from './row-gates';
-import { type Cell, type CellAt, partsBelow, pointsAt, type Row } from './rows';
+import { type Cell, type CellAt, cellOf, partsBelow, pointsAt, type Row } from './rows';
 
 interface BoardRowProps {
   readonly row: Row;
   readonly index: number;
-  readonly cells: readonly Cell[];
+  /** Where it stands among all lines of the table, from 1. */
+  readonly place: number;
+  /** The columns that are drawn, and the room that those before and after them take, in pixels. */
+  readonly columns: readonly number[];
+  readonly gaps: { readonly before: number; readonly after: number };
   readonly at: number | null;
   readonly lit: boolean;
   readonly litColumn: number | null;
@@ -32,15 +38,15 @@ interface BoardRowProps {
   readonly onAsk: (row: number, column: number) => void;
   /** Folds the sections of an item out or away. */
   readonly onFold: (item: ItemId, out: boolean) => void;
-  /** How many columns the table has, for what stands across all of them. */
-  readonly columns: number;
 }
 
 /** An item, its gates and what each stand-in gets. */
 export function BoardRow({
   row,
   index,
-  cells,
+  place,
+  columns,
+  gaps,
   at,
   lit,
   litColumn,
@@ -50,16 +56,23 @@ export function BoardRow({
   onFocusCell,
   onAsk,
   onFold,
-  columns,
 }: BoardRowProps) {
-  const { side, standIns, outline } = useDesk();
-  const { item, depth, heading, parts, unfolded } = row;
-  const still = side === 'difference' && !cells.some((cell) => cell.changes);
+  const { side, standIns, outline, request, compiled } = useDesk();
+  const { item, depth, parts, unfolded } = row;
+  const cells = columns
+    .map((column): { readonly column: number; readonly standIn: StandIn; readonly cell: Cell } | null => {
+      const standIn = standIns[column];
+      return standIn ? { column, standIn, cell: cellOf(item, standIn, request, compiled) } : null;
+    })
+    .filter((one) => one !== null);
+  const still = side === 'difference' && !cells.some(({ cell }) => cell.changes);
   const gatedWithin = partsBelow(outline, item.id).some(({ id }) =>
     (shown.covering.get(id) ?? []).some(({ gate }) => pointsAt(gate, id)),
   );
-  const line = (
+  return (
     <tr
+      aria-rowindex={place}
+      style={{ height: LINE_HEIGHT }}
       className={clsx(
         'group',
         lit && 'bg-sunk',
@@ -80,6 +93,7 @@ export function BoardRow({
         >
           <KindMark kind={item.kind} />
           <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
+          {row.within && <span className="shrink-[100] truncate text-quiet text-xs">in {row.within}</span>}
           {isAddressed(item) && (
             <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
           )}
@@ -113,41 +127,24 @@ export function BoardRow({
           </span>
         </span>
       </th>
-      {standIns.map((standIn, column) => {
-        const cell = cells[column];
-        if (!cell) return null;
-        return (
-          <BoardCell
-            key={keyOfStandIn(standIn)}
-            cell={cell}
-            place={{ row: index, column }}
-            label={capital(
-              describeDecision(side === 'live' ? cell.live : cell.draft, nameOf(standIn), item, outline),
-            )}
-            chosen={at === column}
-            lit={litColumn === column}
-            onPoint={onPoint}
-            onFocusCell={onFocusCell}
-            onAsk={onAsk}
-          />
-        );
-      })}
+      {gaps.before > 0 && <td className="border-thin border-b" />}
+      {cells.map(({ standIn, column, cell }) => (
+        <BoardCell
+          key={keyOfStandIn(standIn)}
+          cell={cell}
+          place={{ row: index, column }}
+          label={capital(
+            describeDecision(side === 'live' ? cell.live : cell.draft, nameOf(standIn), item, outline),
+          )}
+          chosen={at === column}
+          lit={litColumn === column}
+          onPoint={onPoint}
+          onFocusCell={onFocusCell}
+          onAsk={onAsk}
+        />
+      ))}
+      {gaps.after > 0 && <td className="border-thin border-b" />}
       <td className="border-thin border-b" />
     </tr>
-  );
-  if (heading === null) return line;
-  return (
-    <>
-      <tr>
-        <th
-          scope="rowgroup"
-          colSpan={columns}
-          className="border-iron border-t border-b bg-sunk px-4 py-1 text-left font-head text-sm"
-        >
-          {heading}
-        </th>
-      </tr>
-      {line}
-    </>
   );
 }

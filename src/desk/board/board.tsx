@@ -1,24 +1,25 @@
 'use client';
 /** The board: the site's outline against stand-ins, with every decision. */
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import {
-  coverage,
-  describeBecause,
-  describeDecision,
-  explain,
-  factsOf,
-  type ItemId,
-  keyOfStandIn,
-  nameOf,
-  outcomeOf,
-} from '@/core';
+import { coverage, type ItemId, keyOfStandIn } from '@/core';
+import { Button } from '@/ui';
+import { everyRow, filters } from '../board-filter';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES } from '../marks';
+import { BoardOut } from './board-out';
 import { BoardRow } from './board-row';
+import { BoardSets } from './board-sets';
 import { ColumnHead } from './column-head';
+import { EffectLine } from './effect-line';
+import { FilterBar } from './filter-bar';
+import { filteredRows } from './filter-rows';
 import { FinderColumn } from './finder-column';
 import { Legend } from './legend';
-import { type Cell, type CellAt, cellsOf, foldsAbove, rowsOf, standingsOf } from './rows';
+import { LINE_HEIGHT, linesOf } from './lines';
+import { type CellAt, foldsAbove, rowsOf, standingsOf } from './rows';
+import { useDecisionLine } from './use-decision-line';
+import { useMatrix } from './use-matrix';
+import { useWidth } from './use-width';
 
 /** Where the keys lead from a cell; the edges are kept elsewhere. */
 const MOVES: Readonly<Record<string, (at: CellAt, last: CellAt) => CellAt>> = {
@@ -37,9 +38,13 @@ const FIRST_COLUMN = 300;
 const COLUMN = 90;
 const LAST_COLUMN = 44;
 
+// A board of the size of a small site is drawn whole, so that the browser's own search finds everything on it.
+const WHOLE = { lines: 250, columns: 12 };
+
 export function Board() {
-  const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, request, addGate } =
-    useDesk();
+  const desk = useDesk();
+  const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, addGate } = desk;
+  const { filter, setFilter } = desk;
   const opened =
     bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
   const [folds, setFolds] = useState<ReadonlyMap<ItemId, boolean>>(new Map());
@@ -53,36 +58,83 @@ export function Board() {
     for (const [id, out] of folds) if (out) open.add(id);
     return open;
   }, [opened, bench, folds, outline]);
-  const rows = useMemo(() => rowsOf(outline, unfolded), [outline, unfolded]);
+  const shown = side === 'live' ? compiled.live : compiled.draft;
+  const decided = useMatrix();
+  const filtering = filters(filter);
+  // Whoever looks for something looks in what is folded away as well.
+  const all = useMemo(() => rowsOf(outline, filtering ? 'all' : unfolded), [outline, filtering, unfolded]);
+  const rows = useMemo(
+    () => filteredRows(all, filter, shown, side === 'live' ? 'live' : 'draft', decided),
+    [all, filter, shown, side, decided],
+  );
+  const lines = useMemo(() => linesOf(rows, all), [rows, all]);
   const fold = useCallback(
     (id: ItemId, out: boolean) => setFolds((before) => new Map(before).set(id, out)),
     [],
   );
-  const cells = useMemo(
-    () => rows.map(({ item }) => cellsOf(item, standIns, request, compiled)),
-    [rows, standIns, request, compiled],
-  );
-  const shown = side === 'live' ? compiled.live : compiled.draft;
   const [at, setAt] = useState<CellAt>({ row: 0, column: 0 });
   const [pointed, setPointed] = useState<CellAt | null>(null);
   const [legend, setLegend] = useState(false);
   const grid = useRef<HTMLTableElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
   const covered = useMemo(
     () => (opened ? coverage(opened, outline, vocabulary) : null),
     [opened, outline, vocabulary],
   );
   const lit = pointed ?? at;
-
   const columnCount = standIns.length;
-  useEffect(() => {
-    setAt(({ row, column }) => ({ row, column: Math.min(column, Math.max(0, columnCount - 1)) }));
-  }, [columnCount]);
+  const width = useWidth(scroller);
+  const first = Math.max(FIRST_COLUMN, width - columnCount * COLUMN - LAST_COLUMN);
 
-  const focusCell = useCallback((row: number, column: number) => {
+  const down = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => LINE_HEIGHT,
+    overscan: lines.length <= WHOLE.lines ? WHOLE.lines : 10,
+    scrollPaddingStart: 64,
+    initialRect: { width: 1280, height: 800 },
+  });
+  const across = useVirtualizer({
+    horizontal: true,
+    count: columnCount,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => COLUMN,
+    overscan: columnCount <= WHOLE.columns ? WHOLE.columns : 2,
+    paddingStart: first,
+    scrollPaddingStart: first,
+    initialRect: { width: 1280, height: 800 },
+  });
+  const shownLines = down.getVirtualItems();
+  const columns = across.getVirtualItems().map(({ index }) => index);
+  const above = shownLines[0]?.start ?? 0;
+  const below = down.getTotalSize() - (shownLines.at(-1)?.end ?? 0);
+  const before = (columns[0] ?? 0) * COLUMN;
+  const after = (columnCount - 1 - (columns.at(-1) ?? columnCount - 1)) * COLUMN;
+
+  useEffect(() => {
+    setAt(({ row, column }) => ({
+      row: Math.min(row, Math.max(0, rows.length - 1)),
+      column: Math.min(column, Math.max(0, columnCount - 1)),
+    }));
+  }, [columnCount, rows.length]);
+
+  // A cell far away is there only after the board has scrolled to it.
+  const wanted = useRef<CellAt | null>(null);
+  useEffect(() => {
+    if (!wanted.current) return;
+    const { row, column } = wanted.current;
+    const cell = grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`);
+    if (!cell) return;
+    wanted.current = null;
+    cell.focus();
+  });
+  const focusCell = (row: number, column: number) => {
     setAt({ row, column });
     setPointed(null);
-    grid.current?.querySelector<HTMLElement>(`[data-cell="${row}:${column}"]`)?.focus();
-  }, []);
+    wanted.current = { row, column };
+    down.scrollToIndex(lines.findIndex((line) => line.kind === 'row' && line.index === row));
+    across.scrollToIndex(column);
+  };
 
   const ask = useCallback(
     (row: number, column: number) => {
@@ -109,10 +161,10 @@ export function Board() {
     }
     const steps: Readonly<Record<string, () => unknown>> = {
       g: () => {
-        const [first] = item
+        const [gate] = item
           ? standingsOf(compiled.draft, item).filter(({ standing }) => standing !== 'set aside')
           : [];
-        if (first) setBench({ kind: 'gate', gate: first.gate.id });
+        if (gate) setBench({ kind: 'gate', gate: gate.gate.id });
         else if (item) addGate(item);
       },
       w: () => standIn && item && walk(standIn, item),
@@ -125,36 +177,16 @@ export function Board() {
     step();
   };
 
-  const line = useMemo(() => {
-    const row = rows[lit.row];
-    const standIn = standIns[lit.column];
-    const cell = cells[lit.row]?.[lit.column];
-    if (!row || !standIn || !cell) return '';
-    const tell = (which: 'draft' | 'live') => {
-      const policy = compiled[which];
-      const why = describeBecause(
-        explain(policy, row.item.id, factsOf(standIn), request),
-        row.item,
-        policy.vocabulary,
-      );
-      return `${describeDecision(cell[which], nameOf(standIn), row.item, outline)}${why ? `: ${why}` : ''}.`;
-    };
-    if (side !== 'difference') return tell(side);
-    if (!cells.some((line) => line.some((one) => one.changes))) {
-      return 'None of the visitors on the board notices a difference. The panel names those who do, if anybody does.';
-    }
-    if (cell.changes && outcomeOf(cell.live) === outcomeOf(cell.draft))
-      return tellSame(cell, nameOf(standIn));
-    return cell.changes
-      ? `Now: ${tell('live')} In the draft: ${tell('draft')}`
-      : `Unchanged. ${tell('draft')}`;
-  }, [rows, standIns, cells, lit.row, lit.column, side, compiled, request, outline]);
+  const line = useDecisionLine(rows[lit.row]?.item, standIns[lit.column], decided);
 
   return (
     <section aria-label="Board" className="flex min-h-0 min-w-0 flex-col">
-      <div className="min-h-0 flex-1 overflow-auto">
+      <FilterBar />
+      <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-testid="board-scroller">
         <table
           ref={grid}
+          aria-rowcount={lines.length + 1}
+          aria-colcount={columnCount + 2}
           className="w-full table-fixed border-separate border-spacing-0"
           style={{ minWidth: FIRST_COLUMN + columnCount * COLUMN + LAST_COLUMN }}
           onKeyDown={onKeyDown}
@@ -165,57 +197,95 @@ export function Board() {
           </caption>
           <colgroup>
             <col />
-            {standIns.map((standIn) => (
-              <col key={keyOfStandIn(standIn)} style={{ width: COLUMN }} />
+            {before > 0 && <col style={{ width: before }} />}
+            {columns.map((column) => (
+              <col key={column} style={{ width: COLUMN }} />
             ))}
+            {after > 0 && <col style={{ width: after }} />}
             <col style={{ width: LAST_COLUMN }} />
           </colgroup>
           <thead>
-            <tr>
+            <tr aria-rowindex={1}>
               <th
                 scope="col"
                 className="sticky top-0 left-0 z-20 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
               >
-                <span className="flex items-end justify-between gap-3">
-                  <span className="note">
-                    {rows.length} items, {standIns.length} {standIns.length === 1 ? 'visitor' : 'visitors'}
-                  </span>
+                <span className="note block" role="status" data-testid="board-count">
+                  {filtering ? `${rows.length} of ${all.length} items` : `${rows.length} items`},{' '}
+                  {columnCount} {columnCount === 1 ? 'visitor' : 'visitors'}
+                </span>
+                <span className="-ml-2 flex flex-wrap items-center gap-x-1">
                   <Legend open={legend} onOpenChange={setLegend} />
+                  <BoardSets />
+                  <BoardOut rows={rows} decided={decided} />
                 </span>
               </th>
-              {standIns.map((standIn, column) => (
-                <ColumnHead
-                  key={keyOfStandIn(standIn)}
-                  standIn={standIn}
-                  column={column}
-                  lit={pointed !== null && lit.column === column}
-                />
-              ))}
+              {before > 0 && <td className="sticky top-0 z-10 border-iron border-b bg-paper" />}
+              {columns.map((column) => {
+                const standIn = standIns[column];
+                return (
+                  standIn && (
+                    <ColumnHead
+                      key={keyOfStandIn(standIn)}
+                      standIn={standIn}
+                      column={column}
+                      lit={pointed !== null && lit.column === column}
+                    />
+                  )
+                );
+              })}
+              {after > 0 && <td className="sticky top-0 z-10 border-iron border-b bg-paper" />}
               <FinderColumn />
             </tr>
           </thead>
           <tbody onMouseLeave={() => setPointed(null)}>
-            {rows.map((row, index) => (
-              <BoardRow
-                key={row.item.id}
-                row={row}
-                index={index}
-                cells={cells[index] ?? []}
-                at={at.row === index ? at.column : null}
-                lit={lit.row === index}
-                litColumn={pointed === null ? null : lit.column}
-                covered={covered?.has(row.item.id) ?? null}
-                shown={shown}
-                onPoint={setPointed}
-                onFocusCell={setAt}
-                onAsk={ask}
-                onFold={fold}
-                columns={columnCount + 2}
-              />
-            ))}
+            {above > 0 && <Spacer height={above} />}
+            {shownLines.map(({ index: place }) => {
+              const entry = lines[place];
+              if (!entry) return null;
+              if (entry.kind === 'heading')
+                return (
+                  <tr key={`heading ${entry.text}`} aria-rowindex={place + 2} style={{ height: LINE_HEIGHT }}>
+                    <th
+                      scope="rowgroup"
+                      colSpan={columns.length + 2 + (before > 0 ? 1 : 0) + (after > 0 ? 1 : 0)}
+                      className="border-iron border-t border-b bg-sunk px-4 py-0 text-left font-head text-sm"
+                    >
+                      <span className="sticky left-4">{entry.text}</span>
+                    </th>
+                  </tr>
+                );
+              const { row, index } = entry;
+              return (
+                <BoardRow
+                  key={row.item.id}
+                  row={row}
+                  index={index}
+                  place={place + 2}
+                  columns={columns}
+                  gaps={{ before, after }}
+                  at={at.row === index ? at.column : null}
+                  lit={lit.row === index}
+                  litColumn={pointed === null ? null : lit.column}
+                  covered={covered?.has(row.item.id) ?? null}
+                  shown={shown}
+                  onPoint={setPointed}
+                  onFocusCell={setAt}
+                  onAsk={ask}
+                  onFold={fold}
+                />
+              );
+            })}
+            {below > 0 && <Spacer height={below} />}
           </tbody>
         </table>
+        {rows.length === 0 && (
+          <p className="flex items-center gap-3 px-4 py-6">
+            No row is like that. <Button onClick={() => setFilter(everyRow)}>Show every row</Button>
+          </p>
+        )}
       </div>
+      <EffectLine />
       <p
         aria-live="polite"
         data-testid="decision-line"
@@ -227,11 +297,9 @@ export function Board() {
   );
 }
 
-/** A change that leaves the kind of answer as it was: what reads differently, as far as there are words for it. */
-function tellSame({ live, draft }: Cell, who: string): string {
-  const kind = OUTCOME_NAMES[outcomeOf(draft)];
-  const [before, after] = [live, draft].map((one) => (one.kind === 'turned away' ? one.reason : null));
-  const words =
-    before !== after ? ` Now: “${before ?? 'no reason'}” In the draft: “${after ?? 'no reason'}”` : '';
-  return `${who} still gets this turn-away (${kind}), but not the same one.${words}`;
-}
+/** What is not drawn takes its place all the same. */
+const Spacer = ({ height }: { readonly height: number }) => (
+  <tr aria-hidden="true" style={{ height }}>
+    <td />
+  </tr>
+);

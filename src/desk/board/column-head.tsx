@@ -1,8 +1,8 @@
 'use client';
 import { clsx } from 'clsx';
-import { DropdownMenu } from 'radix-ui';
-import { describeFacts, factsOf, nameOf, type StandIn } from '@/core';
+import { describeFacts, factsOf, keyOfStandIn, nameOf, type StandIn } from '@/core';
 import { useDesk } from '../context';
+import { Entry, Menu } from '../menu';
 
 interface ColumnHeadProps {
   readonly standIn: StandIn;
@@ -12,7 +12,7 @@ interface ColumnHeadProps {
 
 /** A stand-in at the head of its column: who they are, and what can be done with the column. */
 export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
-  const { standIns, setStandIns, vocabulary, walk } = useDesk();
+  const { standIns, setStandIns, vocabulary, walk, setBench, makeUp } = useDesk();
   const move = (by: number) => {
     const next = [...standIns];
     next.splice(column + by, 0, ...next.splice(column, 1));
@@ -27,46 +27,35 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
         lit ? 'bg-sunk' : 'bg-paper',
       )}
     >
-      <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          title={facts}
-          className="flex h-full w-full flex-col items-center justify-end gap-0.5 px-1.5 py-2 text-center leading-tight hover:text-copper"
-        >
-          <span className="font-semibold">{nameOf(standIn)}</span>
-          <span className="line-clamp-2 text-quiet text-xs">{facts}</span>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={2}
-            className="z-30 min-w-48 rounded-[4px] border border-iron bg-raised p-1 shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
+      <Menu
+        trigger={
+          <button
+            type="button"
+            title={facts}
+            className="flex h-full w-full flex-col items-center justify-end gap-0.5 px-1.5 py-2 text-center leading-tight hover:text-copper"
           >
-            <Entry onSelect={() => walk(standIn, null)}>Walk through the site as {nameOf(standIn)}</Entry>
-            {column > 0 && <Entry onSelect={() => move(-1)}>Move to the left</Entry>}
-            {column < standIns.length - 1 && <Entry onSelect={() => move(1)}>Move to the right</Entry>}
-            <Entry onSelect={() => setStandIns(standIns.filter((one) => one !== standIn))}>
-              Take off the board
-            </Entry>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <span className={clsx('font-semibold', standIn.kind === 'made up' && 'italic')}>
+              {nameOf(standIn)}
+            </span>
+            <span className="line-clamp-2 text-quiet text-xs">{facts}</span>
+          </button>
+        }
+      >
+        <Entry onSelect={() => walk(standIn, null)}>Walk through the site as {nameOf(standIn)}</Entry>
+        {standIn.kind === 'made up' && (
+          <Entry onSelect={() => setBench({ kind: 'stand-in', standIn: keyOfStandIn(standIn) })}>
+            Change who {nameOf(standIn)} is
+          </Entry>
+        )}
+        <Entry onSelect={() => makeUp(`Like ${nameOf(standIn)}`, factsOf(standIn))}>
+          Make up somebody like {nameOf(standIn)}
+        </Entry>
+        {column > 0 && <Entry onSelect={() => move(-1)}>Move to the left</Entry>}
+        {column < standIns.length - 1 && <Entry onSelect={() => move(1)}>Move to the right</Entry>}
+        <Entry onSelect={() => setStandIns(standIns.filter((one) => one !== standIn))}>
+          Take off the board
+        </Entry>
+      </Menu>
     </th>
-  );
-}
-
-function Entry({
-  children,
-  onSelect,
-}: {
-  readonly children: React.ReactNode;
-  readonly onSelect: () => void;
-}) {
-  return (
-    <DropdownMenu.Item
-      onSelect={onSelect}
-      className="cursor-pointer rounded-[3px] px-2 py-1.5 outline-none data-[highlighted]:bg-wash"
-    >
-      {children}
-    </DropdownMenu.Item>
   );
 }

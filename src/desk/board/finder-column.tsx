@@ -1,17 +1,18 @@
 'use client';
 import { useState } from 'react';
-import { describeFacts, factsOf, keyOfStandIn, type Member, nameOf, type StandIn } from '@/core';
+import { describeFacts, factsOf, keyOfStandIn, type Member, member, nameOf, type StandIn } from '@/core';
 import { Button, type Findable, Finder } from '@/ui';
 import { useDesk } from '../context';
 import { useMemberSearch } from '../use-member-search';
 
 interface FoundStandIn extends Findable {
-  readonly standIn: StandIn;
+  /** Null for somebody to be made up. */
+  readonly standIn: StandIn | null;
 }
 
 /** The head of the board's last column: adds a visitor by typing. */
 export function FinderColumn() {
-  const { standIns, setStandIns, vocabulary } = useDesk();
+  const { standIns, setStandIns, vocabulary, makeUp } = useDesk();
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
   const found: readonly StandIn[] = [
@@ -33,16 +34,21 @@ export function FinderColumn() {
             +
           </Button>
         }
-        found={found
-          .filter((standIn) => !there.has(keyOfStandIn(standIn)))
-          .map((standIn) => ({
-            key: keyOfStandIn(standIn),
-            label: nameOf(standIn),
-            note: describeFacts(standIn, factsOf(standIn), vocabulary),
-            standIn,
-          }))}
+        found={[
+          ...found
+            .filter((standIn) => !there.has(keyOfStandIn(standIn)))
+            .map((standIn) => ({
+              key: keyOfStandIn(standIn),
+              label: nameOf(standIn),
+              note: describeFacts(standIn, factsOf(standIn), vocabulary),
+              standIn,
+            })),
+          { key: 'made up', label: 'Make somebody up', note: 'any facts, for trying', standIn: null },
+        ]}
         onType={search}
-        onChoose={({ standIn }) => setStandIns([...standIns, standIn])}
+        onChoose={({ standIn }) =>
+          standIn ? setStandIns([...standIns, standIn]) : makeUp('Somebody', member())
+        }
       />
     </th>
   );

@@ -10,6 +10,8 @@ const OUTCOMES: readonly (readonly [Outcome, string])[] = [
   ['message', 'Message: told that it is closed'],
   ['missing', 'Missing: as if nothing were there'],
   ['leave out', 'Left out: not shown among the others'],
+  ['swap', 'Swapped: something else in its place'],
+  ['locked', 'Locked: shown closed, with the reason'],
 ];
 const STANDINGS: readonly (readonly [GateStanding, string])[] = [
   ['own', 'A gate of the item’s own'],
@@ -36,7 +38,7 @@ export function Legend({
 }) {
   return (
     <Popover.Root open={open} onOpenChange={onOpenChange}>
-      <Popover.Trigger className="text-quiet hover:text-copper">
+      <Popover.Trigger className="px-2 py-0.5 text-quiet hover:text-copper">
         Legend <span className="key">L</span>
       </Popover.Trigger>
       <Popover.Portal>

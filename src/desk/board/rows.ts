@@ -24,6 +24,8 @@ export interface Row {
   /** How many parts (sections, and files in it) can fold out below it. */
   readonly parts: number;
   readonly unfolded: boolean;
+  /** The title of what it is in, where that has no row of its own above it. */
+  readonly within?: string;
 }
 
 const PARTS: readonly ItemKind[] = ['section', 'file'];
@@ -94,19 +96,18 @@ export interface Cell {
   readonly changes: boolean;
 }
 
-/** The cells of a row, one for each stand-in. */
-export const cellsOf = (
+/** What a stand-in gets for an item. */
+export function cellOf(
   item: Item,
-  standIns: readonly StandIn[],
+  standIn: StandIn,
   request: RequestFacts,
   compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy },
-): readonly Cell[] =>
-  standIns.map((standIn) => {
-    const facts = factsOf(standIn);
-    const draft = decide(compiled.draft, item.id, facts, request);
-    const live = decide(compiled.live, item.id, facts, request);
-    return { draft, live, changes: !sameToVisitor(draft, live) };
-  });
+): Cell {
+  const facts = factsOf(standIn);
+  const draft = decide(compiled.draft, item.id, facts, request);
+  const live = decide(compiled.live, item.id, facts, request);
+  return { draft, live, changes: !sameToVisitor(draft, live) };
+}
 
 /** A gate over a row, with how it stands there. */
 export interface Standing {

@@ -26,6 +26,7 @@ export function BulkPanel({ who, count, onClose }: BulkProps) {
   );
   const [problem, setProblem] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
+  const [why, setWhy] = useState('');
   const change = useChange();
   const answer = useAnswer<PeoplePreview>('people/change?preview', { who, edit }, data);
   const preview = answer?.ok ? answer.value : null;
@@ -48,7 +49,7 @@ export function BulkPanel({ who, count, onClose }: BulkProps) {
   ];
   const go = async () => {
     setGoing(true);
-    const done = await change('POST', 'people/change', { who, edit });
+    const done = await change('POST', 'people/change', { who, edit, why });
     setGoing(false);
     setProblem(done.ok ? null : done.title);
     if (done.ok) onClose();
@@ -82,6 +83,14 @@ export function BulkPanel({ who, count, onClose }: BulkProps) {
             {problem}
           </p>
         )}
+        <Input
+          label="Why, for the record"
+          placeholder="Why, for the record"
+          value={why}
+          maxLength={500}
+          onChange={(event) => setWhy(event.target.value)}
+          className="w-full"
+        />
         <div>
           <Button
             weight="main"

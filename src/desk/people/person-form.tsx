@@ -58,6 +58,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() => textsOf(person, names.fields));
   const [problems, setProblems] = useState<FormProblems>({});
   const [going, setGoing] = useState(false);
+  const [why, setWhy] = useState('');
   const set = (over: Partial<Known>) => setForm((now) => ({ ...now, ...over }));
   const changed =
     !same(withoutProfile(form), withoutProfile(base)) || !same(texts, textsOf(base, names.fields));
@@ -98,14 +99,15 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
     const answer = await change<{ person: string; change: string }>(
       'PUT',
       `people/${encodeURIComponent(id ?? '+')}`,
-      { based: id === null ? null : base, person: { ...rest, profile } },
+      { based: id === null ? null : base, person: { ...rest, profile }, why },
       () => (id === null ? `${form.name} is added` : `${form.name} is saved`),
     );
     setGoing(false);
     if (!answer.ok) {
       const told = answer.body.problems as FormProblems | undefined;
       setProblems(told ?? { form: answer.title });
-    } else if (id === null) setScreen({ kind: 'person', person: answer.value.person });
+    } else if (id !== null) setWhy('');
+    else setScreen({ kind: 'person', person: answer.value.person });
   };
 
   const remove = async () => {
@@ -282,6 +284,14 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
         <Button weight="main" type="submit" disabled={going || !changed}>
           {id === null ? 'Add this person' : 'Save'}
         </Button>
+        <Input
+          label="Why, for the record"
+          placeholder="Why, for the record"
+          value={why}
+          maxLength={500}
+          onChange={(event) => setWhy(event.target.value)}
+          className="w-64"
+        />
         {id !== null && (
           <Button weight="quiet" onClick={() => void remove()} className="ml-auto">
             Take away

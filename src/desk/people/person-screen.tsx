@@ -6,6 +6,7 @@ import { capital, keyOfStandIn, member, type PersonId, type StandIn } from '@/co
 import type { PersonReport, Reach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
+import { PastChanges } from '../history';
 import { OUTCOME_NAMES, OutcomeMark } from '../marks';
 import { allPeople } from '../place';
 import { ask } from '../service';
@@ -55,6 +56,12 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
         {back}
         <h2 className="mt-1 text-2xl">{report?.person.name ?? 'Somebody new'}</h2>
         <PersonForm id={person} person={report?.person ?? newcomer} />
+        {person !== null && (
+          <section aria-label="What was changed" className="mt-8">
+            <h3 className="mb-1">What was changed</h3>
+            <PastChanges person={person} />
+          </section>
+        )}
       </section>
       <aside
         aria-label="What they reach"

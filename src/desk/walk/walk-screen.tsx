@@ -1,178 +1,252 @@
 'use client';
-/** The site as a stand-in sees it, in a frame, with a strip that says who and through which policy. */
+/** The site as stand-ins see it: one walk in a frame, or two side by side that go and scroll together. */
 import { ArrowLeft } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
-import {
-  type Addressed,
-  compile,
-  decide,
-  describeBecause,
-  describeDecision,
-  describeFacts,
-  explain,
-  factsOf,
-  keyOfStandIn,
-  nameOf,
-  normaliseAddress,
-  type Outline,
-  outcomeOf,
-  outlineOf,
-  type StandIn,
-  vocabularyOf,
-} from '@/core';
-import type { DeskData } from '@/services';
-import { Choice, Pick } from '@/ui';
-import { OutcomeMark } from '../marks';
+import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { keyOfStandIn, nameOf } from '@/core';
+import type { DeskData, WalkReport } from '@/services';
+import { Button, Input, Pick } from '@/ui';
+import { everyRow } from '../board-filter';
 import { addressOfPlace } from '../place';
-import { ask } from '../service';
+import { type Answer, ask } from '../service';
 import { referenceOf } from '../stand-in-reference';
+import { type Comparison, compared, mark, scrollAlong } from './compare';
+import { SceneEditor } from './scene-editor';
+import { baseOf } from './walk-frame';
+import { type PaneWalk, WalkPane } from './walk-pane';
+import { WithheldList } from './withheld-list';
 
 interface WalkScreenProps {
   readonly data: DeskData;
-  readonly token: string;
-  readonly standIn: StandIn;
-  readonly side: 'draft' | 'live';
+  /** One, or two side by side. */
+  readonly walks: readonly PaneWalk[];
   /** The address to begin at. */
   readonly at: string;
 }
 
-export function WalkScreen({ data, token, standIn, side, at }: WalkScreenProps) {
+const NOBODY = ' ';
+
+export function WalkScreen({ data, walks, at }: WalkScreenProps) {
   const router = useRouter();
   const [place, setPlace] = useState(at);
+  const [typed, setTyped] = useState(at);
   const [problem, setProblem] = useState<string | null>(null);
-  const base = `/walk/${token}`;
-  const others = data.standIns.some((one) => keyOfStandIn(one) === keyOfStandIn(standIn))
-    ? data.standIns
-    : [standIn, ...data.standIns];
+  const [reports, setReports] = useState<Readonly<Record<string, Answer<WalkReport>>>>({});
+  const [pages, setPages] = useState<Readonly<Record<string, Window | null>>>({});
+  const [first, second] = walks;
 
-  const outline = useMemo(() => {
-    const made = outlineOf(data.items);
-    return 'problems' in made ? null : made;
-  }, [data.items]);
-  const item = outline ? pageAt(outline, place.split('?')[0] ?? '') : undefined;
+  // From here on the walk answers; tests wait for it.
+  useEffect(() => void performance.mark('desk answers'), []);
+
+  const addressOf = useCallback((tokens: readonly string[], where: string) => {
+    const query = new URLSearchParams({ at: where });
+    if (tokens[1]) query.set('beside', tokens[1]);
+    return `/desk/walk/${tokens[0]}?${query}`;
+  }, []);
+  const tokens = useMemo(() => walks.map(({ token }) => token), [walks]);
+
+  const go = useCallback(
+    (address: string) => {
+      setPlace(address);
+      setTyped(address);
+      setReports({});
+      window.history.pushState(null, '', addressOf(tokens, address));
+    },
+    [addressOf, tokens],
+  );
+  useEffect(() => {
+    const back = () => {
+      const where = new URLSearchParams(window.location.search).get('at') ?? '/';
+      setPlace(where);
+      setTyped(where);
+      setReports({});
+    };
+    window.addEventListener('popstate', back);
+    return () => window.removeEventListener('popstate', back);
+  }, []);
+
+  // Other visitors, another policy or another scene are walks of their own.
+  const restart = useCallback(
+    async (next: readonly Omit<PaneWalk, 'token'>[]): Promise<string | null> => {
+      const started: string[] = [];
+      for (const { standIn, side, scene } of next) {
+        const answer = await ask<{ token: string }>('POST', 'walks', {
+          standIn: referenceOf(standIn),
+          side,
+          scene,
+        });
+        if (!answer.ok) {
+          setProblem(answer.title);
+          return answer.title;
+        }
+        started.push(answer.value.token);
+      }
+      setProblem(null);
+      setReports({});
+      setPages({});
+      router.replace(addressOf(started, place));
+      return null;
+    },
+    [router, addressOf, place],
+  );
+
+  useEffect(() => {
+    let dropped = false;
+    for (const token of tokens) {
+      const path = `walks/${token}?at=${encodeURIComponent(place)}`;
+      ask<WalkReport>('GET', path).then((answer) => {
+        if (!dropped) setReports((now) => ({ ...now, [token]: answer }));
+      });
+    }
+    return () => {
+      dropped = true;
+    };
+  }, [tokens, place]);
+
+  const comparison = useComparison(walks, pages);
+  const onPage = useCallback(
+    (token: string) => (page: Window | null) => setPages((now) => ({ ...now, [token]: page })),
+    [],
+  );
+  const onPageOf = useMemo(
+    () => Object.fromEntries(tokens.map((token) => [token, onPage(token)])),
+    [tokens, onPage],
+  );
+
+  if (!first) return null;
+  const report = reports[first.token];
+  const shown = report?.ok ? report.value.page : null;
   // Back on the board, one wants to know why of what one has just seen.
   const board = addressOfPlace({
     screen: { kind: 'board' },
-    side,
-    bench: item ? { kind: 'why', item: item.id, standIn: keyOfStandIn(standIn) } : { kind: 'gates' },
+    side: first.side,
+    filter: everyRow,
+    bench: shown
+      ? { kind: 'why', item: shown.item, standIn: keyOfStandIn(first.standIn) }
+      : { kind: 'gates' },
   });
-
-  const go = async (next: StandIn, through: 'draft' | 'live') => {
-    const answer = await ask<{ token: string }>('POST', 'walks', {
-      standIn: referenceOf(next),
-      side: through,
-    });
-    if (answer.ok) router.replace(`/desk/walk/${answer.value.token}?at=${encodeURIComponent(place)}`);
-    else setProblem(answer.title);
+  const free = data.standIns.filter((one) => keyOfStandIn(one) !== keyOfStandIn(first.standIn));
+  const visit = (event: FormEvent) => {
+    event.preventDefault();
+    go(typed.startsWith('/') ? typed : `/${typed}`);
   };
 
   return (
     <div className="flex h-dvh min-w-[1120px] flex-col">
-      <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
+      <header className="flex h-12 items-center gap-3 border-iron border-b px-4">
         <a href={board} className="flex items-center gap-1.5 text-quiet hover:text-copper">
           <ArrowLeft size={16} aria-hidden="true" /> Board
         </a>
-        <h1 className="text-base">Walking as</h1>
-        <Pick
-          label="Who walks"
-          value={keyOfStandIn(standIn)}
-          options={others.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }))}
-          onPick={(key) => {
-            const next = others.find((one) => keyOfStandIn(one) === key);
-            if (next) void go(next, side);
-          }}
-          className="font-semibold"
-        />
-        <span className="note">
-          {describeFacts(standIn, factsOf(standIn), vocabularyOf(data.names, data[side].policy))}
-        </span>
-        <span className="ml-auto">
-          <Choice
-            label="Policy walked through"
-            value={side}
-            options={[
-              { value: 'live', label: 'Live' },
-              { value: 'draft', label: 'Draft' },
-            ]}
-            onChoose={(through) => void go(standIn, through)}
+        <h1 className="text-base">Walk</h1>
+        <form onSubmit={visit} className="flex flex-1 items-center">
+          <Input
+            label="Address on the site, with parameters"
+            value={typed}
+            maxLength={2000}
+            spellCheck={false}
+            onChange={(event) => setTyped(event.target.value)}
+            className="w-full max-w-md"
           />
-        </span>
+        </form>
+        <SceneEditor
+          scene={first.scene}
+          now={data.request}
+          onSet={(scene) => restart(walks.map((walk) => ({ ...walk, scene })))}
+        />
+        {!second && (
+          <Pick
+            label="Side by side with"
+            value={NOBODY}
+            options={[
+              { value: NOBODY, label: 'Side by side with …' },
+              ...free.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) })),
+            ]}
+            onPick={(key) => {
+              const next = free.find((one) => keyOfStandIn(one) === key);
+              if (next) void restart([first, { ...first, standIn: next }]);
+            }}
+          />
+        )}
       </header>
       {problem && (
         <p role="alert" className="bg-wash px-4 py-2 text-alarm">
           {problem}
         </p>
       )}
-      <iframe
-        key={token}
-        title={`The site as ${nameOf(standIn)} sees it`}
-        src={base + at}
-        // Nothing that runs and nothing that sends: a walk only looks.
-        sandbox="allow-same-origin"
-        className="min-h-0 flex-1 bg-white"
-        onLoad={(event) => {
-          const { pathname = '', search = '' } = event.currentTarget.contentWindow?.location ?? {};
-          if (pathname.startsWith(base)) setPlace((pathname.slice(base.length) || '/') + search);
-        }}
-      />
-      {outline && (
-        <Strip data={data} outline={outline} standIn={standIn} side={side} place={place} item={item} />
-      )}
+      <main className="flex min-h-0 flex-1">
+        {walks.map((walk, index) => (
+          <WalkPane
+            key={`${index} ${walk.token}`}
+            data={data}
+            walk={walk}
+            at={place}
+            report={reports[walk.token] ?? null}
+            apart={comparison ? comparison.apart[index === 0 ? 0 : 1].length : null}
+            onWalk={(change) =>
+              void restart(walks.map((one) => (one === walk ? { ...one, ...change } : one)))
+            }
+            onGo={go}
+            onPage={onPageOf[walk.token] ?? (() => undefined)}
+            onClose={walks.length > 1 ? () => void restart(walks.filter((one) => one !== walk)) : null}
+          />
+        ))}
+        <aside
+          aria-label="What was withheld"
+          className="w-80 shrink-0 overflow-y-auto border-iron border-l bg-raised px-5 py-4"
+        >
+          <WithheldList
+            walks={walks}
+            reports={walks.map(({ token }) => {
+              const answer = reports[token];
+              return answer?.ok ? answer.value : null;
+            })}
+          />
+          {Object.values(reports).some((answer) => !answer.ok && answer.status === 404) && (
+            <Button weight="main" onClick={() => void restart(walks)} className="mt-4">
+              Walk on
+            </Button>
+          )}
+        </aside>
+      </main>
     </div>
   );
 }
 
-interface StripProps {
-  readonly data: DeskData;
-  readonly outline: Outline;
-  readonly standIn: StandIn;
-  readonly side: 'draft' | 'live';
-  readonly place: string;
-  readonly item: Addressed | undefined;
-}
-
-/** The pages on the way to others. */
-const THRESHOLDS = ['/sign-in', '/passphrase'];
-
-/** What the page in the frame is, said as a decision. */
-function Strip({ data, outline, standIn, side, place, item }: StripProps) {
-  const compiled = useMemo(() => compile(data[side].policy, outline, data.names), [data, side, outline]);
-  const facts = factsOf(standIn);
-  const url = new URL(place, 'http://this.site.example');
-  // Whoever was sent to sign in stands at the sign-in page; the question is still about the page they asked for.
-  const asked = THRESHOLDS.includes(url.pathname)
-    ? pageAt(outline, url.searchParams.get('next') ?? '')
-    : item;
-  const decision = asked && decide(compiled, asked.id, facts, data.request);
-  const told = asked && decision && (item || decision.kind !== 'open');
-  const why =
-    told && describeBecause(explain(compiled, asked.id, facts, data.request), asked, compiled.vocabulary);
-  return (
-    <p
-      data-testid="walk-line"
-      className="flex min-h-11 items-center gap-2.5 border-iron border-t bg-sunk px-4 py-1.5 text-[0.8125rem]"
-    >
-      <code className="rounded-[3px] border border-thin bg-raised px-1.5 py-0.5 font-text">
-        {url.pathname}
-      </code>
-      {told ? (
-        <>
-          <OutcomeMark outcome={outcomeOf(decision)} />
-          {describeDecision(decision, nameOf(standIn), asked, outline)}
-          {why && `: ${why}`}.
-        </>
-      ) : THRESHOLDS.includes(url.pathname) ? (
-        `The ${url.pathname === '/sign-in' ? 'sign-in' : 'passphrase'} page: open to everyone, always.`
-      ) : (
-        'No page has this address.'
-      )}
-    </p>
-  );
-}
-
-/** The page at a path as it stands in an address, if there is one. */
-function pageAt(outline: Outline, path: string): Addressed | undefined {
-  const address = normaliseAddress(path);
-  return address === null ? undefined : outline.addressed.get(address);
+/** Compares two pages once both are there: marks what differs, and lets them scroll together. */
+function useComparison(
+  walks: readonly PaneWalk[],
+  pages: Readonly<Record<string, Window | null>>,
+): Comparison | null {
+  const [comparison, setComparison] = useState<Comparison | null>(null);
+  const scrolling = useRef<Window | null>(null);
+  const [a, b] = walks.map(({ token }) => pages[token] ?? null);
+  const bases = walks.map(({ token }) => baseOf(token)).join(' ');
+  useEffect(() => {
+    const [baseA = '', baseB = ''] = bases.split(' ');
+    if (!a || !b || !a.document.body || !b.document.body) {
+      setComparison(null);
+      return;
+    }
+    const made = compared({ page: a.document, base: baseA }, { page: b.document, base: baseB });
+    mark(a.document, made.apart[0]);
+    mark(b.document, made.apart[1]);
+    setComparison(made);
+    // The one that is scrolled along answers with a scroll of its own, which leads no further.
+    const along = (from: Window, to: Window) => () => {
+      if (scrolling.current === from) {
+        scrolling.current = null;
+        return;
+      }
+      scrolling.current = to;
+      scrollAlong(from, to, made);
+    };
+    const [fromA, fromB] = [along(a, b), along(b, a)];
+    a.addEventListener('scroll', fromA);
+    b.addEventListener('scroll', fromB);
+    return () => {
+      a.removeEventListener('scroll', fromA);
+      b.removeEventListener('scroll', fromB);
+    };
+  }, [a, b, bases]);
+  return comparison;
 }

@@ -1,6 +1,7 @@
 'use client';
 /** Why a stand-in gets what they get: the gates in order, the test that failed, what would open it, and what they see. */
 import { clsx } from 'clsx';
+import { useState } from 'react';
 import {
   type CompiledPolicy,
   capital,
@@ -21,6 +22,7 @@ import {
   type Step,
   type Trace,
   type VisitorFacts,
+  withChanges,
 } from '@/core';
 import { Button } from '@/ui';
 import { TurnAwayPreview } from '../composer';
@@ -28,10 +30,13 @@ import { useDesk } from '../context';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
 
+const FIRST_WAYS = 4;
+
 type GateStep = Extract<Step, { kind: 'gate' }>;
 
 export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
-  const { outline, request, compiled, side, standIns, walk, setBench, addGate } = useDesk();
+  const { outline, request, compiled, side, standIns, walk, setBench, addGate, makeUp } = useDesk();
+  const [most, setMost] = useState(FIRST_WAYS);
   const standIn = standIns.find((one) => keyOfStandIn(one) === key);
   const item = outline.items.get(id);
   if (!item || !standIn) return null;
@@ -87,18 +92,37 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
             <p>No change of what is known of them would; only a change of the gates.</p>
           ) : (
             <ul className="grid gap-1">
-              {ways.slice(0, 4).map((way) => {
+              {ways.slice(0, most).map((way) => {
                 const text = describeChanges(way, facts, policy.vocabulary);
                 return (
-                  <li key={text} className="flex gap-2">
+                  <li key={text} className="flex items-baseline gap-2">
                     <span aria-hidden="true" className="text-open">
                       •
                     </span>
-                    {capital(text)}
+                    <span className="flex-1">{capital(text)}</span>
+                    <Button
+                      weight="quiet"
+                      size="small"
+                      title={`Put somebody on the board who is like ${nameOf(standIn)}, but for this`}
+                      aria-label={`Try it: ${text}`}
+                      onClick={() =>
+                        makeUp(
+                          `${nameOf(standIn)} if`.slice(0, 60),
+                          withChanges(facts, way, request, policy.vocabulary),
+                        )
+                      }
+                    >
+                      Try it
+                    </Button>
                   </li>
                 );
               })}
             </ul>
+          )}
+          {ways.length > most && (
+            <Button weight="quiet" onClick={() => setMost(ways.length)}>
+              {ways.length - most} more ways
+            </Button>
           )}
           <h3 className="mt-5 mb-2">What they get</h3>
           <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />

@@ -12,19 +12,22 @@ interface Props {
   readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
 }
 
-/** The site in a frame, as a stand-in sees it. A walk that is over leads back to the board. */
+/** The site in a frame as a stand-in sees it, or two side by side. A walk that is over leads back to the board. */
 export default async function Page({ params, searchParams }: Props) {
-  const [{ token }, { at }] = await Promise.all([params, searchParams]);
+  const [{ token }, { at, beside }] = await Promise.all([params, searchParams]);
   const { trivet, visitor } = await pageVisitor();
   const administrator = administratorOf(visitor);
-  const walk = await walkOf(trivet, administrator, token, new Date());
-  if (!administrator || !walk) redirect('/desk');
+  const now = new Date();
+  const tokens = typeof beside === 'string' ? [token, beside] : [token];
+  const walks = await Promise.all(tokens.map((one) => walkOf(trivet, administrator, one, now)));
+  if (!administrator || !walks[0]) redirect('/desk');
   return (
     <WalkScreen
-      data={await readDesk(trivet, administrator, new Date())}
-      token={token}
-      standIn={walk.standIn}
-      side={walk.side}
+      key={tokens.join(' ')}
+      data={await readDesk(trivet, administrator, now)}
+      walks={walks.flatMap((walk) =>
+        walk ? [{ token: walk.token, standIn: walk.standIn, side: walk.side, scene: walk.scene }] : [],
+      )}
       at={safeNext(typeof at === 'string' ? at : null)}
     />
   );

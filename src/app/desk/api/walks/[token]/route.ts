@@ -1,0 +1,14 @@
+import { walkReport } from '@/services';
+import { forDesk, json, problem } from '../../../../_http/desk';
+
+interface Context {
+  readonly params: Promise<{ readonly token: string }>;
+}
+
+/** What was withheld from an address of a walk, and why. */
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
+  forDesk(request, async (trivet, administrator) => {
+    const at = new URL(request.url).searchParams.get('at') ?? '/';
+    const report = await walkReport(trivet, administrator, (await params).token, at, new Date());
+    return report ? json(report) : problem(404, 'This walk is over. Begin another.');
+  });

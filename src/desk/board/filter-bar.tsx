@@ -1,0 +1,115 @@
+'use client';
+/** Which rows the board shows, as one sentence. */
+import { Search } from 'lucide-react';
+import { capital, describeGate, ITEM_KINDS, keyOfStandIn, nameOf, OUTCOMES } from '@/core';
+import { Button, Pick } from '@/ui';
+import { everyRow, filters, type Gets, NO_GATE } from '../board-filter';
+import { useDesk } from '../context';
+import { OUTCOME_NAMES } from '../marks';
+
+const KINDS: Readonly<Record<(typeof ITEM_KINDS)[number], string>> = {
+  site: 'the site',
+  page: 'pages',
+  post: 'posts',
+  section: 'sections',
+  menu: 'menus',
+  link: 'links',
+  file: 'files',
+};
+
+const ANYBODY = ' ';
+
+export function FilterBar() {
+  const { filter, setFilter, standIns, compiled, side, outline } = useDesk();
+  const { policy, vocabulary } = side === 'live' ? compiled.live : compiled.draft;
+  const set = (change: Partial<typeof filter>) => setFilter({ ...filter, ...change });
+  const people = standIns.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }));
+  const setGets = (gets: Gets | typeof ANYBODY) => {
+    if (gets === ANYBODY) return set({ gets: '', who: '', other: '' });
+    const who = filter.who || (gets === 'unlike' ? (people[0]?.value ?? '') : '');
+    const other = people.find(({ value }) => value !== who)?.value ?? '';
+    return set({ gets, who, other: gets === 'unlike' ? filter.other || other : '' });
+  };
+  return (
+    <search
+      aria-label="Rows of the board"
+      className="flex min-h-11 flex-wrap items-center gap-x-1.5 gap-y-1 border-thin border-b px-4 py-1.5 text-[0.8125rem]"
+    >
+      <span className="relative">
+        <Search size={13} aria-hidden="true" className="absolute top-2 left-2 text-quiet" />
+        <input
+          type="search"
+          aria-label="Rows whose title or address holds"
+          placeholder="Title or address"
+          value={filter.text}
+          maxLength={200}
+          onChange={(event) => set({ text: event.target.value })}
+          className="w-34 rounded-[3px] border border-iron bg-raised py-1 pr-1 pl-6.5 leading-5"
+        />
+      </span>
+      <Pick
+        label="Kind of item"
+        value={filter.kind === '' ? ANYBODY : filter.kind}
+        className="w-24"
+        options={[
+          { value: ANYBODY, label: 'all kinds' },
+          ...ITEM_KINDS.filter((kind) => kind !== 'site').map((kind) => ({
+            value: kind,
+            label: KINDS[kind],
+          })),
+        ]}
+        onPick={(kind) => set({ kind: kind === ANYBODY ? '' : kind })}
+      />
+      <Pick
+        label="Under which gate"
+        value={filter.gate === '' ? ANYBODY : filter.gate}
+        className="w-24"
+        options={[
+          { value: ANYBODY, label: 'any gate' },
+          { value: NO_GATE, label: 'no gate' },
+          ...policy.gates.map((gate) => {
+            const legs = describeGate(gate, outline, vocabulary, policy.turnAways);
+            return { value: gate.id as string, label: `${capital(legs.what)}: ${legs.who}` };
+          }),
+        ]}
+        onPick={(gate) => set({ gate: gate === ANYBODY ? '' : gate })}
+      />
+      <span className="text-quiet">where</span>
+      <Pick
+        label="Which visitor"
+        value={filter.who === '' ? ANYBODY : filter.who}
+        className="w-33"
+        options={[...(filter.gets === 'unlike' ? [] : [{ value: ANYBODY, label: 'anybody' }]), ...people]}
+        onPick={(who) => set({ who: who === ANYBODY ? '' : who, gets: filter.gets || 'not open' })}
+      />
+      <span className="text-quiet">gets</span>
+      <Pick
+        label="What they get"
+        value={filter.gets === '' ? ANYBODY : filter.gets}
+        className="w-31"
+        options={[
+          { value: ANYBODY, label: 'anything' },
+          { value: 'not open', label: 'not the item' },
+          { value: 'unlike', label: 'not the same as' },
+          { value: 'a change', label: 'something new' },
+          ...OUTCOMES.map((outcome) => ({ value: outcome, label: OUTCOME_NAMES[outcome] })),
+        ]}
+        onPick={setGets}
+      />
+      {filter.gets === 'unlike' && (
+        <Pick
+          label="The other visitor"
+          value={filter.other}
+          className="w-33"
+          options={people.filter(({ value }) => value !== filter.who)}
+          onPick={(other) => set({ other })}
+        />
+      )}
+      {filters(filter) && (
+        <Button weight="quiet" size="small" onClick={() => setFilter(everyRow)}>
+          Every row
+        </Button>
+      )}
+    </search>
+  );
+}

@@ -1,0 +1,253 @@
+'use client';
+/** A made-up visitor: any facts, and the board answers as they are changed. */
+import { useState } from 'react';
+import {
+  type Completion,
+  type Enrolment,
+  type FieldValue,
+  factsOf,
+  fieldValueText,
+  guest,
+  keyOfStandIn,
+  member,
+  nameOf,
+  type Purchase,
+  readFieldValue,
+  type VisitorFacts,
+} from '@/core';
+import { Button, Choice, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { Panel } from '../panel';
+import { Field, FieldTextInput, Records, Toggles } from '../people';
+
+const NO_LEVEL = ' ';
+
+export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
+  const { standIns, setStandIns, setBench, walk } = useDesk();
+  const standIn = standIns.find((one) => keyOfStandIn(one) === key);
+  if (standIn?.kind !== 'made up') return null;
+  const { madeUp } = standIn;
+  const put = (change: Partial<typeof madeUp>) =>
+    setStandIns(
+      standIns.map((one) => (one === standIn ? { kind: 'made up', madeUp: { ...madeUp, ...change } } : one)),
+    );
+  return (
+    <Panel
+      title={nameOf(standIn)}
+      note="Made up for trying; the board answers as you change it. Nobody of the site is changed."
+      onClose={() => setBench({ kind: 'gates' })}
+      actions={<Button onClick={() => walk(standIn, null)}>Walk as them</Button>}
+    >
+      <div className="grid gap-4">
+        <label className="grid gap-1">
+          <span className="text-quiet">Name</span>
+          <Input
+            label="Name of the stand-in"
+            value={madeUp.name}
+            maxLength={60}
+            onChange={(event) => event.target.value.trim() !== '' && put({ name: event.target.value })}
+            className="w-full"
+          />
+        </label>
+        <Choice
+          label="Signed in or not"
+          value={factsOf(standIn).signedIn ? 'member' : 'guest'}
+          options={[
+            { value: 'member', label: 'Signed in' },
+            { value: 'guest', label: 'Not signed in' },
+          ]}
+          onChoose={(kind) =>
+            put({
+              facts:
+                kind === 'guest'
+                  ? { ...guest, passphrases: madeUp.facts.passphrases }
+                  : member({ passphrases: madeUp.facts.passphrases }),
+            })
+          }
+        />
+        <FactsForm key={key} facts={madeUp.facts} onChange={(facts) => put({ facts })} />
+      </div>
+    </Panel>
+  );
+}
+
+function FactsForm({
+  facts,
+  onChange,
+}: {
+  readonly facts: VisitorFacts;
+  readonly onChange: (facts: VisitorFacts) => void;
+}) {
+  const { data, request } = useDesk();
+  const { names } = data;
+  const set = (change: Partial<VisitorFacts>) => onChange({ ...facts, ...change });
+  return (
+    <>
+      {facts.signedIn && (
+        <>
+          <Field label="Level" problem={undefined}>
+            <Pick
+              label="Level"
+              value={facts.level ?? NO_LEVEL}
+              options={[
+                { value: NO_LEVEL, label: 'no level' },
+                ...names.levels.map((one) => ({ value: one.id as string, label: one.name })),
+              ]}
+              onPick={(level) => set({ level: level === NO_LEVEL ? null : (level as VisitorFacts['level']) })}
+            />
+          </Field>
+          <Field label="Groups" problem={undefined}>
+            <Toggles
+              label="Groups"
+              all={names.groups}
+              held={facts.groups ?? []}
+              onChange={(groups) => set({ groups })}
+            />
+          </Field>
+          <Field label="Roles" problem={undefined}>
+            <Toggles
+              label="Roles"
+              all={names.roles}
+              held={facts.roles ?? []}
+              onChange={(roles) => set({ roles })}
+            />
+          </Field>
+          {names.fields.length > 0 && <ProfileForm facts={facts} onChange={set} />}
+          <Records
+            title="Purchases"
+            things={names.products}
+            list={facts.purchases ?? []}
+            thing={({ product }) => product}
+            problem={undefined}
+            onChange={(purchases) => set({ purchases })}
+            make={(product): Purchase => ({
+              product: product as never,
+              on: request.today,
+              until: null,
+              state: 'paid',
+            })}
+            withThing={(one, product) => ({ ...one, product: product as never })}
+            more={(one, put) => (
+              <>
+                <span className="text-quiet">until</span>
+                <Input
+                  label="Good until"
+                  type="date"
+                  value={one.until ?? ''}
+                  onChange={(event) => put({ ...one, until: event.target.value || null })}
+                />
+                <Pick
+                  label="State of the payment"
+                  value={one.state}
+                  options={(['paid', 'failed', 'refunded'] as const).map((value) => ({
+                    value,
+                    label: value,
+                  }))}
+                  onPick={(state) => put({ ...one, state })}
+                />
+              </>
+            )}
+          />
+          <Records
+            title="Courses"
+            things={names.courses}
+            list={facts.enrolments ?? []}
+            thing={({ course }) => course}
+            problem={undefined}
+            onChange={(enrolments) => set({ enrolments })}
+            make={(course): Enrolment => ({ course: course as never, on: request.today })}
+            withThing={(one, course) => ({ ...one, course: course as never })}
+          />
+          <Records
+            title="Completed"
+            things={names.activities}
+            list={facts.completions ?? []}
+            thing={({ activity }) => activity}
+            problem={undefined}
+            onChange={(completions) => set({ completions })}
+            make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
+            withThing={(one, activity) => ({ ...one, activity: activity as never })}
+          />
+          <div className="flex flex-wrap gap-4">
+            <Field label="Joined" problem={undefined}>
+              <Input
+                label="Joined"
+                type="date"
+                value={facts.joined ?? ''}
+                onChange={(event) => set({ joined: event.target.value || null })}
+              />
+            </Field>
+            <Field label="Mail address" problem={undefined}>
+              <Input
+                label="Mail address"
+                value={facts.email ?? ''}
+                maxLength={254}
+                onChange={(event) => set({ email: event.target.value.trim().toLowerCase() || null })}
+                className="w-56"
+              />
+            </Field>
+          </div>
+        </>
+      )}
+      {names.passphrases.length > 0 && (
+        <Field label="Passphrases they have typed" problem={undefined}>
+          <Toggles
+            label="Passphrases"
+            all={names.passphrases}
+            held={facts.passphrases}
+            onChange={(passphrases) => set({ passphrases })}
+          />
+        </Field>
+      )}
+    </>
+  );
+}
+
+function ProfileForm({
+  facts,
+  onChange,
+}: {
+  readonly facts: VisitorFacts;
+  readonly onChange: (change: Partial<VisitorFacts>) => void;
+}) {
+  const { fields } = useDesk().data.names;
+  // What can't be read yet stays as it is typed.
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
+    Object.fromEntries(fields.map((field) => [field.id, fieldValueText(facts.profile?.[field.id])])),
+  );
+  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
+  return (
+    <section>
+      <h3 className="mb-2">Profile</h3>
+      <div className="grid grid-cols-2 gap-x-4 gap-y-3">
+        {fields.map((field) => (
+          <Field key={field.id} label={field.name} problem={problems[field.id]}>
+            <FieldTextInput
+              label={field.name}
+              type={field.type}
+              choices={field.choices}
+              value={texts[field.id] ?? ''}
+              onChange={(text) => {
+                setTexts((now) => ({ ...now, [field.id]: text }));
+                const read = readFieldValue(field, text);
+                const { [field.id]: _, ...others } = problems;
+                if ('problem' in read) return setProblems({ ...others, [field.id]: read.problem });
+                setProblems(others);
+                onChange({ profile: withValue(facts.profile ?? {}, field.id, read.value) });
+              }}
+            />
+          </Field>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function withValue(
+  profile: NonNullable<VisitorFacts['profile']>,
+  field: string,
+  value: FieldValue | null,
+): VisitorFacts['profile'] {
+  const { [field]: _, ...others } = profile;
+  return value === null ? others : { ...others, [field]: value };
+}

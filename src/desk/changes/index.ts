@@ -1,0 +1,2 @@
+/** Differences between policies, as they are read. */
+export { ChangeList, type PolicySide } from './change-list';

@@ -1,0 +1,188 @@
+'use client';
+/** Who gains and who loses: over all, by gate, and item by item. */
+import { useState } from 'react';
+import { capital, describeGate, type GateId, type Item, type ItemId, listed, type Outcome } from '@/core';
+import type { Crowd, EffectReport } from '@/services';
+import { Button } from '@/ui';
+import { useDesk } from '../context';
+import { CrowdNames } from '../crowd';
+import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import type { useEffectReport } from './use-effect-report';
+
+export function EffectView({ report }: { readonly report: EffectReport }) {
+  const [most, setMost] = useState(FIRST_PLACES);
+  const { gains, loses, places, byGate } = report;
+  const guests = places.flatMap((place) => (place.guests ? place.items : []));
+  if (places.length === 0) return <p>Nobody: every visitor gets what they got before.</p>;
+  return (
+    <div className="grid gap-3" data-testid="effect">
+      <p className="flex gap-6">
+        <Tally sign="+" colour="text-open" crowd={gains} word="gains" many="gain" />
+        <Tally sign="−" colour="text-alarm" crowd={loses} word="loses" many="lose" />
+      </p>
+      {guests.length > 0 && (
+        <p>
+          Guests notice it at {guests.length} {guests.length === 1 ? 'item' : 'items'}.
+        </p>
+      )}
+      {byGate.length > 0 && (
+        <section>
+          <h4 className="mb-1 font-head">By gate</h4>
+          <ul className="grid gap-2">
+            {byGate.map((entry) => (
+              <li key={entry.gate} className="border-thin border-t pt-2">
+                <GateName id={entry.gate} />
+                <People sign="+" colour="text-open" crowd={entry.gains} word="it no longer turns away" />
+                <People sign="−" colour="text-alarm" crowd={entry.loses} word="it turns away now" />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <h4 className="-mb-2 font-head">By item</h4>
+      <ul className="grid gap-2">
+        {places.slice(0, most).map((entry) => (
+          <li key={entry.items.join()} className="border-thin border-t pt-2">
+            <Places items={entry.items} />
+            <People sign="+" colour="text-open" crowd={entry.gains} />
+            <People sign="−" colour="text-alarm" crowd={entry.loses} />
+            <People sign="~" colour="text-quiet" crowd={entry.sees} word="get something else" />
+            {entry.guests && (
+              <p className="flex items-center gap-1.5">
+                Guests: <Outcomed outcome={entry.guests.before} /> <span aria-hidden="true">›</span>
+                <span className="sr-only">becomes</span> <Outcomed outcome={entry.guests.after} />
+              </p>
+            )}
+          </li>
+        ))}
+      </ul>
+      {places.length > most && (
+        <Button weight="quiet" onClick={() => setMost(places.length)}>
+          {places.length - most} more
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const FIRST_PLACES = 30;
+
+/** A gate by what it covers; one that is only live is read as it is there. */
+function GateName({ id }: { readonly id: GateId }) {
+  const { compiled, outline, setBench } = useDesk();
+  const side = compiled.draft.policy.gates.some((gate) => gate.id === id) ? compiled.draft : compiled.live;
+  const gate = side.policy.gates.find((one) => one.id === id);
+  if (!gate) return null;
+  const legs = describeGate(gate, outline, side.vocabulary, side.policy.turnAways);
+  return side === compiled.draft ? (
+    <button
+      type="button"
+      onClick={() => setBench({ kind: 'gate', gate: id })}
+      className="text-left font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+    >
+      {capital(legs.what)}
+    </button>
+  ) : (
+    <del>{capital(legs.what)}</del>
+  );
+}
+
+/** The effect as far as it is known: how far it is, with the way to stop it, or what it came to. */
+export function EffectStateView({ state, stop, again }: ReturnType<typeof useEffectReport>) {
+  const report = state.kind === 'report' ? state.report : state.kind === 'refused' ? null : state.last;
+  return (
+    <>
+      {state.kind === 'working' && (
+        <div className="mb-2 flex items-center gap-3">
+          <progress
+            value={state.share}
+            max={1}
+            aria-label="Working it out for everybody"
+            className="h-1.5 flex-1 accent-copper"
+          />
+          <span className="note tabular-nums">{Math.round(state.share * 100)} %</span>
+          <Button weight="quiet" size="small" onClick={stop}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {state.kind === 'stopped' && (
+        <p className="mb-2 flex items-center gap-3">
+          Stopped. <Button onClick={again}>Work it out</Button>
+        </p>
+      )}
+      {state.kind === 'refused' && (
+        <p role="alert" className="text-alarm">
+          {state.title}
+        </p>
+      )}
+      {report && (
+        <div className={state.kind === 'report' ? '' : 'opacity-60'}>
+          <EffectView report={report} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Items by title; pages and links of one name are told apart. */
+function Places({ items }: { readonly items: readonly ItemId[] }) {
+  const { outline } = useDesk();
+  const titles = (wanted: (item: Item) => boolean) =>
+    items
+      .map((id) => outline.items.get(id))
+      .filter((item) => item !== undefined)
+      .filter(wanted)
+      .map((item) => item.title);
+  const pages = titles((item) => item.kind === 'page');
+  const others = titles((item) => item.kind !== 'page');
+  return (
+    <p>
+      <strong>{listed(pages)}</strong>
+      {pages.length > 0 && others.length > 0 && <span className="text-quiet">, and in the menu </span>}
+      <strong className="font-normal">{listed(others)}</strong>
+    </p>
+  );
+}
+
+const Outcomed = ({ outcome }: { readonly outcome: Outcome }) => (
+  <span className="inline-flex items-center gap-1">
+    <OutcomeMark outcome={outcome} size={14} /> {OUTCOME_NAMES[outcome]}
+  </span>
+);
+
+interface TallyProps {
+  readonly sign: string;
+  readonly colour: string;
+  readonly crowd: Crowd;
+}
+
+const Tally = ({
+  sign,
+  colour,
+  crowd,
+  word,
+  many,
+}: TallyProps & { readonly word: string; readonly many: string }) => (
+  <span className="font-head text-lg">
+    <strong className={crowd.count > 0 ? colour : 'text-quiet'}>
+      {crowd.count > 0 && sign}
+      {crowd.count}
+    </strong>{' '}
+    {crowd.count === 1 ? word : many}
+  </span>
+);
+
+function People({ sign, colour, crowd, word = '' }: TallyProps & { readonly word?: string }) {
+  if (crowd.count === 0) return null;
+  return (
+    <p>
+      <strong className={colour}>
+        {sign}
+        {crowd.count}
+      </strong>{' '}
+      {word && `${word}: `}
+      <CrowdNames crowd={crowd} />
+    </p>
+  );
+}
