@@ -19,7 +19,10 @@ const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 const compiled = compile(site.policy, site.outline, site.names);
-const visitors: VisitorFacts[] = [nobody, ...site.people.map((person) => personOf(person, '00').facts)];
+const visitors: VisitorFacts[] = [
+  nobody,
+  ...(site.people ?? []).map((person) => personOf(person, '00').facts),
+];
 
 const charts = asId<ItemId>('charts');
 const rota = asId<ItemId>('rota');

@@ -2,7 +2,7 @@
 import { addDays, type Day } from '@/core';
 import type { SiteFile } from '@/services';
 
-type Person = SiteFile['people'][number];
+type Person = NonNullable<SiteFile['people']>[number];
 
 /** Everybody's password in the demo, which says so. A site that is not the demo has no such account. */
 export const DEMO_PASSWORD = 'larkfell-demo';

@@ -30,6 +30,7 @@ import { DeskContext, type DeskState, useDesk } from './context';
 import { DeskPalette } from './desk-palette';
 import { GatesPanel } from './gates-panel';
 import { HistoryScreen } from './history';
+import { JournalScreen } from './journal';
 import { LivePanel } from './live';
 import { NamesScreen } from './names';
 import { OutboxScreen } from './outbox';
@@ -37,6 +38,7 @@ import { PeopleScreen, PersonScreen } from './people';
 import type { Bench, Place } from './place';
 import { RulesPanel } from './rules';
 import { ask } from './service';
+import { SettingsScreen } from './settings';
 import { SiteScreen } from './site';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
@@ -128,8 +130,9 @@ function Screen() {
     case 'history':
       return <HistoryScreen revision={screen.revision} />;
     case 'journal':
+      return <JournalScreen />;
     case 'settings':
-      return null;
+      return <SettingsScreen />;
     default:
       return screen satisfies never;
   }

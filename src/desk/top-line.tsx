@@ -1,7 +1,7 @@
 'use client';
 /** The desk's own top line: the site, which policy is shown, where the draft stands, and the way to everything else. */
 import { Moon, Search, Sun, Undo2 } from 'lucide-react';
-import { counted, difference } from '@/core';
+import { counted, difference, may } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
@@ -25,22 +25,25 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         <span className="max-w-44 truncate font-head font-semibold text-base">{data.siteTitle}</span>
       </span>
       <nav aria-label="Screens of the desk" className="flex gap-1">
-        {SCREENS.map(({ label, screen: there, at }) => (
-          <a
-            key={label}
-            href={addressOfPlace(placeOf(there))}
-            aria-current={at.includes(screen.kind) ? 'page' : undefined}
-            onClick={(event) => {
-              // A new tab is the browser's business.
-              if ((['Control', 'Meta', 'Shift'] as const).some((key) => event.getModifierState(key))) return;
-              event.preventDefault();
-              setScreen(there);
-            }}
-            className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
-          >
-            {label}
-          </a>
-        ))}
+        {SCREENS.filter(({ owners }) => !owners || may(data.desk, 'everything')).map(
+          ({ label, screen: there, at }) => (
+            <a
+              key={label}
+              href={addressOfPlace(placeOf(there))}
+              aria-current={at.includes(screen.kind) ? 'page' : undefined}
+              onClick={(event) => {
+                // A new tab is the browser's business.
+                if ((['Control', 'Meta', 'Shift'] as const).some((key) => event.getModifierState(key)))
+                  return;
+                event.preventDefault();
+                setScreen(there);
+              }}
+              className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
+            >
+              {label}
+            </a>
+          ),
+        )}
       </nav>
       {screen.kind === 'board' && (
         <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
@@ -81,6 +84,7 @@ const SCREENS: readonly {
   readonly label: string;
   readonly screen: Screen;
   readonly at: readonly Screen['kind'][];
+  readonly owners?: boolean;
 }[] = [
   { label: 'Board', screen: { kind: 'board' }, at: ['board'] },
   { label: 'Site', screen: { kind: 'site', item: null }, at: ['site'] },
@@ -88,7 +92,9 @@ const SCREENS: readonly {
   { label: 'Names', screen: { kind: 'names' }, at: ['names'] },
   { label: 'Audiences', screen: { kind: 'audiences', audience: null }, at: ['audiences'] },
   { label: 'History', screen: { kind: 'history', revision: null }, at: ['history'] },
-  { label: 'Outbox', screen: { kind: 'outbox' }, at: ['outbox'] },
+  { label: 'Journal', screen: { kind: 'journal' }, at: ['journal'] },
+  { label: 'Outbox', screen: { kind: 'outbox' }, at: ['outbox'], owners: true },
+  { label: 'Settings', screen: { kind: 'settings' }, at: ['settings'], owners: true },
 ];
 
 function SaveState() {

@@ -21,13 +21,14 @@ export {
   type NamesEdit,
   type NamesPreview,
 } from './edit-names';
+export { editSettings, type OpenSettings, openSettings } from './edit-settings';
 export { type EffectReport, effectOfDraft } from './effect-of-draft';
 export { type Environment, readEnvironment } from './environment';
 export { fileAt } from './file-at';
 export { findMembers, memberWithId } from './find-members';
 export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
-export { importSite, readSiteFile, type SiteFile, type SiteInFile } from './import-site';
+export { type JournalEntry, type JournalReport, journalReport, type Tally } from './journal-report';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
 export * from './leak-check';
@@ -50,6 +51,7 @@ export { type FormAnswer, sendForm } from './send-form';
 export * from './sign-in';
 export { signOut } from './sign-out';
 export * from './sign-up';
+export * from './site-file';
 export { boardSets, dropBoardSet, keepBoard, keepBoardSet, type NamedStandIns } from './stand-ins';
 export { SESSION_MS } from './start-session';
 export { Trivet } from './trivet';

@@ -95,56 +95,61 @@ const turnAway = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('locked'), reason, next }),
 ]);
 const given = z.union([z.strictObject({ kind: z.literal('named'), turnAway: id }), turnAway]);
-const targets = z
-  .array(
-    z.union([
-      z.strictObject({ kind: z.literal('selection'), where: conditionShape }),
-      z.strictObject({ kind: z.enum(['item', 'branch']), item: id }),
-    ]),
-  )
-  .max(500);
-const gate = z.strictObject({
-  id,
-  what: z.strictObject({ targets, except: targets }),
-  who: conditionShape,
-  otherwise: z.strictObject({
-    cases: z.array(z.strictObject({ when: conditionShape, give: given })).max(50),
-    last: given,
-  }),
-  stance: z.enum(['also', 'instead']),
-});
-const audience = z.strictObject({
-  id,
-  name: z.string().trim().min(1, 'Give the audience a name.').max(100, 'A name has at most 100 letters.'),
-  who: conditionShape,
-});
-const named = z.strictObject({
-  id,
-  name: z.string().trim().min(1, 'Give the turn-away a name.').max(100, 'A name has at most 100 letters.'),
-  give: turnAway,
-});
-const landing = z.strictObject({
-  id,
-  after: z.enum(['sign in', 'sign out']),
-  when: conditionShape,
-  to: id,
-  always: z.boolean(),
-});
-const standard = z.strictObject({
-  kind: z.enum(['page', 'post', 'file']),
-  category: z.string().trim().min(1).max(200).nullable(),
-  gate: id,
-});
-const policy = z.strictObject({
-  gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`),
-  audiences: z
-    .array(audience)
-    .max(MOST_AUDIENCES, `A site has at most ${MOST_AUDIENCES} audiences.`)
-    .default([]),
-  turnAways: z.array(named).max(200, 'A site has at most 200 turn-aways with names.').default([]),
-  landings: z.array(landing).max(100, 'A site has at most 100 landing rules.').default([]),
-  defaults: z.array(standard).max(100, 'A site has at most 100 defaults.').default([]),
-});
+/** The shape of a policy, with conditions of one kind or another: as values, or also as texts. */
+export function policyShape(condition: z.ZodType) {
+  const targets = z
+    .array(
+      z.union([
+        z.strictObject({ kind: z.literal('selection'), where: condition }),
+        z.strictObject({ kind: z.enum(['item', 'branch']), item: id }),
+      ]),
+    )
+    .max(500);
+  const gate = z.strictObject({
+    id,
+    what: z.strictObject({ targets, except: targets }),
+    who: condition,
+    otherwise: z.strictObject({
+      cases: z.array(z.strictObject({ when: condition, give: given })).max(50),
+      last: given,
+    }),
+    stance: z.enum(['also', 'instead']),
+  });
+  const audience = z.strictObject({
+    id,
+    name: z.string().trim().min(1, 'Give the audience a name.').max(100, 'A name has at most 100 letters.'),
+    who: condition,
+  });
+  const named = z.strictObject({
+    id,
+    name: z.string().trim().min(1, 'Give the turn-away a name.').max(100, 'A name has at most 100 letters.'),
+    give: turnAway,
+  });
+  const landing = z.strictObject({
+    id,
+    after: z.enum(['sign in', 'sign out']),
+    when: condition,
+    to: id,
+    always: z.boolean(),
+  });
+  const standard = z.strictObject({
+    kind: z.enum(['page', 'post', 'file']),
+    category: z.string().trim().min(1).max(200).nullable(),
+    gate: id,
+  });
+  return z.strictObject({
+    gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`),
+    audiences: z
+      .array(audience)
+      .max(MOST_AUDIENCES, `A site has at most ${MOST_AUDIENCES} audiences.`)
+      .default([]),
+    turnAways: z.array(named).max(200, 'A site has at most 200 turn-aways with names.').default([]),
+    landings: z.array(landing).max(100, 'A site has at most 100 landing rules.').default([]),
+    defaults: z.array(standard).max(100, 'A site has at most 100 defaults.').default([]),
+  });
+}
+
+const policy = policyShape(conditionShape);
 
 /** A problem with one gate or audience, in words. */
 export interface PolicyProblem {

@@ -5,6 +5,8 @@ import type { Settings } from '@/store';
 /** Settings with keys of their own. */
 export const newSettings = (timeZone: string): Settings => ({
   timeZone,
+  journal: 'counts',
+  journalDays: 90,
   shareKey: randomBytes(32).toString('hex'),
   passphraseSalt: randomBytes(16).toString('hex'),
 });

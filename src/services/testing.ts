@@ -22,7 +22,7 @@ export const now = new Date('2026-11-20T20:00:00Z');
 export const later = (minutes: number): Date => new Date(now.getTime() + minutes * 60_000);
 
 // Hashing a password takes its time, so only those with a story can sign in here.
-const people = larkfell.people.map((person, index) =>
+const people = (larkfell.people ?? []).map((person, index) =>
   index < 12 ? person : { ...person, password: undefined },
 );
 const quicker = { ...larkfell, people };

@@ -3,6 +3,7 @@
  */
 import type { PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session } from '@/store';
+import { Journal } from './journal';
 import { indexOnce } from './search-index';
 import { readSiteState, type SiteState, withItems, withPeople, withPolicies } from './site-state';
 
@@ -14,6 +15,8 @@ export class Trivet {
   #queue: Promise<unknown> = Promise.resolve();
   /** Sessions by the hash of their token; the oldest are dropped, and read again when they come back. */
   readonly sessions = new Map<string, Session>();
+
+  readonly journal = new Journal();
 
   private constructor(private readonly opened: OpenDatabase) {}
 
@@ -61,6 +64,15 @@ export class Trivet {
     return this.#inTurn(change, withItems);
   }
 
+  /** The same for a change of everything at once. */
+  changeEverything<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, async (_, db) => {
+      const state = await readSiteState(db);
+      if (!state) throw new Error('The site is gone from the database.');
+      return state;
+    });
+  }
+
   #inTurn<T>(change: (state: SiteState) => Promise<T>, read: typeof withPolicies): Promise<T> {
     const turn = this.#queue.then(async () => {
       try {
@@ -90,6 +102,7 @@ export class Trivet {
   }
 
   async close(): Promise<void> {
+    if (this.#state) await this.journal.flush(this, new Date());
     await this.opened.close();
   }
 }

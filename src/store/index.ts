@@ -7,6 +7,7 @@ export * from './database';
 export * from './files';
 export * from './item-drafts';
 export * from './items';
+export * from './journal';
 export * from './keys';
 export * from './names';
 export * from './outbox';

@@ -1,6 +1,7 @@
 /** What the site as a whole is set to. */
 import type { Database } from './database';
 import { settings } from './schema';
+import type { JournalKeeps } from './types';
 
 export interface Settings {
   /** IANA name. */
@@ -9,6 +10,9 @@ export interface Settings {
   readonly shareKey: string;
   /** In hex. */
   readonly passphraseSalt: string;
+  readonly journal: JournalKeeps;
+  /** How many days the journal keeps. */
+  readonly journalDays: number;
 }
 
 export async function readSettings(db: Database): Promise<Settings | null> {
@@ -18,4 +22,11 @@ export async function readSettings(db: Database): Promise<Settings | null> {
 
 export async function insertSettings(db: Database, values: Settings): Promise<void> {
   await db.insert(settings).values(values);
+}
+
+export async function updateSettings(
+  db: Database,
+  values: Pick<Settings, 'timeZone' | 'journal' | 'journalDays'>,
+): Promise<void> {
+  await db.update(settings).set(values);
 }

@@ -15,6 +15,7 @@ import { files } from './files';
 import { fieldsOf } from './form-door';
 import { forms } from './forms';
 import { groups } from './groups';
+import { noteInJournal } from './journal';
 import { category, tag } from './lists';
 import { page } from './page';
 import { passphrase } from './passphrase';
@@ -56,7 +57,7 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
   const desk = Boolean(visitor.person?.desk);
   // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
   if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, look, desk);
-  return answer(
+  const response = await answer(
     {
       trivet,
       request,
@@ -70,6 +71,8 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
     },
     first,
   );
+  noteInJournal({ trivet, request, visitor, look, now }, first, response);
+  return response;
 }
 
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */

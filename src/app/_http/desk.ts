@@ -31,7 +31,11 @@ export async function forDesk(request: Request, handler: Handler, largest = LARG
   const run = (body: unknown) => within(() => handler(asked.trivet, asked.administrator, body));
   if (request.method === 'GET') return run(null);
   const text = await readText(request, largest);
-  if (text === null) return problem(413, 'That is too large to be read.');
+  if (text === null)
+    return problem(
+      413,
+      `That is larger than ${largest / 1_000_000} MB, which is the most that is read here.`,
+    );
   let body: unknown;
   try {
     body = text === '' && request.method === 'DELETE' ? null : JSON.parse(text);

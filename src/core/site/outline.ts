@@ -42,7 +42,9 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
     if (item.kind === 'site' ? item.parent !== null : !parent || !mayHold(parent.kind, item.kind)) {
       complain(
         item,
-        `"${item.title}" can't stand where it stands: a ${item.kind} belongs below ${placesFor(item.kind)}.`,
+        item.parent !== null && !parent
+          ? `"${item.title}" stands below "${item.parent}", which is not there. A ${item.kind} belongs below ${placesFor(item.kind)}.`
+          : `"${item.title}" can't stand where it stands: a ${item.kind} belongs below ${placesFor(item.kind)}.`,
       );
     }
     if (item.parent !== null) children.get(item.parent)?.push(item);

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { larkfell } from '../../demo/larkfell';
-import { importSite, Trivet } from '.';
-import { openLarkfell } from './testing';
+import { larkfell } from '../../../demo/larkfell';
+import { importSite, Trivet } from '..';
+import { openLarkfell } from '../testing';
 
 let trivet: Trivet;
 

@@ -1,0 +1,72 @@
+/** A process that is killed (SIGKILL) while it puts gates live or takes a file in leaves the old state or the new one. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { buildSync } from 'esbuild';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+
+const KILLS = 50;
+const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
+// Beside the packages that it needs.
+const program = join('test-results', `until-killed-${process.pid}.mjs`);
+
+beforeAll(() => {
+  buildSync({
+    entryPoints: ['scripts/until-killed.ts'],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    outfile: program,
+    logLevel: 'silent',
+  });
+});
+afterAll(() => {
+  rmSync(folder, { recursive: true, force: true });
+  rmSync(program, { force: true });
+});
+
+const ended = (child: ChildProcess) => new Promise<void>((resolve) => child.once('close', () => resolve()));
+
+/** Turns of the event loop: a wait of no particular length, so that the kill falls anywhere. */
+async function turns(count: number): Promise<void> {
+  for (let at = 0; at < count; at++) await new Promise((resolve) => setImmediate(resolve));
+}
+
+/** Starts the program, kills it some time after it began a change; answers what it found when it started. */
+async function runAndKill(data: string, how: string, begun: number, wait: number): Promise<string> {
+  const child = spawn(process.execPath, [program, data, how], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const over = ended(child);
+  const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
+  const found = (await lines.next()).value as string | undefined;
+  for (let at = 0; at < begun; at++) await lines.next();
+  await turns(wait);
+  child.kill('SIGKILL');
+  await over;
+  return found ?? 'nothing was said';
+}
+
+it.concurrent.each([['put live'], ['import']])(
+  'while it does: %s',
+  async (how) => {
+    const data = join(folder, how.replace(' ', '-'));
+    const found: string[] = [];
+    for (let kill = 0; kill < KILLS; kill++) {
+      // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
+      found.push(await runAndKill(data, how, 1 + (kill % 3), (kill * 7919) % 20_000));
+    }
+    const child = spawn(process.execPath, [program, data, 'look'], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const over = ended(child);
+    const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
+    found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');
+    await over;
+    expect(found.filter((line) => !line.startsWith('whole'))).toEqual([]);
+    const revisions = found.map((line) => Number(/revision (\d+)/.exec(line)?.[1]));
+    // What was live never goes back, and the kills fell where something was going on.
+    expect(revisions).toEqual(revisions.toSorted((a, b) => a - b));
+    expect(new Set(revisions).size).toBeGreaterThan(KILLS / 4);
+  },
+  600_000,
+);

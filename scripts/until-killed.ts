@@ -1,0 +1,130 @@
+/**
+ * Changes a site over and over until it is killed, for the test that kills it. Each change marks everything that it touches
+ * with one number, so that a mixture of two states shows. On starting, it checks what the last one left behind.
+ */
+import { asId, type GateId, type ItemId, type Policy, signedIn } from '../src/core';
+import {
+  administratorOf,
+  fileOverSite,
+  importSite,
+  putLive,
+  type SiteFile,
+  saveDraft,
+  Trivet,
+} from '../src/services';
+
+const [folder = '', how = ''] = process.argv.slice(2);
+const say = (line: string) => process.stdout.write(`${line}\n`);
+
+const GATES = 20;
+const PAGES = 20;
+
+const policyOf = (mark: number): Policy => ({
+  gates: Array.from({ length: GATES }, (_, at) => ({
+    id: asId<GateId>(`g${at}`),
+    what: { targets: [{ kind: 'item', item: asId<ItemId>(`p${at % PAGES}`) }], except: [] },
+    who: signedIn,
+    otherwise: {
+      cases: [],
+      last: { kind: 'message', reason: { kind: 'own', text: `mark ${mark}` }, next: { kind: 'none' } },
+    },
+    stance: 'also',
+  })),
+  audiences: [],
+  turnAways: [],
+  landings: [],
+  defaults: [],
+});
+
+const fileOf = (mark: number): SiteFile => ({
+  format: 'trivet site',
+  version: 1,
+  levels: [],
+  roles: [{ id: 'role', name: `mark ${mark}` }],
+  groups: [],
+  people: [
+    {
+      id: 'owner',
+      name: `mark ${mark}`,
+      email: 'owner@larkfell.example',
+      desk: { right: 'owner', branch: null },
+    },
+  ],
+  items: [
+    { kind: 'site', id: 'site', parent: null, title: `mark ${mark}` },
+    { kind: 'page', id: 'home', parent: 'site', title: `mark ${mark}`, address: '/', body: `mark ${mark}` },
+    ...Array.from({ length: PAGES }, (_, at) => ({
+      kind: 'page' as const,
+      id: `p${at}`,
+      parent: 'site',
+      title: `mark ${mark}`,
+      // Half of the pages come and go.
+      address: at < PAGES / 2 ? `/p${at}` : `/p${at}-${mark % 2}`,
+      body: `mark ${mark}`,
+    })),
+  ],
+  policy: policyOf(mark),
+});
+
+/** Every mark that there is at one state of the site. */
+function marksIn({ state }: Trivet): { readonly site: readonly string[]; readonly live: readonly string[] } {
+  const told = (policy: Policy) =>
+    policy.gates.map(({ otherwise }) => JSON.stringify(otherwise.last).match(/mark \d+/)?.[0] ?? 'none');
+  return {
+    site: [
+      ...[...state.outline.items.values()].filter(({ kind }) => kind !== 'section').map(({ title }) => title),
+      ...[...state.contents.values()].map(({ body }) => body).filter(Boolean),
+      ...state.names.roles.map(({ name }) => name),
+      ...[...state.people.values()].map(({ name }) => name),
+    ],
+    live: told(state.live.policy),
+  };
+}
+
+const only = (marks: readonly string[]): string | null => {
+  const different = [...new Set(marks)];
+  return different.length === 1 ? (different[0] ?? null) : null;
+};
+
+const trivet = await Trivet.open(folder);
+if (!trivet.hasSite) {
+  const problems = await importSite(trivet, fileOf(0), 'The test');
+  if (problems.length > 0) throw new Error(problems.join('\n'));
+}
+const marks = marksIn(trivet);
+const site = only(marks.site);
+const live = only(marks.live);
+const whole = site !== null && live !== null && (how !== 'import' || site === live);
+say(whole ? `whole ${live} revision ${trivet.state.live.revision}` : `MIXED ${JSON.stringify(marks)}`);
+if (how === 'look') {
+  await trivet.close();
+  process.exit(whole ? 0 : 1);
+}
+
+const person = [...trivet.state.people.values()][0] ?? null;
+const administrator = person && administratorOf({ person, facts: person.facts, session: 'test' });
+if (!administrator) throw new Error('Nobody owns the site.');
+for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
+  say('begins');
+  const now = new Date();
+  if (how === 'import') {
+    const looked = await fileOverSite(trivet, fileOf(mark), null, 'The test', now);
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    const done = await fileOverSite(trivet, fileOf(mark), looked.report.basis, 'The test', now);
+    if (done.kind !== 'done') throw new Error(JSON.stringify(done));
+  } else {
+    const saved = await saveDraft(trivet, administrator, {
+      version: trivet.state.draft.version,
+      policy: policyOf(mark),
+    });
+    if (saved.kind !== 'saved') throw new Error(JSON.stringify(saved));
+    const { draft, live: now0 } = trivet.state;
+    const put = await putLive(
+      trivet,
+      administrator,
+      { version: draft.version, revision: now0.revision },
+      now,
+    );
+    if (put.kind !== 'live') throw new Error(JSON.stringify(put));
+  }
+}

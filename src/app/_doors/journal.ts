@@ -1,0 +1,35 @@
+/** What the journal hears of: pages, posts and files that were asked for, and steps towards what was closed. */
+import { asId, type ItemId, normaliseAddress } from '@/core';
+import { decisionOn } from '@/services';
+import { addressOf } from '../_http/request';
+import { SESSION_COOKIE } from '../_http/session-cookie';
+import type { Ask } from './door';
+
+/** Notes a request that was answered. Administrators look around for their work, so they are left out. */
+export function noteInJournal(
+  { trivet, request, visitor, look, now }: Pick<Ask, 'trivet' | 'request' | 'visitor' | 'look' | 'now'>,
+  first: string,
+  response: Response,
+): void {
+  if (look.state.settings.journal === 'off' || visitor.person?.desk) return;
+  const browser = `${addressOf(request)} ${request.headers.get('user-agent') ?? ''}`;
+  const visit = { browser, person: visitor.person?.id ?? null, now };
+  if (request.method === 'POST') {
+    const began = response.headers.get('set-cookie')?.startsWith(`${SESSION_COOKIE}=`) ?? false;
+    if (began && first === 'sign-in') trivet.journal.step(visit, 'signedIn');
+    if (began && first === 'sign-up') trivet.journal.step(visit, 'signedUp');
+    return;
+  }
+  if (request.method !== 'GET') return;
+  const item = itemAsked(look, new URL(request.url).pathname, first);
+  if (item !== null) trivet.journal.note(trivet, visit, item, decisionOn(look, item));
+}
+
+function itemAsked({ state }: Ask['look'], path: string, first: string): ItemId | null {
+  if (first === 'files') {
+    const id = asId<ItemId>(path.split('/')[2] ?? '');
+    return state.outline.items.get(id)?.kind === 'file' ? id : null;
+  }
+  const address = normaliseAddress(path);
+  return (address && state.outline.addressed.get(address)?.id) || null;
+}

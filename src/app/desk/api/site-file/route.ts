@@ -1,0 +1,40 @@
+import { exportSite, LARGEST_SITE_FILE, replaceSite } from '@/services';
+import { forDesk, json, problem } from '../../../_http/desk';
+import { PRIVATE } from '../../../_http/response';
+
+/** The site as one file; with its people when `people` is asked for. */
+export const GET = (request: Request): Promise<Response> =>
+  forDesk(request, async (trivet, administrator) => {
+    const withPeople = new URL(request.url).searchParams.has('people');
+    const file = await exportSite(trivet, administrator, withPeople);
+    return new Response(`${JSON.stringify(file, null, 2)}\n`, {
+      headers: {
+        'Content-Type': 'application/json; charset=utf-8',
+        'Content-Disposition': 'attachment; filename="site.json"',
+        'Cache-Control': PRIVATE,
+      },
+    });
+  });
+
+/** A file over the site: a dry run without a `basis`, and all or nothing with that of the dry run. */
+export const POST = (request: Request): Promise<Response> =>
+  forDesk(
+    request,
+    async (trivet, administrator, body) => {
+      const answer = await replaceSite(trivet, administrator, body, new Date());
+      switch (answer.kind) {
+        case 'report':
+        case 'done':
+          return json(answer);
+        case 'stale':
+          return problem(409, answer.message);
+        case 'wrong':
+          return problem(422, answer.problems[0] ?? 'This file can’t be taken in.', {
+            problems: answer.problems,
+          });
+        default:
+          return answer satisfies never;
+      }
+    },
+    LARGEST_SITE_FILE,
+  );

@@ -1,0 +1,1 @@
+export { JournalScreen } from './journal-screen';

@@ -1,0 +1,102 @@
+'use client';
+/** What the site as a whole is set to, and the site as one file. For owners. */
+import { type FormEvent, useEffect, useState } from 'react';
+import { toast } from 'sonner';
+import { may } from '@/core';
+import type { OpenSettings } from '@/services';
+import { Button, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { Field } from '../people';
+import { ask } from '../service';
+import { SiteFilePart } from './site-file-part';
+
+const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label: string }[] = [
+  { value: 'off', label: 'nothing' },
+  { value: 'counts', label: 'counts alone' },
+  { value: 'names', label: 'counts, and the names of members' },
+];
+
+export function SettingsScreen() {
+  const { data } = useDesk();
+  if (!may(data.desk, 'everything'))
+    return <main className="flex-1 px-8 py-6">Settings are for owners of the site.</main>;
+  return (
+    <main className="grid min-h-0 flex-1 grid-cols-2 overflow-y-auto">
+      <section aria-label="Settings" className="px-8 py-6">
+        <h2 className="text-2xl">Settings</h2>
+        <SettingsForm />
+      </section>
+      <section aria-label="The site as a file" className="border-iron border-l bg-raised px-8 py-6">
+        <SiteFilePart />
+      </section>
+    </main>
+  );
+}
+
+function SettingsForm() {
+  const { refreshPeople } = useDesk();
+  const [form, setForm] = useState<OpenSettings | null>(null);
+  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
+  useEffect(() => {
+    ask<OpenSettings>('GET', 'settings').then((answer) => {
+      if (answer.ok) setForm(answer.value);
+      else setProblems({ form: answer.title });
+    });
+  }, []);
+  const keep = async (event: FormEvent) => {
+    event.preventDefault();
+    const answer = await ask('PUT', 'settings', form);
+    setProblems(
+      answer.ok ? {} : ((answer.body.problems as typeof problems | undefined) ?? { form: answer.title }),
+    );
+    if (!answer.ok) return;
+    toast.success('The settings are kept.');
+    await refreshPeople();
+  };
+  const { form: whole } = problems;
+  return (
+    <form onSubmit={(event) => void keep(event)} className="mt-5 grid max-w-xl gap-5">
+      {whole && (
+        <p role="alert" className="text-alarm">
+          {whole}
+        </p>
+      )}
+      {form && (
+        <>
+          <Field label="Time zone" note="by whose clock days begin" problem={problems.timeZone}>
+            <Input
+              label="Time zone"
+              value={form.timeZone}
+              maxLength={100}
+              onChange={(event) => setForm({ ...form, timeZone: event.target.value })}
+              className="w-72"
+            />
+          </Field>
+          <Field label="Of visitors who are turned away, the journal keeps" problem={problems.journal}>
+            <Pick
+              label="What the journal keeps"
+              value={form.journal}
+              options={KEEPS}
+              onPick={(journal) => setForm({ ...form, journal })}
+            />
+          </Field>
+          <Field label="For so many days" problem={problems.journalDays}>
+            <Input
+              label="Days that the journal keeps"
+              type="number"
+              value={Number.isNaN(form.journalDays) ? '' : form.journalDays}
+              onChange={(event) => setForm({ ...form, journalDays: event.target.valueAsNumber })}
+              className="w-28"
+            />
+          </Field>
+          <p className="note">What may no longer be kept is forgotten as soon as this is kept.</p>
+          <div>
+            <Button weight="main" type="submit">
+              Keep these settings
+            </Button>
+          </div>
+        </>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,155 @@
+/**
+ * Where visitors are turned away, and what they do next. Counts are kept by day, item, gate and what was given; who it was is
+ * known only for as long as they may come back, in memory, by a key that dies with the process. Members are named only where
+ * the site has set so.
+ */
+import { createHmac, randomBytes } from 'node:crypto';
+import { type Decision, type ItemId, outcomeOf, type PersonId } from '@/core';
+import { addToJournal, forgetJournal, type JournalCount } from '@/store';
+import { momentAt } from './clock';
+import type { SiteState } from './site-state';
+import type { Trivet } from './trivet';
+
+/** What somebody did after they were turned away; who did nothing more left. */
+export type Next = 'left' | 'signedIn' | 'signedUp' | 'gotIn';
+
+interface Waiting {
+  readonly counted: Omit<JournalCount, 'count' | Next>;
+  readonly since: number;
+  did: Next;
+}
+
+/** Whoever comes back later than this is somebody new. */
+const PATIENCE_MS = 30 * 60_000;
+const FLUSH_MS = 5000;
+const MOST_WAITING = 20_000;
+const RANK: Readonly<Record<Next, number>> = { left: 0, signedIn: 1, signedUp: 2, gotIn: 3 };
+
+/** A visit as the journal sees it. */
+export interface Visit {
+  /** What tells one browser from others for a while: its network address and how it names itself. */
+  readonly browser: string;
+  readonly person: PersonId | null;
+  readonly now: Date;
+}
+
+/** The journal of a running site. Counts wait in memory for a few seconds before they are written. */
+export class Journal {
+  readonly #key = randomBytes(32);
+  readonly #waiting = new Map<string, Waiting>();
+  #counts = new Map<string, JournalCount>();
+  #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
+  #flushed: number | null = null;
+  #forgotten = '';
+
+  /** Notes what a visitor got for an item they asked for. */
+  note(trivet: Trivet, visit: Visit, item: ItemId, decision: Decision): void {
+    const { state } = trivet;
+    if (state.settings.journal === 'off') return;
+    const now = visit.now.getTime();
+    const browser = this.#browser(visit);
+    const key = `${browser} ${item}`;
+    if (decision.kind === 'open') this.#settle(key, 'gotIn');
+    else {
+      const counted = {
+        day: momentAt(state, visit.now).today,
+        item: item as string,
+        gate: decision.because.kind === 'gate' ? (decision.because.gate as string) : '',
+        given: outcomeOf(decision),
+        visitor: visit.person === null ? ('guest' as const) : ('member' as const),
+      };
+      this.#add({ ...counted, count: 1 });
+      // Whoever tries again is still the same visitor who waits outside.
+      if (!this.#waiting.has(key)) this.#waiting.set(key, { counted, since: now, did: 'left' });
+      if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
+    }
+    this.#expire(now);
+    this.#flushed ??= now;
+    // No page waits for the journal, and none fails with it: what could not be written is tried again.
+    if (now - this.#flushed > FLUSH_MS) this.flush(trivet, visit.now).catch(() => undefined);
+  }
+
+  /** Notes that a visitor took a step towards what they were turned away from. */
+  step(visit: Visit, did: 'signedIn' | 'signedUp'): void {
+    const prefix = `${this.#browser(visit)} `;
+    for (const [key, waiting] of this.#waiting)
+      if (key.startsWith(prefix) && RANK[did] > RANK[waiting.did]) waiting.did = did;
+  }
+
+  /** Writes what waits in memory, and forgets what is too old. */
+  async flush(trivet: Trivet, now: Date): Promise<void> {
+    this.#flushed = now.getTime();
+    this.#expire(now.getTime());
+    const counts = [...this.#counts.values()];
+    const names = [...this.#names.values()];
+    this.#counts = new Map();
+    this.#names = new Map();
+    try {
+      await addToJournal(trivet.db, counts, names);
+    } catch (error) {
+      for (const one of counts) this.#add(one);
+      for (const one of names) this.#addName(one, one.person, one.count);
+      throw error;
+    }
+    const { today } = momentAt(trivet.state, now);
+    if (this.#forgotten === today) return;
+    this.#forgotten = today;
+    await forgetOld(trivet, trivet.state, now);
+  }
+
+  #browser({ browser }: Visit): string {
+    return createHmac('sha256', this.#key).update(browser).digest('base64url').slice(0, 16);
+  }
+
+  #expire(now: number): void {
+    // They stand in the order in which they came.
+    for (const [key, { since }] of this.#waiting) {
+      if (now - since < PATIENCE_MS && this.#waiting.size <= MOST_WAITING) break;
+      this.#settle(key, null);
+    }
+  }
+
+  /** What somebody did is counted once, when it is known; `null` takes what they did so far. */
+  #settle(key: string, did: Next | null): void {
+    const waiting = this.#waiting.get(key);
+    if (!waiting) return;
+    this.#waiting.delete(key);
+    this.#add({ ...waiting.counted, [did ?? waiting.did]: 1 });
+  }
+
+  #add(one: Omit<JournalCount, 'count' | Next> & Partial<Record<'count' | Next, number>>): void {
+    const { day, item, gate, given, visitor } = one;
+    const key = JSON.stringify([day, item, gate, given, visitor]);
+    const before = this.#counts.get(key);
+    const sum = (of: 'count' | Next) => (before?.[of] ?? 0) + (one[of] ?? 0);
+    this.#counts.set(key, {
+      day,
+      item,
+      gate,
+      given,
+      visitor,
+      count: sum('count'),
+      left: sum('left'),
+      signedIn: sum('signedIn'),
+      signedUp: sum('signedUp'),
+      gotIn: sum('gotIn'),
+    });
+  }
+
+  #addName(
+    { day, item, gate }: Pick<Waiting['counted'], 'day' | 'item' | 'gate'>,
+    person: PersonId,
+    more = 1,
+  ): void {
+    const key = JSON.stringify([day, item, gate, person]);
+    const count = (this.#names.get(key)?.count ?? 0) + more;
+    this.#names.set(key, { day, item, gate, person, count });
+  }
+}
+
+/** Forgets what is older than the site keeps its journal, and names where none are kept. */
+export async function forgetOld(trivet: Trivet, { settings }: SiteState, now: Date): Promise<void> {
+  const oldest = new Date(now.getTime() - settings.journalDays * 86_400_000);
+  const before = settings.journal === 'off' ? '9999-12-31' : momentAt(trivet.state, oldest).today;
+  await forgetJournal(trivet.db, before, settings.journal === 'names');
+}

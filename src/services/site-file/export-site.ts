@@ -1,0 +1,169 @@
+/** A site as one file: everything on it, and its people if asked for. No passwords, no passphrases, no keys. */
+import {
+  type Condition,
+  containerOf,
+  type Gate,
+  type Item,
+  type ItemId,
+  type Outline,
+  type Policy,
+  parseCondition,
+  printCondition,
+  same,
+  sectionsOf,
+  type Target,
+  type Vocabulary,
+  vocabularyOf,
+} from '@/core';
+import { type PersonRecord, readFileBytes } from '@/store';
+import { type Administrator, need } from '../desk-right';
+import { recordOf } from '../person';
+import { editedSection } from '../section-form';
+import type { SiteState } from '../site-state';
+import type { Trivet } from '../trivet';
+import { contentOf } from '../view';
+import { FORMAT, type SiteFile, VERSION } from './site-file-form';
+
+/** The site as a file, for an owner. */
+export function exportSite(
+  trivet: Trivet,
+  administrator: Administrator,
+  withPeople: boolean,
+): Promise<SiteFile> {
+  need(administrator, 'everything');
+  return siteAsFile(trivet, withPeople);
+}
+
+/** The site as a file, for whoever has its data folder to themselves. */
+export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<SiteFile> {
+  const { state } = trivet;
+  const { names, live, draft, settings } = state;
+  return {
+    format: FORMAT,
+    version: VERSION,
+    timeZone: settings.timeZone,
+    journal: { keeps: settings.journal, days: settings.journalDays },
+    levels: plain(names.levels),
+    roles: plain(names.roles),
+    groups: plain(names.groups).map(({ open = false, ...group }) => ({ ...group, open })),
+    products: plain(names.products),
+    fields: plain(names.fields).map(({ choices, ...field }) => ({ ...field, choices: [...choices] })),
+    courses: plain(names.courses),
+    activities: plain(names.activities),
+    passphrases: plain(names.passphrases),
+    ...(withPeople && { people: [...state.people.values()].map((person) => personInFile(recordOf(person))) }),
+    items: await itemsInFile(trivet),
+    policy: policyInFile(live.policy, state),
+    ...(!same(live.policy, draft.policy) && { draft: policyInFile(draft.policy, state) }),
+    board: [],
+  };
+}
+
+/** Ids as the plain texts that they are in a file. */
+const plain = <T extends { readonly id: string }>(list: readonly T[]): (Omit<T, 'id'> & { id: string })[] =>
+  list.map((one) => ({ ...one, id: one.id as string }));
+
+const personInFile = (person: PersonRecord): NonNullable<SiteFile['people']>[number] =>
+  JSON.parse(JSON.stringify(person)) as never;
+
+/** Items in an order that reads well: parents before what is below them, siblings by rank. */
+async function itemsInFile(trivet: Trivet): Promise<SiteFile['items']> {
+  const { state } = trivet;
+  const { outline, oldAddresses } = state;
+  const formerly = new Map<ItemId, string[]>();
+  for (const [address, item] of oldAddresses) formerly.set(item, [...(formerly.get(item) ?? []), address]);
+  const list: Item[] = [];
+  const visit = (item: Item): void => {
+    if (item.kind !== 'section') list.push(item);
+    for (const child of outline.children.get(item.id) ?? []) visit(child);
+  };
+  const root = outline.items.get(outline.root);
+  if (root) visit(root);
+  const entries: SiteFile['items'] = [];
+  for (const item of list) entries.push(await itemInFile(trivet, item, formerly.get(item.id) ?? []));
+  return entries;
+}
+
+async function itemInFile(
+  trivet: Trivet,
+  item: Item,
+  formerly: string[],
+): Promise<SiteFile['items'][number]> {
+  const { state } = trivet;
+  const { outline, live } = state;
+  const content = contentOf(state, item.id);
+  const { id, parent, title, published, facts } = item;
+  const base = { id, parent, title, published, ...(facts && { facts: { ...facts } as never }) };
+  switch (item.kind) {
+    case 'site':
+      return { ...base, kind: 'site', body: content.body };
+    case 'page':
+    case 'post':
+      return {
+        ...base,
+        kind: item.kind,
+        address: item.address,
+        summary: content.summary,
+        sections: nestedOf(outline, item.id).map((section) =>
+          editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
+        ),
+        formerly,
+      };
+    case 'file':
+      return {
+        ...base,
+        kind: 'file',
+        name: item.name,
+        alt: content.picture?.alt ?? '',
+        data: Buffer.from((await readFileBytes(trivet.db, item.id)) ?? new Uint8Array()).toString('base64'),
+      };
+    case 'menu':
+      return { ...base, kind: 'menu', place: item.place };
+    case 'link':
+      return { ...base, kind: 'link', target: item.target };
+    case 'section':
+      throw new Error('Sections stand in their pages.');
+    default:
+      return item satisfies never;
+  }
+}
+
+/** The sections of a page in their order. */
+const nestedOf = (outline: Outline, page: ItemId) =>
+  sectionsOf(outline, page).filter((section) => containerOf(outline, section)?.id === page);
+
+/** A policy with its conditions as text wherever the text reads back to the same, and without targets that are gone. */
+function policyInFile(policy: Policy, { names, outline }: SiteState): unknown {
+  const vocabulary = vocabularyOf(names, policy);
+  const text = (condition: Condition) => asText(condition, vocabulary);
+  const targets = (list: readonly Target[]) =>
+    list.flatMap((target): readonly unknown[] =>
+      target.kind === 'selection'
+        ? [{ ...target, where: text(target.where) }]
+        : outline.items.has(target.item)
+          ? [target]
+          : [],
+    );
+  const gate = ({ what, who, otherwise, ...rest }: Gate) => ({
+    ...rest,
+    what: { targets: targets(what.targets), except: targets(what.except) },
+    who: text(who),
+    otherwise: {
+      cases: otherwise.cases.map(({ when, give }) => ({ when: text(when), give })),
+      last: otherwise.last,
+    },
+  });
+  return {
+    gates: policy.gates.map(gate),
+    audiences: policy.audiences.map(({ who, ...rest }) => ({ ...rest, who: text(who) })),
+    turnAways: policy.turnAways,
+    landings: policy.landings.map(({ when, ...rest }) => ({ ...rest, when: text(when) })),
+    defaults: policy.defaults,
+  };
+}
+
+function asText(condition: Condition, vocabulary: Vocabulary): string | Condition {
+  const text = printCondition(condition, vocabulary);
+  const read = parseCondition(text, vocabulary);
+  return read.ok && same(read.condition, condition) ? text : condition;
+}

@@ -1,0 +1,82 @@
+/** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
+import { asId, type PassphraseId, type PersonId, vocabularyOf } from '@/core';
+import {
+  insertFirstPolicy,
+  insertItems,
+  insertSettings,
+  noteOldAddress,
+  setPassphraseHash,
+  setPasswordHash,
+  updateDraft,
+  writeBoard,
+  writeFileBytes,
+  writeNames,
+  writePeople,
+} from '@/store';
+import { indexItems } from '../search-index';
+import { hashPassphrase, hashPassword } from '../secrets';
+import { newSettings } from '../settings';
+import type { Trivet } from '../trivet';
+import { readSiteFile } from './read-site-file';
+import type { SiteFileRead } from './site-file-form';
+
+/** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
+export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
+  if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
+  const site = await readSiteFile(input);
+  if ('problems' in site) return site.problems;
+  const { file, names } = site;
+  const people = site.people ?? [];
+  if (!people.some(({ desk }) => desk?.right === 'owner'))
+    return [
+      'people: nobody in the file owns the site. Give somebody "desk": {"right": "owner", "branch": null}.',
+    ];
+  const { timeZone, journal } = file;
+  const settings = { ...newSettings(timeZone), journal: journal.keeps, journalDays: journal.days };
+  const { passwords, passphrases } = await hashesIn(file, settings.passphraseSalt);
+  await trivet.db.transaction(async (tx) => {
+    await insertSettings(tx, settings);
+    await writeNames(tx, names);
+    await writePeople(tx, people);
+    for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
+    for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
+    await insertItems(tx, site.stored);
+    for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
+    for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);
+    await indexItems(tx, site.stored, vocabularyOf(names, site.policy));
+    await insertFirstPolicy(tx, site.policy, author);
+    if (site.draft !== site.policy) await updateDraft(tx, site.draft, 1, author);
+    const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
+    if (file.board.length > 0) {
+      for (const person of people.filter(({ desk }) => desk)) await writeBoard(tx, person.id, board);
+    }
+  });
+  await trivet.reload();
+  return [];
+}
+
+/** What is to be typed for the passwords and passphrases of a file, hashed. */
+export async function hashesIn(
+  { people = [], passphrases }: SiteFileRead,
+  salt: string,
+): Promise<{
+  readonly passwords: readonly { readonly id: PersonId; readonly hash: string }[];
+  readonly passphrases: readonly { readonly id: PassphraseId; readonly hash: string }[];
+}> {
+  return {
+    passwords: await Promise.all(
+      people.flatMap(({ id, password }) =>
+        password === undefined
+          ? []
+          : [hashPassword(password).then((hash) => ({ id: asId<PersonId>(id), hash }))],
+      ),
+    ),
+    passphrases: await Promise.all(
+      passphrases.flatMap(({ id, passphrase }) =>
+        passphrase === undefined
+          ? []
+          : [hashPassphrase(passphrase, salt).then((hash) => ({ id: asId<PassphraseId>(id), hash }))],
+      ),
+    ),
+  };
+}

@@ -1,0 +1,7 @@
+/** A site as one file: out, in, checked. */
+export { exportSite, siteAsFile } from './export-site';
+export { importSite } from './import-site';
+export { readSiteFile, type SiteInFile } from './read-site-file';
+export { fileOverSite, type ImportAnswer, type ImportReport, replaceSite } from './replace-site';
+export { FORMAT, LARGEST_SITE_FILE, type SiteFile } from './site-file-form';
+export { siteFileSchema } from './site-file-schema';

@@ -1,0 +1,313 @@
+/** Reading a site file: everything in it checked, every problem with its place, and nothing written. */
+import { z } from 'zod';
+import {
+  type Address,
+  asId,
+  fieldValueProblem,
+  type Item,
+  type ItemFacts,
+  type ItemId,
+  isReserved,
+  type LevelId,
+  type NameKind,
+  nameOfId,
+  normaliseAddress,
+  type Outline,
+  outlineOf,
+  type Policy,
+  type SiteNames,
+  type Vocabulary,
+} from '@/core';
+import { noContent, type PersonRecord, type StoredItem } from '@/store';
+import { readConditionTexts } from '../condition-texts';
+import { readPolicy } from '../policy-form';
+import { type ReadFile, readFile } from '../read-file';
+import { type SectionRead, sectionProblems, storedSection } from '../section-form';
+import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
+
+/** A site file that was read: everything in it, checked, and nothing written yet. */
+export interface SiteInFile {
+  readonly outline: Outline;
+  readonly stored: readonly StoredItem[];
+  readonly names: SiteNames;
+  /** Null where the file leaves people as they are. */
+  readonly people: readonly PersonRecord[] | null;
+  readonly policy: Policy;
+  readonly draft: Policy;
+  readonly bytes: ReadonlyMap<ItemId, Uint8Array>;
+  readonly formerly: readonly { readonly address: Address; readonly item: ItemId }[];
+  readonly file: SiteFileRead;
+}
+
+/** The policies there are, where a file comes to a site: what they name and is gone meanwhile may stay. */
+interface Kept {
+  /** Files as they are kept: one with the same bytes is the same file, and is not read anew. */
+  readonly files: ReadonlyMap<ItemId, StoredItem & { readonly bytes: Uint8Array }>;
+  readonly draft: { readonly policy: Policy };
+  readonly live: { readonly policy: Policy };
+}
+
+/** Why something is no site file of ours at all, or null. */
+function formatProblem(input: unknown): string | null {
+  const head = z.looseObject({ format: z.unknown(), version: z.unknown() }).safeParse(input);
+  if (!head.success || head.data.format !== FORMAT)
+    return `This is no site file: it does not begin with "format": "${FORMAT}".`;
+  const { version } = head.data;
+  return typeof version === 'number' && version > VERSION
+    ? `This file is of version ${version}, and this Trivet reads version ${VERSION}. Bring Trivet up to date first.`
+    : null;
+}
+
+const MOST_PROBLEMS = 50;
+
+/** Reads a site file, or lists every problem found. */
+export async function readSiteFile(
+  input: unknown,
+  kept?: Kept,
+): Promise<SiteInFile | { readonly problems: readonly string[] }> {
+  const foreign = formatProblem(input);
+  if (foreign !== null) return { problems: [foreign] };
+  const parsed = siteFile.safeParse(input);
+  if (!parsed.success)
+    return {
+      problems: parsed.error.issues
+        .slice(0, MOST_PROBLEMS)
+        .map((issue) => `${placeIn(input, issue.path)}: ${issue.message}`),
+    };
+  const file = parsed.data;
+  const names = namesIn(file);
+  const texts = readConditionTexts(file.policy, names);
+  const draftTexts = file.draft === undefined ? null : readConditionTexts(file.draft, names);
+  // What regions can name: the audiences are known as soon as they have been read.
+  const audiences = (texts.policy as { audiences?: Policy['audiences'] } | null)?.audiences ?? [];
+  const read = await readItems(file.items, { ...names, audiences }, kept?.files);
+  const { stored, problems } = read;
+  const outline = outlineOf(stored.map(({ item }) => item));
+  if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
+  problems.push(...fieldProblems(names), ...peopleProblems(file.people ?? [], names));
+  const strangers = file.board.filter((one) => !file.people?.some((person) => person.id === one));
+  problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
+  if ('problems' in outline || problems.length > 0) return { problems: problems.slice(0, MOST_PROBLEMS) };
+  const unread = [...texts.problems, ...(draftTexts?.problems ?? [])];
+  if (unread.length > 0) return { problems: unread };
+  const policies = kept && { draft: kept.draft, live: kept.live };
+  const given = readPolicy(texts.policy, { outline, names, ...policies });
+  const draft = draftTexts === null ? given : readPolicy(draftTexts.policy, { outline, names, ...policies });
+  for (const one of [given, draft]) {
+    if ('problems' in one)
+      return { problems: one.problems.map(({ gate, message }) => `gate ${gate ?? '?'}: ${message}`) };
+  }
+  if ('problems' in given || 'problems' in draft) return { problems: [] };
+  const { bytes, formerly } = read;
+  return {
+    outline,
+    stored,
+    names,
+    people: file.people?.map(recordIn) ?? null,
+    policy: given.policy,
+    draft: draft.policy,
+    bytes,
+    formerly,
+    file,
+  };
+}
+
+/** Where in a file something is, with the id of what it is in: `items.12 (visit).address`. */
+function placeIn(input: unknown, path: readonly PropertyKey[]): string {
+  let at: unknown = input;
+  const steps = path.map((step) => {
+    at = (at as Record<PropertyKey, unknown> | null | undefined)?.[step];
+    const id = typeof step === 'number' && (at as { id?: unknown } | null | undefined)?.id;
+    return typeof id === 'string' ? `${String(step)} (${id})` : String(step);
+  });
+  return steps.join('.') || 'the file';
+}
+
+/** The names in a file. Its ids are known to be well formed, and names of different kinds can't be mixed up after this. */
+function namesIn(file: SiteFileRead): SiteNames {
+  const ids = <T extends { readonly id: string }>(list: readonly T[]) =>
+    list.map((one) => ({ ...one, id: asId<never>(one.id) }));
+  return {
+    levels: ids(file.levels),
+    roles: ids(file.roles),
+    groups: ids(file.groups),
+    products: ids(file.products),
+    fields: ids(file.fields),
+    courses: ids(file.courses),
+    activities: ids(file.activities),
+    passphrases: ids(file.passphrases.map(({ id, name }) => ({ id, name }))),
+  };
+}
+
+const fieldProblems = (names: SiteNames): string[] =>
+  names.fields
+    .filter(({ type, choices }) => (type === 'choice') !== choices.length > 0)
+    .map(({ name, type }) =>
+      type === 'choice'
+        ? `${name}: give it something to choose from.`
+        : `${name}: only choices have choices.`,
+    );
+
+type ItemInFile = SiteFileRead['items'][number];
+type PersonInFile = NonNullable<SiteFileRead['people']>[number];
+
+interface ItemsRead {
+  readonly stored: StoredItem[];
+  readonly bytes: Map<ItemId, Uint8Array>;
+  readonly formerly: { readonly address: Address; readonly item: ItemId }[];
+  readonly problems: string[];
+}
+
+/** The items of a file, their sections among them. */
+async function readItems(
+  list: readonly ItemInFile[],
+  vocabulary: Vocabulary,
+  files?: Kept['files'],
+): Promise<ItemsRead> {
+  const into: ItemsRead = { stored: [], bytes: new Map(), formerly: [], problems: [] };
+  const sections: SectionRead[] = [];
+  for (const [rank, entry] of list.entries()) {
+    const base = {
+      id: asId<ItemId>(entry.id),
+      parent: entry.parent as Item['parent'],
+      rank,
+      title: entry.title,
+      published: entry.published,
+      ...(entry.facts && { facts: entry.facts as unknown as ItemFacts }),
+    };
+    const add = (item: Item, content: StoredItem['content'] = noContent) =>
+      into.stored.push({ item, content });
+    switch (entry.kind) {
+      case 'page':
+      case 'post': {
+        const address = readAddress(entry.address, entry.title, into.problems);
+        add({ ...base, kind: entry.kind, address }, { summary: entry.summary, body: '' });
+        for (const former of entry.formerly)
+          into.formerly.push({ address: readAddress(former, entry.title, into.problems), item: base.id });
+        const only: SectionRead[] =
+          entry.body === ''
+            ? []
+            : [
+                {
+                  type: 'text',
+                  id: `${entry.id}-text`,
+                  title: 'Text',
+                  summary: '',
+                  published: true,
+                  text: entry.body,
+                },
+              ];
+        for (const [place, section] of [...only, ...entry.sections].entries()) {
+          sections.push(section);
+          into.stored.push(storedSection(section, base.id, place, vocabulary));
+        }
+        break;
+      }
+      case 'file': {
+        const bytes = new Uint8Array(Buffer.from(entry.data, 'base64'));
+        const there = files?.get(base.id);
+        const { picture } = there?.content ?? {};
+        const file =
+          there?.item.kind === 'file' &&
+          there.item.name === entry.name &&
+          Buffer.compare(there.bytes, bytes) === 0
+            ? { bytes, name: there.item.name, mediaType: there.item.mediaType, picture: picture ?? null }
+            : await readFile(bytes, entry.name);
+        if ('problem' in file) into.problems.push(`${entry.title}: ${file.problem}`);
+        else addFile(file, entry.alt, base, into);
+        break;
+      }
+      case 'link':
+        add({ ...base, kind: 'link', target: entry.target as never });
+        break;
+      case 'menu':
+        add({ ...base, kind: 'menu', place: entry.place });
+        break;
+      case 'site':
+        add({ ...base, kind: 'site' }, { summary: '', body: entry.body });
+        break;
+      default:
+        entry satisfies never;
+    }
+  }
+  const items = new Map(into.stored.map(({ item }) => [item.id as string, item]));
+  into.problems.push(
+    ...sectionProblems(sections, vocabulary, (one) => items.get(one)).map(
+      ({ section, line, message }) => `${section}${line === null ? '' : `, line ${line}`}: ${message}`,
+    ),
+  );
+  return into;
+}
+
+function addFile(
+  file: ReadFile,
+  alt: string,
+  base: Omit<Item, 'kind'>,
+  { stored, bytes }: Pick<ItemsRead, 'stored' | 'bytes'>,
+): void {
+  const { name: fileName, mediaType, picture } = file;
+  stored.push({
+    item: { ...base, kind: 'file', name: fileName, mediaType, size: file.bytes.length },
+    content: { ...noContent, ...(picture && { picture: { ...picture, alt } }) },
+  });
+  bytes.set(base.id, file.bytes);
+}
+
+function readAddress(written: string, whose: string, problems: string[]): Address {
+  const address = normaliseAddress(written);
+  if (address === null || address !== written)
+    problems.push(`"${whose}" can't have the address ${written}. Write it like /about/us.`);
+  else if (isReserved(address))
+    problems.push(`${address} belongs to Trivet. Give "${whose}" another address.`);
+  return address ?? ('/' as Address);
+}
+
+function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string[] {
+  const missing = (kind: NameKind, ids: readonly string[]) =>
+    ids
+      .filter((one) => nameOfId({ ...names, audiences: [] }, kind, one) === null)
+      .map((one) => `there is no ${kind} "${one}"`);
+  const seen = new Set<string>();
+  return list.flatMap((person) => {
+    const problems = [
+      ...missing('level', person.level === null ? [] : [person.level]),
+      ...missing('role', person.roles),
+      ...missing('group', person.groups),
+      ...missing('field', Object.keys(person.profile)),
+      ...missing(
+        'product',
+        person.purchases.map(({ product }) => product),
+      ),
+      ...missing(
+        'course',
+        person.enrolments.map(({ course }) => course),
+      ),
+      ...missing(
+        'activity',
+        person.completions.map(({ activity }) => activity),
+      ),
+      ...names.fields.flatMap((field) => {
+        const value = person.profile[field.id];
+        const problem = value === undefined ? null : fieldValueProblem(field, value);
+        return problem === null ? [] : [problem.replace(/\.$/, '')];
+      }),
+      ...(seen.has(person.email.toLowerCase()) ? ['somebody else has the same mail address'] : []),
+      ...(seen.has(person.id) ? ['somebody else has the same id'] : []),
+    ];
+    seen.add(person.email.toLowerCase()).add(person.id);
+    return problems.map((problem) => `${person.name}: ${problem}.`);
+  });
+}
+
+const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
+  ...person,
+  id: asId(person.id),
+  email: person.email.toLowerCase(),
+  desk: person.desk && { ...person.desk, branch: person.desk.branch as ItemId | null },
+  level: person.level === null ? null : asId<LevelId>(person.level),
+  roles: [...new Set(person.roles)].map((role) => asId(role)),
+  groups: [...new Set(person.groups)].map((group) => asId(group)),
+  purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
+  enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
+  completions: person.completions.map((one) => ({ ...one, activity: asId(one.activity) })),
+});

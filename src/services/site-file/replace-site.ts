@@ -1,0 +1,333 @@
+/**
+ * A file over a site that is there: first what it would do, then all of it or nothing. Items, names and gates become those
+ * of the file. People of the file are added, or changed where they are there already; nobody is taken away.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import {
+  difference,
+  type Item,
+  type ItemId,
+  type NameKind,
+  namesOf,
+  type Policy,
+  type SiteNames,
+  same,
+  vocabularyOf,
+} from '@/core';
+import {
+  deleteItems,
+  dropNames,
+  insertChange,
+  insertItems,
+  noteOldAddress,
+  type PeopleChange,
+  type PersonRecord,
+  readFileBytes,
+  readPasswordHashes,
+  type StoredItem,
+  setPassphraseHash,
+  setPasswordHash,
+  updateItem,
+  updateSettings,
+  writeBothPolicies,
+  writeFileBytes,
+  writeNames,
+  writePeople,
+} from '@/store';
+import { type Administrator, need } from '../desk-right';
+import { recordOf } from '../person';
+import { indexItems } from '../search-index';
+import type { SiteState } from '../site-state';
+import type { Trivet } from '../trivet';
+import { contentOf } from '../view';
+import { hashesIn } from './import-site';
+import { readSiteFile, type SiteInFile } from './read-site-file';
+
+/** What a file would do to the site. */
+export interface ImportReport {
+  /** Names the site as it was looked at; what is then done has to name it. */
+  readonly basis: string;
+  readonly items: {
+    readonly added: readonly string[];
+    readonly changed: readonly string[];
+    readonly removed: readonly string[];
+  };
+  readonly names: { readonly added: readonly string[]; readonly removed: readonly string[] };
+  readonly people: { readonly added: readonly string[]; readonly changed: readonly string[] } | null;
+  /** The live gates before and after. */
+  readonly before: Policy;
+  readonly after: Policy;
+  /** How many gates and rules differ. */
+  readonly changes: number;
+}
+
+export type ImportAnswer =
+  | { readonly kind: 'report'; readonly report: ImportReport }
+  | { readonly kind: 'wrong'; readonly problems: readonly string[] }
+  /** Something changed since the dry run. */
+  | { readonly kind: 'stale'; readonly message: string }
+  | { readonly kind: 'done'; readonly report: ImportReport };
+
+const request = z.strictObject({
+  file: z.unknown(),
+  /** The basis of the dry run that was looked at; null for a dry run. */
+  basis: z.string().max(100).nullable(),
+});
+
+/** A dry run, or the import itself once a dry run was looked at. */
+export async function replaceSite(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  now: Date,
+): Promise<ImportAnswer> {
+  need(administrator, 'everything');
+  const parsed = request.safeParse(input);
+  if (!parsed.success) return { kind: 'wrong', problems: ['Send a file, and the dry run that it follows.'] };
+  return fileOverSite(trivet, parsed.data.file, parsed.data.basis, administrator.name, now);
+}
+
+/** The same for whoever has the data folder to themselves. */
+export async function fileOverSite(
+  trivet: Trivet,
+  input: unknown,
+  basis: string | null,
+  author: string,
+  now: Date,
+): Promise<ImportAnswer> {
+  const { state } = trivet;
+  const site = await readSiteFile(input, {
+    draft: state.draft,
+    live: state.live,
+    files: await filesOf(trivet),
+  });
+  if ('problems' in site) return { kind: 'wrong', problems: site.problems };
+  const problems = problemsWith(site, state);
+  if (problems.length > 0) return { kind: 'wrong', problems };
+  const report = reportOn(site, state);
+  if (basis === null) return { kind: 'report', report };
+  const hashes = await hashesIn(site.file, state.settings.passphraseSalt);
+  const done = await trivet.changeEverything(async (current) => {
+    if (basisOf(current) !== basis) return false;
+    await write(trivet, site, hashes, current, author, now);
+    return true;
+  });
+  return done
+    ? { kind: 'done', report }
+    : {
+        kind: 'stale',
+        message: 'The site was changed since this was looked at. Look again; nothing was taken in.',
+      };
+}
+
+async function filesOf({ db, state }: Trivet) {
+  const files = new Map<ItemId, StoredItem & { readonly bytes: Uint8Array }>();
+  for (const item of state.outline.items.values()) {
+    const bytes = item.kind === 'file' ? await readFileBytes(db, item.id) : null;
+    if (bytes) files.set(item.id, { item, content: contentOf(state, item.id), bytes });
+  }
+  return files;
+}
+
+/** The state that a dry run looked at, as a text. */
+const basisOf = ({ draft, live, versions, people, names }: SiteState): string =>
+  createHash('sha256')
+    .update(
+      JSON.stringify([
+        draft.version,
+        live.revision,
+        [...versions],
+        names,
+        [...people.values()].map(recordOf),
+      ]),
+    )
+    .digest('base64url');
+
+/** What keeps a file from coming to this site, though there is nothing wrong with it. */
+function problemsWith(site: SiteInFile, { people, names }: SiteState): readonly string[] {
+  const problems: string[] = [];
+  const after = new Map<string, PersonRecord>([...people].map(([id, person]) => [id, recordOf(person)]));
+  for (const person of site.people ?? []) after.set(person.id, person);
+  const byMail = new Map<string, string>();
+  for (const { email, name, id } of after.values()) {
+    const other = byMail.get(email);
+    if (other !== undefined)
+      problems.push(`people: ${name} (${id}) and ${other} would have one mail address.`);
+    byMail.set(email, `${name} (${id})`);
+  }
+  if (![...after.values()].some(({ desk }) => desk?.right === 'owner'))
+    problems.push('people: nobody would own the site any more. Leave an owner as they are.');
+  for (const { kind, name, id } of goneNames(names, site.names)) {
+    const holders = [...after.values()].filter((person) => holds(person, kind, id));
+    if (holders.length > 0)
+      problems.push(
+        `${kind} "${name}" is not in the file, and ${holders.length} ${holders.length === 1 ? 'person has' : 'people have'} it. Put it into the file, or take it from them first.`,
+      );
+  }
+  return problems.slice(0, 50);
+}
+
+function holds(person: PersonRecord, kind: NameKind, id: string): boolean {
+  switch (kind) {
+    case 'level':
+      return person.level === id;
+    case 'role':
+      return person.roles.some((one) => one === id);
+    case 'group':
+      return person.groups.some((one) => one === id);
+    case 'field':
+      return Object.hasOwn(person.profile, id);
+    case 'product':
+      return person.purchases.some(({ product }) => product === id);
+    case 'course':
+      return person.enrolments.some(({ course }) => course === id);
+    case 'activity':
+      return person.completions.some(({ activity }) => activity === id);
+    case 'passphrase':
+    case 'audience':
+      return false;
+    default:
+      return kind satisfies never;
+  }
+}
+
+const KINDS = ['level', 'role', 'group', 'product', 'field', 'course', 'activity', 'passphrase'] as const;
+
+const goneNames = (before: SiteNames, after: SiteNames) =>
+  KINDS.flatMap((kind) => {
+    const kept = new Set(namesOf({ ...after, audiences: [] }, kind).map(({ id }) => id));
+    return namesOf({ ...before, audiences: [] }, kind)
+      .filter(({ id }) => !kept.has(id))
+      .map(({ id, name }) => ({ kind, id, name }));
+  });
+
+/** The items of a file beside those of the site. */
+function itemsBeside(site: SiteInFile, state: SiteState) {
+  const inFile = new Map(site.stored.map((one) => [one.item.id, one]));
+  const added: StoredItem[] = [];
+  const changed: StoredItem[] = [];
+  for (const one of site.stored) {
+    const item = state.outline.items.get(one.item.id);
+    if (!item) added.push(one);
+    else if (!same(comparable(item), comparable(one.item)) || !same(contentOf(state, item.id), one.content))
+      changed.push(one);
+  }
+  const removed = [...state.outline.items.values()].filter(({ id }) => !inFile.has(id));
+  return { added, changed, removed, moved: movedIn(site, state) };
+}
+
+/** Ranks are places among siblings; in a file they are places in the list, so only the order says something. */
+const comparable = ({ rank: _, ...item }: Item): unknown => item;
+
+/** Items whose place among their siblings is another one. */
+function movedIn(site: SiteInFile, { outline }: SiteState): readonly ItemId[] {
+  const order = (list: readonly Item[] | undefined) => (list ?? []).map(({ id }) => id);
+  return [...site.outline.children].flatMap(([parent, children]) => {
+    const there = order(outline.children.get(parent)).filter((id) => site.outline.items.has(id));
+    const now = order(children).filter((id) => outline.items.has(id));
+    return same(there, now) ? [] : now;
+  });
+}
+
+function reportOn(site: SiteInFile, state: SiteState): ImportReport {
+  const { added, changed, removed, moved } = itemsBeside(site, state);
+  const told = ({ kind, title }: Item) => `${title} (${kind})`;
+  const rearranged = new Set<string>(moved);
+  for (const one of changed) rearranged.delete(one.item.id);
+  const names = (gone: ReturnType<typeof goneNames>) => gone.map(({ kind, name }) => `${name} (${kind})`);
+  const people = site.people && {
+    added: site.people.filter(({ id }) => !state.people.has(id)).map(({ name }) => name),
+    changed: site.people
+      .filter((person) => {
+        const before = state.people.get(person.id);
+        return before && !same(recordOf(before), person);
+      })
+      .map(({ name }) => name),
+  };
+  return {
+    basis: basisOf(state),
+    items: {
+      added: added.map(({ item }) => told(item)),
+      changed: [
+        ...changed.map(({ item }) => told(item)),
+        ...site.stored
+          .filter(({ item }) => rearranged.has(item.id))
+          .map(({ item }) => `${told(item)}: its place`),
+      ],
+      removed: removed.map(told),
+    },
+    names: {
+      added: names(goneNames(site.names, state.names)),
+      removed: names(goneNames(state.names, site.names)),
+    },
+    people,
+    before: state.live.policy,
+    after: site.policy,
+    changes: difference(state.live.policy, site.policy).length,
+  };
+}
+
+async function write(
+  trivet: Trivet,
+  site: SiteInFile,
+  hashes: Awaited<ReturnType<typeof hashesIn>>,
+  state: SiteState,
+  author: string,
+  now: Date,
+): Promise<void> {
+  const { added, removed } = itemsBeside(site, state);
+  const isNew = new Set(added.map(({ item }) => item.id));
+  const people: PeopleChange[] = (site.people ?? []).flatMap((after) => {
+    const before = state.people.get(after.id);
+    const change = { before: before ? recordOf(before) : null, after };
+    return same(change.before, change.after) ? [] : [change];
+  });
+  await trivet.db.transaction(async (tx) => {
+    const { timeZone, journal } = site.file;
+    await updateSettings(tx, { timeZone, journal: journal.keeps, journalDays: journal.days });
+    await writeNames(tx, site.names);
+    await writePeople(
+      tx,
+      people.flatMap(({ after }) => (after ? [after] : [])),
+    );
+    for (const { id, hash } of hashes.passwords) await setPasswordHash(tx, id, hash);
+    for (const { id, hash } of hashes.passphrases) await setPassphraseHash(tx, id, hash);
+    await deleteItems(
+      tx,
+      removed.map(({ id }) => id),
+    );
+    // Addresses may change hands within the file, so those that stay are first without theirs.
+    const staying = site.stored.filter(({ item }) => !isNew.has(item.id));
+    for (const one of staying)
+      if ('address' in one.item)
+        await updateItem(tx, { ...one, item: { ...one.item, address: `~${one.item.id}` as never } });
+    for (const one of staying) await updateItem(tx, one);
+    await insertItems(tx, added);
+    for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
+    for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);
+    await indexItems(tx, site.stored, vocabularyOf(site.names, site.policy));
+    await writeBothPolicies(tx, {
+      draft: site.draft,
+      live: site.policy,
+      author,
+      note: 'A site file was taken in.',
+    });
+    await dropNames(tx, state.names, site.names);
+    if (people.length > 0 || !same(state.names, site.names))
+      await insertChange(
+        tx,
+        {
+          id: randomUUID(),
+          by: author,
+          summary: 'A site file was taken in',
+          why: '',
+          people,
+          names: { before: state.names, after: site.names },
+          hashes: { people: await readPasswordHashes(tx, []), passphrases: {} },
+          undone: false,
+        },
+        now,
+      );
+  });
+}

@@ -1,0 +1,148 @@
+/** A site as a file: its shape and its limits. What it names is checked when it is read. */
+import { z } from 'zod';
+import { FIELD_TYPES, isDay, MENU_PLACES, momentIn } from '@/core';
+import { JOURNAL_KEEPS } from '@/store';
+import { deskForm } from '../person-form';
+import { LARGEST_FILE } from '../read-file';
+import { id, sectionShape, target } from '../section-form';
+
+export const FORMAT = 'trivet site';
+export const VERSION = 1;
+
+/** In bytes. Files that a site holds are in it, so this is more than any page needs. */
+export const LARGEST_SITE_FILE = 100_000_000;
+
+const name = z.string().trim().min(1).max(200);
+const named = z.strictObject({ id, name });
+
+const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
+const facts = z.strictObject({
+  category: name.optional(),
+  tags: z.array(name).max(50).optional(),
+  author: name.optional(),
+  owner: id.optional(),
+  group: id.optional(),
+  date: day.optional(),
+  picture: id.optional(),
+});
+const timeZone = z.string().refine((zone) => {
+  try {
+    return momentIn(zone, new Date(0)) !== null;
+  } catch {
+    return false;
+  }
+}, 'That is no time zone. Write one like Europe/Stockholm.');
+
+const itemBase = {
+  id,
+  parent: id.nullable(),
+  title: name,
+  published: z.boolean().default(true),
+  facts: facts.optional(),
+};
+
+const addressed = {
+  address: z.string().max(500),
+  summary: z.string().max(2000).default(''),
+  /** The text of a page that is one text, in place of sections. */
+  body: z.string().max(200_000).default(''),
+  sections: z.array(sectionShape).max(100).default([]),
+  /** Addresses that it had before. */
+  formerly: z.array(z.string().max(500)).max(50).default([]),
+};
+
+/** A site as a file. Items stand in rank order among their siblings. */
+export const siteFile = z.strictObject({
+  format: z.literal('trivet site'),
+  version: z.literal(VERSION),
+  timeZone: timeZone.default('UTC'),
+  /** What the journal keeps of visitors who are turned away, and for how many days. */
+  journal: z
+    .strictObject({ keeps: z.enum(JOURNAL_KEEPS), days: z.int().min(1).max(3650) })
+    .default({ keeps: 'counts', days: 90 }),
+  levels: z.array(named),
+  roles: z.array(named),
+  groups: z.array(
+    z.strictObject({ id, name, private: z.boolean().default(false), open: z.boolean().default(false) }),
+  ),
+  products: z
+    .array(z.strictObject({ id, name, kind: z.enum(['one-off', 'subscription', 'ticket']) }))
+    .default([]),
+  fields: z
+    .array(
+      z.strictObject({
+        id,
+        name,
+        type: z.enum(FIELD_TYPES),
+        choices: z.array(name).max(100).default([]),
+        private: z.boolean().default(false),
+        editable: z.boolean().default(false),
+      }),
+    )
+    .default([]),
+  courses: z.array(named).default([]),
+  activities: z.array(named).default([]),
+  passphrases: z
+    .array(z.strictObject({ id, name, passphrase: z.string().min(6).max(200).optional() }))
+    .default([]),
+  /** Left out where people are not part of it: then they stay as they are. */
+  people: z
+    .array(
+      z.strictObject({
+        id,
+        email: z.email().max(254),
+        name,
+        password: z.string().min(8).max(1000).optional(),
+        desk: deskForm.default(null),
+        level: id.nullable().default(null),
+        roles: z.array(id).default([]),
+        groups: z.array(id).default([]),
+        profile: z.record(id, z.union([z.string(), z.number(), z.boolean()])).default({}),
+        joined: day.nullable().default(null),
+        purchases: z
+          .array(
+            z.strictObject({
+              product: id,
+              on: day,
+              until: day.nullable().default(null),
+              state: z.enum(['paid', 'failed', 'refunded']).default('paid'),
+            }),
+          )
+          .default([]),
+        enrolments: z.array(z.strictObject({ course: id, on: day })).default([]),
+        completions: z
+          .array(z.strictObject({ activity: id, on: day, score: z.number().nullable().default(null) }))
+          .default([]),
+      }),
+    )
+    .optional(),
+  items: z.array(
+    z.discriminatedUnion('kind', [
+      /** The site's own text stands beside the sign-in form. */
+      z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
+      z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
+      z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
+      z.strictObject({
+        kind: z.literal('file'),
+        ...itemBase,
+        /** With the extension; what it is, its content says. */
+        name: z.string().max(200),
+        /** In base64. */
+        data: z.base64().max(Math.ceil(LARGEST_FILE / 3) * 4),
+        /** What a picture shows, for those who can't see it. */
+        alt: z.string().max(500).default(''),
+      }),
+      z.strictObject({ kind: z.literal('menu'), ...itemBase, place: z.enum(MENU_PLACES) }),
+      z.strictObject({ kind: z.literal('link'), ...itemBase, target }),
+    ]),
+  ),
+  /** The live gates. Conditions in it may stand in the text form. */
+  policy: z.unknown(),
+  /** The gates of the draft, where they differ. */
+  draft: z.unknown().optional(),
+  /** The people whom administrators find on the board beside a guest, until they choose others. */
+  board: z.array(id).max(10).default([]),
+});
+
+export type SiteFile = z.input<typeof siteFile>;
+export type SiteFileRead = z.output<typeof siteFile>;

@@ -1,0 +1,273 @@
+/** A site out as a file and in again: the same site, or nothing. */
+import { readFileSync } from 'node:fs';
+import Ajv from 'ajv/dist/2020';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { asId, type ItemId, type PersonId } from '@/core';
+import { larkfell } from '../../../demo/larkfell';
+import {
+  type Administrator,
+  exportSite,
+  importSite,
+  replaceSite,
+  type SiteFile,
+  saveDraft,
+  siteFileSchema,
+  Trivet,
+} from '..';
+import { gretaAt, now, openLarkfell, withOpened } from '../testing';
+
+let trivet: Trivet;
+let greta: Administrator;
+
+beforeAll(async () => {
+  trivet = await openLarkfell();
+  greta = await gretaAt(trivet);
+});
+afterAll(() => trivet.close());
+
+/** Pictures are drawn anew when they come from elsewhere, which takes their bytes along. */
+const withoutDrawing = (value: unknown): unknown =>
+  JSON.parse(
+    JSON.stringify(value, (key, part) => (['size', 'coarse', 'data'].includes(key) ? undefined : part)),
+  );
+
+/** What a site is, without what is its own: versions, keys, revisions. */
+const essence = ({ state }: Trivet) => ({
+  items: [...state.outline.items.values()]
+    .map(({ rank: _, ...item }) => item)
+    .sort((a, b) => (a.id < b.id ? -1 : 1)),
+  order: Object.fromEntries(
+    [...state.outline.children].map(([parent, children]) => [parent, children.map(({ id }) => id)]),
+  ),
+  contents: Object.fromEntries([...state.contents].sort(([a], [b]) => (a < b ? -1 : 1))),
+  names: state.names,
+  live: state.live.policy,
+  draft: state.draft.policy,
+  oldAddresses: Object.fromEntries([...state.oldAddresses].sort()),
+});
+const peopleOf = ({ state }: Trivet) =>
+  [...state.people.values()].map(({ facts: { share: _, ...facts }, ...one }) => ({ ...one, facts }));
+const dryRun = async (file: unknown) => replaceSite(trivet, greta, { file, basis: null }, now);
+
+describe('a site as a file', () => {
+  it('comes to another folder as the same site, with its people when they are in it', async () => {
+    await saveDraft(trivet, greta, {
+      version: trivet.state.draft.version,
+      policy: withOpened(trivet, 'crew'),
+    });
+    const file = JSON.parse(JSON.stringify(await exportSite(trivet, greta, true)));
+    const other = await Trivet.open(null);
+    expect(await importSite(other, file, 'Somebody')).toEqual([]);
+    expect(withoutDrawing(essence(other))).toEqual(withoutDrawing(essence(trivet)));
+    expect(peopleOf(other)).toEqual(peopleOf(trivet));
+    // And out again: the same text.
+    const { people: _, ...mine } = await exportSite(trivet, greta, true);
+    const { people: __, ...theirs } = await exportSite(other, greta, true);
+    expect(withoutDrawing(theirs)).toEqual(withoutDrawing(mine));
+    await other.close();
+    const { draft, live } = trivet.state;
+    await saveDraft(trivet, greta, { version: draft.version, policy: live.policy });
+  });
+
+  it('holds nothing that could be used to sign in', async () => {
+    const text = JSON.stringify(await exportSite(trivet, greta, true));
+    expect(text).not.toMatch(/\$argon2|larkfell-demo"|"password"/);
+    const { shareKey, passphraseSalt } = trivet.state.settings;
+    expect(text).not.toContain(shareKey);
+    expect(text).not.toContain(passphraseSalt);
+  });
+
+  it('fits the schema that is published, and so does the demo', async () => {
+    const schema = siteFileSchema();
+    expect(JSON.parse(readFileSync('docs/site-file.schema.json', 'utf8'))).toEqual(schema);
+    const validate = new Ajv({ strict: false, validateFormats: false }).compile(schema);
+    for (const file of [await exportSite(trivet, greta, true), larkfell]) {
+      validate(JSON.parse(JSON.stringify(file)));
+      expect(validate.errors).toBeNull();
+    }
+    expect(validate({ ...larkfell, colour: 'red' })).toBe(false);
+  });
+});
+
+describe('a file over the site', () => {
+  const out = async (): Promise<SiteFile> =>
+    JSON.parse(JSON.stringify(await exportSite(trivet, greta, false)));
+
+  it('changes nothing when it is the site itself', async () => {
+    expect(await dryRun(await out())).toMatchObject({
+      kind: 'report',
+      report: {
+        items: { added: [], changed: [], removed: [] },
+        names: { added: [], removed: [] },
+        people: null,
+        changes: 0,
+      },
+    });
+  });
+
+  it('says first what it would do, and then does all of it', async () => {
+    const file = await out();
+    const people = [
+      { id: 'new-one', name: 'New One', email: 'new@larkfell.example', level: 'friend' },
+      {
+        ...JSON.parse(JSON.stringify(peopleOf(trivet).find(({ id }) => id === 'marek'))),
+        facts: undefined,
+        level: 'friend',
+      },
+    ];
+    const changed = {
+      ...file,
+      roles: [...file.roles, { id: 'scribe', name: 'Scribe' }],
+      items: [
+        ...file.items
+          .filter(({ id }) => id !== 'trustees')
+          .map((one) => (one.id === 'visit' ? { ...one, title: 'Come and see' } : one)),
+        { kind: 'page', id: 'fresh', parent: 'site', title: 'Fresh', address: '/fresh', body: 'New here.' },
+      ],
+      policy: {
+        ...(file.policy as object),
+        gates: (file.policy as { gates: { id: string }[] }).gates.filter(({ id }) => id !== 'trustees'),
+      },
+      people: JSON.parse(JSON.stringify(people)),
+    };
+    const before = essence(trivet);
+    const looked = await dryRun(changed);
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    expect(looked.report.items.added).toEqual(['Fresh (page)', 'Text (section)']);
+    expect(looked.report.items.changed).toEqual(['Come and see (page)']);
+    expect(looked.report.items.removed).toContain('Trustees (page)');
+    expect(looked.report.names).toEqual({ added: ['Scribe (role)'], removed: [] });
+    expect(looked.report.people).toEqual({ added: ['New One'], changed: ['Marek Dunmore'] });
+    expect(looked.report.changes).toBe(1);
+    expect(essence(trivet)).toEqual(before);
+    const revision = trivet.state.live.revision;
+    expect(
+      await replaceSite(trivet, greta, { file: changed, basis: looked.report.basis }, now),
+    ).toMatchObject({ kind: 'done' });
+    expect(trivet.state.outline.items.get(asId<ItemId>('visit'))?.title).toBe('Come and see');
+    expect(trivet.state.outline.items.has(asId<ItemId>('trustees'))).toBe(false);
+    expect(trivet.state.people.get(asId<PersonId>('marek'))?.level).toBe('friend');
+    expect(trivet.state.people.get(asId<PersonId>('wren'))?.level).toBe('observer');
+    expect(trivet.state.live.revision).toBe(revision + 1);
+  });
+
+  it('is refused when the site was changed since the dry run', async () => {
+    const looked = await dryRun(await out());
+    if (looked.kind !== 'report') throw new Error('refused');
+    await saveDraft(trivet, greta, {
+      version: trivet.state.draft.version,
+      policy: withOpened(trivet, 'crew'),
+    });
+    expect(
+      await replaceSite(trivet, greta, { file: await out(), basis: looked.report.basis }, now),
+    ).toMatchObject({ kind: 'stale' });
+  });
+
+  it.each<[string, (file: SiteFile) => unknown, RegExp]>([
+    ['a later version', (file) => ({ ...file, version: 7 }), /of version 7, and this Trivet reads version 1/],
+    ['another format', () => ({ hello: 1 }), /no site file/],
+    ['no object at all', () => 'a text', /no site file/],
+    ['an unknown key', (file) => ({ ...file, colour: 'red' }), /the file: Unrecognized key: "colour"/],
+    [
+      'an unknown key far inside',
+      (file) => ({
+        ...file,
+        items: file.items.map((one) => (one.id === 'visit' ? { ...one, gate: 'x' } : one)),
+      }),
+      /items\.\d+ \(visit\): Unrecognized key: "gate"/,
+    ],
+    [
+      'a circle',
+      (file) => ({
+        ...file,
+        items: file.items.map((one) =>
+          one.id === 'visit'
+            ? { ...one, parent: 'join' }
+            : one.id === 'join'
+              ? { ...one, parent: 'visit' }
+              : one,
+        ),
+      }),
+      /./,
+    ],
+    [
+      'a parent that is nowhere',
+      (file) => ({
+        ...file,
+        items: file.items.map((one) => (one.id === 'visit' ? { ...one, parent: 'nowhere' } : one)),
+      }),
+      /nowhere/,
+    ],
+    [
+      'a link to nothing',
+      (file) => ({
+        ...file,
+        items: [
+          ...file.items,
+          {
+            kind: 'link',
+            id: 'astray',
+            parent: 'top',
+            title: 'Astray',
+            target: { kind: 'item', item: 'nowhere' },
+          },
+        ],
+      }),
+      /./,
+    ],
+    [
+      'an id twice',
+      (file) => ({ ...file, items: [...file.items, file.items.find(({ id }) => id === 'visit')] }),
+      /./,
+    ],
+    [
+      'a gate on nothing',
+      (file) => ({
+        ...file,
+        policy: {
+          gates: [
+            {
+              id: 'g',
+              what: { targets: [{ kind: 'item', item: 'nowhere' }], except: [] },
+              who: 'signed in',
+              otherwise: { cases: [], last: { kind: 'missing' } },
+              stance: 'also',
+            },
+          ],
+        },
+      }),
+      /There is no item "nowhere"/,
+    ],
+    [
+      'a group that people are in left out',
+      (file) => ({ ...file, groups: file.groups.filter(({ id }) => id !== 'suspended') }),
+      /Suspended/,
+    ],
+    ['text where a list should be', (file) => ({ ...file, items: 'none' }), /items: /],
+  ])('with %s is refused with the place, and nothing is done', async (_, spoil, said) => {
+    const before = essence(trivet);
+    const answer = await dryRun(spoil(await out()));
+    expect(answer.kind).toBe('wrong');
+    if (answer.kind === 'wrong') {
+      expect(answer.problems.length).toBeGreaterThan(0);
+      expect(answer.problems.join('\n')).toMatch(said);
+    }
+    expect(essence(trivet)).toEqual(before);
+  });
+
+  it('never leaves the site without an owner, or two people with one mail address', async () => {
+    const file = await out();
+    const person = (id: string, more: object) => ({
+      ...file,
+      people: [{ id, name: 'X', email: `${id}@larkfell.example`, ...more }],
+    });
+    expect(await dryRun(person('greta', {}))).toMatchObject({
+      kind: 'wrong',
+      problems: [expect.stringContaining('own the site')],
+    });
+    expect(await dryRun(person('other', { email: 'wren@larkfell.example' }))).toMatchObject({
+      kind: 'wrong',
+      problems: [expect.stringContaining('one mail address')],
+    });
+  });
+});
