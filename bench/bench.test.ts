@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest';
+import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchCompile, benchList, benchMemory } from './site';
@@ -20,4 +21,9 @@ it('lists twenty posts for everybody, and compiles and holds a large site', asyn
   expect(Math.min(rates.open, rates.guest, rates.member)).toBeGreaterThan(0);
   expect(benchCompile(50, 400, 1)).toBeGreaterThan(0);
   expect(benchMemory(2000)).toBeGreaterThan(0);
+});
+
+it('finds the effect of a change, and decides a board, as deciding one by one does', () => {
+  expect(benchEffect(300, 200, 40, 1).many.touched).toBeGreaterThan(0);
+  expect(benchBoardCells(200, 10, 20, 1).cells).toBe(benchBoardCells(200, 10, 20, 1).cells);
 });

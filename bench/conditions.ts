@@ -32,9 +32,9 @@ import { personOf, readSiteFile } from '../src/services';
 
 const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
-const vocabulary: Vocabulary = vocabularyOf(site.names, site.policy);
+export const vocabulary: Vocabulary = vocabularyOf(site.names, site.policy);
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
-const milliseconds = () => Number(process.hrtime.bigint()) / 1e6;
+export const milliseconds = () => Number(process.hrtime.bigint()) / 1e6;
 
 const [crew, suspended] = ['dome-crew', 'suspended'].map((id) => asId<GroupId>(id)) as [GroupId, GroupId];
 const volunteer = asId<RoleId>('volunteer');
@@ -87,7 +87,8 @@ function seeded(seed: number): () => number {
   };
 }
 
-function crowd(size: number): readonly VisitorFacts[] {
+/** A membership made up. */
+export function crowd(size: number): readonly VisitorFacts[] {
   const random = seeded(7);
   const some = <T extends { readonly id: string }>(list: readonly T[], share: number): T['id'][] =>
     list.filter(() => random() < share).map(({ id }) => id);
@@ -107,7 +108,7 @@ function crowd(size: number): readonly VisitorFacts[] {
 }
 
 /** Tests of several kinds, about sixty of them. */
-function tests(): readonly Test[] {
+export function tests(): readonly Test[] {
   return [
     ...vocabulary.groups.map(({ id }) => inGroup(id)),
     ...vocabulary.roles.map(({ id }) => hasRole(id)),

@@ -1,5 +1,6 @@
 /** Prints every measurement, each beside what it is compared with. */
 import { benchBoard } from './board';
+import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchServe } from './serve';
@@ -45,6 +46,25 @@ console.log(
   `  compiling 500 gates over 10,000 items   ${benchCompile().toFixed(0)} ms   (aim: 1000 or less)`,
 );
 console.log(`  memory per 1,000 items                  ${(benchMemory() / 1000).toFixed(0)} kB`);
+
+const effect = benchEffect();
+console.log(`\nThe effect of a change: 1,000,000 people, ${effect.items} items, 500 gates`);
+console.log(`  columns built once              ${(effect.building / 1000).toFixed(2)} s`);
+const said = ({ whole, compiling, touched }: typeof effect.one) =>
+  `${whole.toFixed(0)} ms, of which compiling ${compiling.toFixed(0)}; ${touched} items change`;
+console.log(`  one gate changed                ${said(effect.one)}   (aim: 1000 or less)`);
+console.log(`  fifty gates changed             ${said(effect.many)}`);
+
+const cells = benchBoardCells();
+console.log(`\nA board of 5,000 items and 50 visitors: ${cells.cells} cells, twice`);
+console.log(`  from nothing                    ${cells.whole.toFixed(0)} ms   (aim: 300 or less)`);
+console.log(`  deciding alone                  ${cells.deciding.toFixed(0)} ms`);
+
+const walk = await benchWalk(port);
+console.log('\nA page on a walk beside the same page on the site, requests per second');
+console.log(`  on the site                     ${walk.site.toFixed(0)}`);
+console.log(`  on a walk                       ${walk.walk.toFixed(0)}`);
+console.log(`  time per page, of the site's    ${(walk.site / walk.walk).toFixed(2)}   (aim: 1.2 or less)`);
 
 const rates = await benchServe(port);
 console.log('\nRequests per second, one server, 16 connections');

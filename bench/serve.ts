@@ -3,7 +3,7 @@ import { Agent, request } from 'node:http';
 
 const CONNECTIONS = 16;
 
-interface Target {
+export interface Target {
   readonly path: string;
   readonly cookie?: string;
   readonly status: number;
@@ -24,7 +24,7 @@ function once(port: number, agent: Agent, { path, cookie, status }: Target): Pro
   });
 }
 
-async function rate(port: number, target: Target, milliseconds: number): Promise<number> {
+export async function rate(port: number, target: Target, milliseconds: number): Promise<number> {
   const agent = new Agent({ keepAlive: true, maxSockets: CONNECTIONS });
   const start = performance.now();
   let answered = 0;

@@ -47,7 +47,7 @@ const base = (name: string, parent: string | null, rank = 0) => ({
 });
 
 /** A home page with a list, and as many posts and pages as wanted, each with a section. */
-function siteOf(
+export function siteOf(
   posts: number,
   pages: number,
 ): { readonly items: readonly Item[]; readonly outline: Outline } {

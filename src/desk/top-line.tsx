@@ -2,19 +2,14 @@
 /** The desk's own top line: the site, which policy is shown, where the draft stands, and the way to everything else. */
 import { Moon, Search, Sun, Undo2 } from 'lucide-react';
 import { counted, difference, may } from '@/core';
-import { Button, Choice } from '@/ui';
+import { Button } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
-import { addressOfPlace, allPeople, placeOf, type Screen, type Side, titleOfPlace } from './place';
+import { addressOfPlace, allPeople, placeOf, type Screen, titleOfPlace } from './place';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
-  const { data, draft, side, setSide, setBench, screen, setScreen } = useDesk();
+  const { data, draft, setSide, setBench, screen, setScreen } = useDesk();
   const changes = difference(draft.live.policy, draft.policy).length;
-  const sides: readonly { readonly value: Side; readonly label: string; readonly title: string }[] = [
-    { value: 'live', label: 'Live', title: 'What visitors get now' },
-    { value: 'draft', label: 'Draft', title: 'What they would get' },
-    { value: 'difference', label: 'Difference', title: 'Only what would change' },
-  ];
   return (
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
       <h1 className="sr-only">
@@ -45,9 +40,6 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
           ),
         )}
       </nav>
-      {screen.kind === 'board' && (
-        <Choice label="Policy shown" value={side} options={sides} onChoose={setSide} />
-      )}
       {screen.kind !== 'site' && screen.kind !== 'outbox' && <SaveState />}
       <span className="ml-auto flex items-center gap-1.5">
         <Button

@@ -74,6 +74,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   findPeople: [LOOKING, (who) => services.findPeople(trivet, who, nothing, now)],
   importPeople: [GATES, (who) => services.importPeople(trivet, who, '', true, now)],
   latestChanges: [LOOKING, (who) => services.latestChanges(trivet, who)],
+  itemReach: [LOOKING, (who) => services.itemReach(trivet, who, page, 'live', now)],
   journalReport: [LOOKING, (who) => services.journalReport(trivet, who, 7, now)],
   keepBoard: [LOOKING, (who) => services.keepBoard(trivet, who, nothing)],
   keepBoardSet: [LOOKING, (who) => services.keepBoardSet(trivet, who, nothing)],

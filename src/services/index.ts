@@ -28,6 +28,7 @@ export { fileAt } from './file-at';
 export { findMembers, memberWithId } from './find-members';
 export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
+export { type ItemReach, itemReach } from './item-reach';
 export { type JournalEntry, type JournalReport, journalReport, type Tally } from './journal-report';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';

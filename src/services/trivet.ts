@@ -2,7 +2,7 @@
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
 import type { PersonId } from '@/core';
-import { type OpenDatabase, openDatabase, type Session } from '@/store';
+import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
 import { Journal } from './journal';
 import { indexOnce } from './search-index';
 import { readSiteState, type SiteState, withItems, withPeople, withPolicies } from './site-state';
@@ -16,6 +16,8 @@ export class Trivet {
   /** Sessions by the hash of their token; the oldest are dropped, and read again when they come back. */
   readonly sessions = new Map<string, Session>();
 
+  /** Walks by the hash of their token, kept the same way. */
+  readonly walks = new Map<string, Walk>();
   readonly journal = new Journal();
 
   private constructor(private readonly opened: OpenDatabase) {}
@@ -47,6 +49,7 @@ export class Trivet {
     this.#state = await readSiteState(this.db);
     if (this.#state) await indexOnce(this.db, this.#state);
     this.sessions.clear();
+    this.walks.clear();
   }
 
   /** Runs a change of the policies alone, one at a time, and then puts what the database holds into memory. */
@@ -86,9 +89,11 @@ export class Trivet {
   }
 
   rememberSession(session: Session): void {
-    this.sessions.set(session.tokenHash, session);
-    const oldest = this.sessions.keys().next().value;
-    if (this.sessions.size > MOST_SESSIONS && oldest !== undefined) this.sessions.delete(oldest);
+    remember(this.sessions, session);
+  }
+
+  rememberWalk(walk: Walk): void {
+    remember(this.walks, walk);
   }
 
   /** Forgets somebody's sessions, so that they are asked for again. */
@@ -105,4 +110,10 @@ export class Trivet {
     if (this.#state) await this.journal.flush(this, new Date());
     await this.opened.close();
   }
+}
+
+function remember<T extends { readonly tokenHash: string }>(kept: Map<string, T>, one: T): void {
+  kept.set(one.tokenHash, one);
+  const oldest = kept.keys().next().value;
+  if (kept.size > MOST_SESSIONS && oldest !== undefined) kept.delete(oldest);
 }

@@ -15,7 +15,7 @@ import {
   requestAt,
   type StandIn,
 } from '@/core';
-import { insertWalk, readWalk, type WalkScene } from '@/store';
+import { insertWalk, readWalk, type Walk, type WalkScene } from '@/store';
 import { plainRequest } from './clock';
 import { type Administrator, need } from './desk-right';
 import { parametersOf } from './request-facts';
@@ -104,7 +104,7 @@ export async function walkOf(
   url: URL | null = null,
 ): Promise<WalkUnderWay | null> {
   if (!administrator || !may(administrator.desk, 'look') || token.length > 100) return null;
-  const walk = await readWalk(trivet.db, hashToken(token), administrator.session, now);
+  const walk = await walkNamed(trivet, hashToken(token), administrator.session, now);
   const { state } = trivet;
   const standIn = walk && standInOf(state, walk.standIn);
   if (!walk || !standIn) return null;
@@ -117,6 +117,20 @@ export async function walkOf(
     base: `/walk/${token}`,
   };
   return { token, standIn, side: walk.side, scene: walk.scene, look };
+}
+
+/** A walk of this session that is not over. Whoever asks has a session that is good, and a walk ends with its own. */
+async function walkNamed(
+  trivet: Trivet,
+  tokenHash: string,
+  session: string,
+  now: Date,
+): Promise<Walk | null> {
+  const known = trivet.walks.get(tokenHash);
+  if (known) return known.session === session && known.expiresAt > now ? known : null;
+  const walk = await readWalk(trivet.db, tokenHash, session, now);
+  if (walk) trivet.rememberWalk(walk);
+  return walk;
 }
 
 /** What a request of the walk brings. */

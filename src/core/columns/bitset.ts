@@ -26,11 +26,21 @@ export function countOf(bits: Bitset): number {
   return count;
 }
 
+// Plain loops: a callback for each word takes ten times as long, and there may be a million people.
+
 /** Those in `a` who are not in `b`. */
-export const without = (a: Bitset, b: Bitset): Bitset => a.map((word, at) => word & ~(b[at] ?? 0));
+export function without(a: Bitset, b: Bitset): Bitset {
+  const out = new Uint32Array(a.length);
+  for (let at = 0; at < out.length; at++) out[at] = (a[at] as number) & ~(b[at] as number);
+  return out;
+}
 
 /** Those in both. */
-export const both = (a: Bitset, b: Bitset): Bitset => a.map((word, at) => word & (b[at] ?? 0));
+export function both(a: Bitset, b: Bitset): Bitset {
+  const out = new Uint32Array(a.length);
+  for (let at = 0; at < out.length; at++) out[at] = (a[at] as number) & (b[at] as number);
+  return out;
+}
 
 /** The places of those in a set, in order. */
 export function* placesIn(bits: Bitset): Generator<number> {
@@ -49,7 +59,14 @@ export function addTo(target: Bitset, more: Bitset): void {
   for (let at = 0; at < target.length; at++) target[at] = (target[at] as number) | (more[at] as number);
 }
 
-export const isEmpty = (bits: Bitset): boolean => bits.every((word) => word === 0);
+export function isEmpty(bits: Bitset): boolean {
+  for (let at = 0; at < bits.length; at++) if (bits[at] !== 0) return false;
+  return true;
+}
 
-export const sameBits = (a: Bitset, b: Bitset): boolean =>
-  a === b || (a.length === b.length && a.every((word, at) => word === b[at]));
+export function sameBits(a: Bitset, b: Bitset): boolean {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let at = 0; at < a.length; at++) if (a[at] !== b[at]) return false;
+  return true;
+}

@@ -16,7 +16,16 @@ import {
   trustee,
   vocabulary,
 } from '../testing/larkfell';
-import { compile, decide, effectOf, effectSteps, type Policy, sameToVisitor } from '.';
+import {
+  compile,
+  decide,
+  effectOf,
+  effectSteps,
+  outcomeOf,
+  type Policy,
+  reachOfItem,
+  sameToVisitor,
+} from '.';
 
 const columns = columnsOf(
   members.map(({ facts }) => facts),
@@ -134,4 +143,28 @@ it('tells how far it is, and can be left at any step', () => {
   expect(shares.length).toBeGreaterThan(3);
   expect(shares.at(-1)).toBe(1);
   expect(shares).toEqual(shares.toSorted((a, b) => a - b));
+});
+
+it('says of one item what everybody gets', () => {
+  fc.assert(
+    fc.property(policies, fc.array(visitors, { maxLength: 40 }), (some, people) => {
+      const compiled = compile(some, outline, vocabulary);
+      const made = columnsOf(people, vocabulary, request);
+      for (const item of outline.items.values()) {
+        const counts = new Map<string, number>();
+        for (const facts of people) {
+          const outcome = outcomeOf(decide(compiled, item.id, facts, request));
+          counts.set(outcome, (counts.get(outcome) ?? 0) + 1);
+        }
+        const reach = reachOfItem(compiled, item.id, made, request);
+        const found = new Map<string, number>(
+          reach && reach.open.count > 0 ? [['open', reach.open.count]] : [],
+        );
+        for (const { outcome, people: those } of reach?.away ?? [])
+          found.set(outcome, (found.get(outcome) ?? 0) + those.count);
+        expect(Object.fromEntries(found)).toEqual(Object.fromEntries(counts));
+      }
+    }),
+    { numRuns: 100 },
+  );
 });

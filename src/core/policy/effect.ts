@@ -22,7 +22,9 @@ import { containerOf, guest, type Item, type Outline, type RequestFacts } from '
 import type { CompiledPolicy, Hurdle } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
-import { type Numbering, numbering, type Speech, speeches } from './speech';
+import { type Select, shiftBetween } from './shift';
+import { numbering } from './speech';
+import { type Told, tellerOf } from './standing';
 
 /** What changes at items that stand alike: the same people notice the same at each of them. */
 export interface Shift {
@@ -78,27 +80,34 @@ export function* effectSteps(
   request: RequestFacts,
 ): Generator<number, Effect> {
   const groups = groupsOf(before, after);
-  const standing = standings(columns, request);
+  const select = selector(columns, request);
+  const { size } = columns;
+  const membership = { size, none: emptyBitset(size), full: fullBitset(size) };
   const shifts: Shift[] = [];
   const gains = emptyBitset(columns.size);
   const loses = emptyBitset(columns.size);
   const shares = new Map<GateId, { readonly gains: Bitset; readonly loses: Bitset }>();
-  const share = (gate: GateId) => {
-    const known = shares.get(gate) ?? { gains: emptyBitset(columns.size), loses: emptyBitset(columns.size) };
-    shares.set(gate, known);
-    return known;
+  const share = {
+    of: (gate: GateId) => {
+      const known = shares.get(gate) ?? {
+        gains: emptyBitset(columns.size),
+        loses: emptyBitset(columns.size),
+      };
+      shares.set(gate, known);
+      return known;
+    },
   };
   let done = 0;
   for (const { items, was, is } of groups) {
     const [first] = items;
     if (!first) continue;
-    const old = standing(was);
-    const now = standing(is);
-    const shift = { ...shiftBetween(old, now), items, guests: guestsAt(before, after, first, request) };
-    for (const [gate, turned] of old.by) addTo(share(gate).gains, both(turned, shift.gains.bits));
-    for (const [gate, turned] of now.by) addTo(share(gate).loses, both(turned, shift.loses.bits));
-    addTo(gains, shift.gains.bits);
-    addTo(loses, shift.loses.bits);
+    const shift = {
+      ...shiftBetween(was, is, membership, select, share),
+      items,
+      guests: guestsAt(before, after, first, request),
+    };
+    if (shift.gains.count > 0) addTo(gains, shift.gains.bits);
+    if (shift.loses.count > 0) addTo(loses, shift.loses.bits);
     if (shift.guests || shift.gains.count + shift.loses.count + shift.sees.count > 0) shifts.push(shift);
     done += 1;
     yield done / groups.length;
@@ -116,12 +125,6 @@ export function* effectSteps(
 }
 
 const selectionOf = (bits: Bitset): Selection => ({ bits, count: countOf(bits) });
-
-/** A hurdle with what its gate says; null where something is not published. */
-interface Told {
-  readonly hurdle: Hurdle;
-  readonly speech: Speech | null;
-}
 
 /** Items at which the same was said before, and the same is said after. */
 interface Group {
@@ -147,80 +150,17 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
   return [...groups.values()];
 }
 
-function tellerOf(compiled: CompiledPolicy, numberOf: Numbering) {
-  const speechOf = speeches(compiled, numberOf);
-  return (item: Item) => {
-    const hurdles = compiled.hurdles.get(item.id) ?? [];
-    const speech = ({ gate }: Hurdle) => gate && speechOf(gate, item.kind);
-    return {
-      key: hurdles.map((hurdle) => keyOfHurdle(hurdle, speech(hurdle))).join(' '),
-      gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),
-      told: () => hurdles.map((hurdle) => ({ hurdle, speech: speech(hurdle) })),
-    };
-  };
-}
-
-const keyOfHurdle = (hurdle: Hurdle, speech: Speech | null): string =>
-  speech === null ? 'closed' : `${speech.number}${speech.aboutItem ? `@${hurdle.at.id}` : ''}`;
-
-/** How everybody stands to items: who is let in, who gets what, and which gate turned whom away. */
-interface Standing {
-  readonly open: Bitset;
-  /** By what a visitor would tell apart. */
-  readonly given: ReadonlyMap<string, Bitset>;
-  readonly by: ReadonlyMap<GateId, Bitset>;
-}
-
-function standings(columns: Columns, request: RequestFacts): (told: readonly Told[]) => Standing {
-  const selected = new Map<string, Bitset>();
-  const select = (condition: Speech['who'], { hurdle, speech }: Told): Bitset => {
-    const key = `${speech?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
-    const bits = selected.get(key) ?? columns.select(condition, hurdle.at, request).bits;
-    selected.set(key, bits);
+/** Asks the columns for what is told; what comes again is asked once. */
+function selector(columns: Columns, request: RequestFacts): Select {
+  const known = new Map<string, Bitset>();
+  return (told, part) => {
+    const { speech, hurdle } = told;
+    const condition = part === 'who' ? speech?.who : speech?.answers[part]?.when;
+    if (!speech || !condition) throw new Error('There is nothing to ask for.');
+    const key = `${speech.number} ${part} ${speech.aboutItem ? hurdle.at.id : ''}`;
+    const bits = known.get(key) ?? columns.select(condition, hurdle.at, request).bits;
+    known.set(key, bits);
     return bits;
-  };
-  return (told) => {
-    let open = fullBitset(columns.size);
-    const given = new Map<string, Bitset>();
-    const by = new Map<GateId, Bitset>();
-    const collect = <K>(into: Map<K, Bitset>, key: K, bits: Bitset) => {
-      const there = into.get(key);
-      if (there) addTo(there, bits);
-      else into.set(key, bits.slice());
-    };
-    for (const one of told) {
-      const { speech, hurdle } = one;
-      if (speech === null || hurdle.gate === null) {
-        collect(given, 'unpublished', open);
-        open = emptyBitset(columns.size);
-        break;
-      }
-      const passed = select(speech.who, one);
-      let left = without(open, passed);
-      open = both(open, passed);
-      collect(by, hurdle.gate.id, left);
-      for (const { when, key } of speech.answers) {
-        const taken = when === null ? left : both(left, select(when, one));
-        collect(given, key, taken);
-        left = without(left, taken);
-      }
-    }
-    return { open, given, by };
-  };
-}
-
-function shiftBetween(old: Standing, now: Standing): Pick<Shift, 'gains' | 'loses' | 'sees'> {
-  const alike = emptyBitset(old.open.length * 32);
-  for (const [key, bits] of now.given) {
-    const were = old.given.get(key);
-    if (were) addTo(alike, both(were, bits));
-  }
-  const closed = now.open.map(() => 0);
-  for (const bits of now.given.values()) addTo(closed, bits);
-  return {
-    gains: selectionOf(without(now.open, old.open)),
-    loses: selectionOf(without(old.open, now.open)),
-    sees: selectionOf(without(without(closed, old.open), alike)),
   };
 }
 

@@ -11,5 +11,6 @@ export * from './matrix';
 export * from './misled';
 export { type Change, openers, withChanges } from './openers';
 export * from './policy';
+export { type Reach, reachOfItem } from './standing';
 export * from './uses';
 export * from './whole-site';

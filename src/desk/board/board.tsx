@@ -3,9 +3,10 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { coverage, type ItemId, keyOfStandIn } from '@/core';
-import { Button } from '@/ui';
+import { Button, Choice } from '@/ui';
 import { everyRow, filters } from '../board-filter';
 import { useDesk } from '../context';
+import type { Side } from '../place';
 import { BoardOut } from './board-out';
 import { BoardRow } from './board-row';
 import { BoardSets } from './board-sets';
@@ -41,10 +42,16 @@ const LAST_COLUMN = 44;
 // A board of the size of a small site is drawn whole, so that the browser's own search finds everything on it.
 const WHOLE = { lines: 250, columns: 12 };
 
+const SIDES: readonly { readonly value: Side; readonly label: string; readonly title: string }[] = [
+  { value: 'live', label: 'Live', title: 'What visitors get now' },
+  { value: 'draft', label: 'Draft', title: 'What they would get' },
+  { value: 'difference', label: 'Difference', title: 'Only what would change' },
+];
+
 export function Board() {
   const desk = useDesk();
   const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, addGate } = desk;
-  const { filter, setFilter } = desk;
+  const { filter, setFilter, setSide } = desk;
   const opened =
     bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
   const [folds, setFolds] = useState<ReadonlyMap<ItemId, boolean>>(new Map());
@@ -210,7 +217,8 @@ export function Board() {
                 scope="col"
                 className="sticky top-0 left-0 z-20 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
               >
-                <span className="note block" role="status" data-testid="board-count">
+                <Choice label="Policy shown" value={side} options={SIDES} onChoose={setSide} />
+                <span className="note mt-1.5 block" role="status" data-testid="board-count">
                   {filtering ? `${rows.length} of ${all.length} items` : `${rows.length} items`},{' '}
                   {columnCount} {columnCount === 1 ? 'visitor' : 'visitors'}
                 </span>

@@ -49,22 +49,24 @@ export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
             className="w-full"
           />
         </label>
-        <Choice
-          label="Signed in or not"
-          value={factsOf(standIn).signedIn ? 'member' : 'guest'}
-          options={[
-            { value: 'member', label: 'Signed in' },
-            { value: 'guest', label: 'Not signed in' },
-          ]}
-          onChoose={(kind) =>
-            put({
-              facts:
-                kind === 'guest'
-                  ? { ...guest, passphrases: madeUp.facts.passphrases }
-                  : member({ passphrases: madeUp.facts.passphrases }),
-            })
-          }
-        />
+        <div>
+          <Choice
+            label="Signed in or not"
+            value={factsOf(standIn).signedIn ? 'member' : 'guest'}
+            options={[
+              { value: 'member', label: 'Signed in' },
+              { value: 'guest', label: 'Not signed in' },
+            ]}
+            onChoose={(kind) =>
+              put({
+                facts:
+                  kind === 'guest'
+                    ? { ...guest, passphrases: madeUp.facts.passphrases }
+                    : member({ passphrases: madeUp.facts.passphrases }),
+              })
+            }
+          />
+        </div>
         <FactsForm key={key} facts={madeUp.facts} onChange={(facts) => put({ facts })} />
       </div>
     </Panel>

@@ -37,8 +37,8 @@ export function TurnedAwayChart({ bars }: { readonly bars: readonly Bar[] }) {
     >
       {ticks.map((tick) => (
         <g key={tick} transform={`translate(${x(tick)},0)`}>
-          <line y2={bars.length * BAR} stroke="var(--thin)" />
-          <text y={bars.length * BAR + 16} textAnchor="middle" fontSize={11} fill="var(--quiet)">
+          <line y2={bars.length * BAR} stroke="var(--iron-thin)" />
+          <text y={bars.length * BAR + 16} textAnchor="middle" fontSize={11} fill="var(--ink-quiet)">
             {tick}
           </text>
         </g>
@@ -78,7 +78,7 @@ export function TurnedAwayChart({ bars }: { readonly bars: readonly Bar[] }) {
                 <title>{`${bar.label}: ${open} may still come back`}</title>
               </rect>
             )}
-            <text x={x(bar.count) + 6} y={y.bandwidth() / 2 + 4} fontSize={12} fill="var(--quiet)">
+            <text x={x(bar.count) + 6} y={y.bandwidth() / 2 + 4} fontSize={12} fill="var(--ink-quiet)">
               {bar.count}
             </text>
           </g>

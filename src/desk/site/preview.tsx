@@ -1,11 +1,12 @@
 'use client';
 import { useState } from 'react';
-import { keyOfStandIn, nameOf } from '@/core';
+import { type ItemId, keyOfStandIn, nameOf } from '@/core';
 import type { Document, DocumentProblem } from '@/services';
 import { Pick } from '@/ui';
 import { useDesk } from '../context';
 import { referenceOf } from '../stand-in-reference';
 import { useAnswer } from '../use-answer';
+import { ItemReachView } from './item-reach';
 
 interface Previewed {
   readonly html: string | null;
@@ -15,7 +16,8 @@ interface Previewed {
 
 /** What is being written as it will look, to one of the board's visitors, under the draft's gates. */
 export function Preview({ item, document }: { readonly item: string; readonly document: Document }) {
-  const { standIns, draft } = useDesk();
+  const { standIns, draft, outline } = useDesk();
+  const there = outline.items.get(item as ItemId);
   const [chosen, setChosen] = useState('');
   const standIn = standIns.find((one) => keyOfStandIn(one) === chosen) ?? standIns[0];
   const answer = useAnswer<Previewed>(
@@ -36,6 +38,7 @@ export function Preview({ item, document }: { readonly item: string; readonly do
         />
         <span className="note">would see it, with the draft’s gates</span>
       </div>
+      {standIn && there && <ItemReachView item={there} standIn={standIn} />}
       {shown?.html != null ? (
         <iframe
           title={`The page as ${standIn ? nameOf(standIn) : 'a guest'} would see it`}

@@ -107,7 +107,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
                       aria-label={`Try it: ${text}`}
                       onClick={() =>
                         makeUp(
-                          `${nameOf(standIn)} if`.slice(0, 60),
+                          `${nameOf(standIn).slice(0, 50)}, tried`,
                           withChanges(facts, way, request, policy.vocabulary),
                         )
                       }

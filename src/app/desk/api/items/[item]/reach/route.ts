@@ -1,0 +1,14 @@
+import { itemReach } from '@/services';
+import { forDesk, json, problem } from '../../../../../_http/desk';
+
+interface Context {
+  readonly params: Promise<{ readonly item: string }>;
+}
+
+/** Who of the membership gets an item under the draft, or under what is `live`. */
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
+  forDesk(request, async (trivet, administrator) => {
+    const side = new URL(request.url).searchParams.has('live') ? 'live' : 'draft';
+    const reach = itemReach(trivet, administrator, (await params).item, side, new Date());
+    return reach ? json(reach) : problem(404, 'There is no such item any more.');
+  });

@@ -1,0 +1,124 @@
+/** How a whole membership stands to an item: who is let in, who gets what, and which gate turned whom away. */
+import {
+  addTo,
+  type Bitset,
+  both,
+  type Columns,
+  countOf,
+  emptyBitset,
+  fullBitset,
+  isEmpty,
+  type Selection,
+  without,
+} from '../columns';
+import { keyOf } from '../condition';
+import type { GateId, ItemId } from '../ids';
+import type { Item, RequestFacts } from '../site';
+import type { CompiledPolicy, Hurdle } from './compile';
+import type { Outcome } from './decision';
+import { type Numbering, numbering, type Speech, speeches } from './speech';
+import type { Fitted } from './turn-away-at';
+
+/** A hurdle with what its gate says; null where something is not published. */
+export interface Told {
+  readonly hurdle: Hurdle;
+  readonly speech: Speech | null;
+}
+
+/** What the gates over an item say, with a key by which items can be compared. */
+export function tellerOf(compiled: CompiledPolicy, numberOf: Numbering) {
+  const speechOf = speeches(compiled, numberOf);
+  return (item: Item) => {
+    const hurdles = compiled.hurdles.get(item.id) ?? [];
+    const speech = ({ gate }: Hurdle) => gate && speechOf(gate, item.kind);
+    return {
+      key: hurdles.map((hurdle) => keyOfHurdle(hurdle, speech(hurdle))).join(' '),
+      gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),
+      told: () => hurdles.map((hurdle) => ({ hurdle, speech: speech(hurdle) })),
+    };
+  };
+}
+
+const keyOfHurdle = (hurdle: Hurdle, speech: Speech | null): string =>
+  speech === null ? 'closed' : `${speech.number}${speech.aboutItem ? `@${hurdle.at.id}` : ''}`;
+
+/** How everybody stands to items: who is let in, who gets what, and which gate turned whom away. */
+export interface Standing {
+  readonly open: Bitset;
+  /** By what a visitor would tell apart. */
+  readonly given: ReadonlyMap<string, Bitset>;
+  readonly by: ReadonlyMap<GateId, Bitset>;
+}
+
+/** Works out how everybody stands to what is told of items; conditions that come again are asked once. */
+export function standings(columns: Columns, request: RequestFacts): (told: readonly Told[]) => Standing {
+  const selected = new Map<string, Bitset>();
+  const select = (condition: Speech['who'], { hurdle, speech }: Told): Bitset => {
+    const key = `${speech?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
+    const bits = selected.get(key) ?? columns.select(condition, hurdle.at, request).bits;
+    selected.set(key, bits);
+    return bits;
+  };
+  return (told) => {
+    let open = fullBitset(columns.size);
+    const given = new Map<string, Bitset>();
+    const by = new Map<GateId, Bitset>();
+    const collect = <K>(into: Map<K, Bitset>, key: K, bits: Bitset) => {
+      const there = into.get(key);
+      if (there) addTo(there, bits);
+      else into.set(key, bits.slice());
+    };
+    for (const one of told) {
+      const { speech, hurdle } = one;
+      if (speech === null || hurdle.gate === null) {
+        collect(given, 'unpublished', open);
+        open = emptyBitset(columns.size);
+        break;
+      }
+      const passed = select(speech.who, one);
+      let left = without(open, passed);
+      open = both(open, passed);
+      if (isEmpty(left)) continue;
+      collect(by, hurdle.gate.id, left);
+      for (const { when, key } of speech.answers) {
+        const taken = when === null ? left : both(left, select(when, one));
+        collect(given, key, taken);
+        left = without(left, taken);
+      }
+    }
+    return { open, given, by };
+  };
+}
+
+/** How many get an item, and how many get what instead. */
+export interface Reach {
+  readonly open: Selection;
+  readonly away: readonly {
+    readonly outcome: Outcome;
+    readonly reason: string | null;
+    readonly people: Selection;
+  }[];
+}
+
+/** Who of a membership gets an item, at a moment. */
+export function reachOfItem(
+  compiled: CompiledPolicy,
+  id: ItemId,
+  columns: Columns,
+  request: RequestFacts,
+): Reach | null {
+  const item = compiled.outline.items.get(id);
+  if (!item) return null;
+  const { open, given } = standings(columns, request)(tellerOf(compiled, numbering())(item).told());
+  const selection = (bits: Bitset): Selection => ({ bits, count: countOf(bits) });
+  return {
+    open: selection(open),
+    away: [...given].flatMap(([key, bits]) => {
+      const people = selection(bits);
+      const fitted = key === 'unpublished' ? null : (JSON.parse(key) as Fitted);
+      return people.count === 0
+        ? []
+        : [{ outcome: fitted?.turnAway.kind ?? 'missing', reason: fitted?.reason ?? null, people }];
+    }),
+  };
+}
