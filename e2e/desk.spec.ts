@@ -131,12 +131,13 @@ test('a walk shows the site as the stand-in, stays inside, and does nothing', as
   await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore gets a teaser of Observers’ room');
   await site.getByRole('main').getByRole('link', { name: 'Join us' }).click();
   await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore can open Join us');
-  await expect(site.getByRole('button', { name: 'Sign out', includeHidden: true })).toBeDisabled();
+  await site.getByRole('button', { name: 'Sign out', includeHidden: true }).dispatchEvent('click');
+  await expect(site.getByText('On the site, this would sign Marek Dunmore out.')).toBeVisible();
   await page.getByLabel('Who walks').selectOption({ label: 'Guest' });
   await expect(page.getByTestId('walk-line')).toContainText('A guest can open Join us');
   await site.getByRole('link', { name: 'Sign in' }).click();
-  await expect(page.getByTestId('walk-line')).toContainText('The sign-in page');
-  await expect(site.getByText('On a walk, forms are shown and do nothing.')).toBeVisible();
+  await expect(page.getByTestId('walk-line')).toContainText('This page is open to everyone, always.');
+  await expect(site.getByText('On a walk nothing is sent.')).toBeVisible();
 
   await page.getByRole('link', { name: 'Board' }).click();
   await alive(page);

@@ -47,8 +47,6 @@ await home.locator('.entries').evaluate(async (list) => {
 await shoot(home, 'site-home');
 const site = await pageOf('tobin', '/tonight');
 await shoot(site, 'site-page');
-await shoot(await pageOf('marek', '/kit-reviews/three-eyepieces'), 'site-teaser');
-await shoot(await pageOf(null, '/observers/charts'), 'sign-in');
 
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
@@ -125,9 +123,81 @@ await writing.getByLabel('Text of Text').evaluate((area) => {
 await writing.frameLocator('iframe').getByText('The code of the lower gate').scrollIntoViewIfNeeded();
 await shoot(writing, 'writing');
 
-const menu = await pageOf('greta', '/desk/site?item=top');
-await menu.getByRole('heading', { name: 'Top menu' }).waitFor();
-await shoot(menu, 'menu');
+const walks = await pageOf('greta', '/desk');
+await walks.getByRole('button', { name: 'Add a visitor' }).click();
+await walks.getByPlaceholder('Name or mail address').fill('odile');
+await walks.getByRole('option', { name: /Odile Marsh/ }).click();
+await walks
+  .getByRole('columnheader', { name: /^Odile Marsh/ })
+  .getByRole('button')
+  .click();
+await walks.getByRole('menuitem', { name: /^Walk through the site/ }).click();
+await walks.getByLabel('Side by side with').selectOption({ label: 'Marek Dunmore' });
+await walks
+  .getByText(/things only here/)
+  .first()
+  .waitFor();
+await walks
+  .frameLocator('iframe')
+  .first()
+  .getByText('What to look for this month')
+  .or(walks.frameLocator('iframe').first().locator('[data-differs]'))
+  .first()
+  .scrollIntoViewIfNeeded();
+await walks.waitForFunction(() =>
+  [...document.querySelectorAll('iframe')].every((frame) => (frame.contentWindow?.scrollY ?? 0) > 0),
+);
+await shoot(walks, 'walks');
+
+// A few visitors before closed doors, and a change that goes live: so that journal and history have something to show.
+const closed = [
+  '/observers',
+  '/observers/charts',
+  '/keepers',
+  '/trustees',
+  '/night-logs/first-light',
+  '/crew/rota',
+];
+for (const [at, path] of closed.entries())
+  for (let visitor = 0; visitor < 12 - at * 2; visitor++)
+    await fetch(origin + path, { redirect: 'manual', headers: { 'user-agent': `visitor ${at} ${visitor}` } });
+const comer = await pageOf('tobin', '/observers/charts');
+await comer.getByRole('heading', { level: 1 }).waitFor();
+const live = await pageOf('greta', '/desk?put=live&show=difference');
+await live.getByLabel('Note for the record').fill('Friends may look at the charts in December');
+await live.getByTestId('effect').waitFor();
+await bench(live)
+  .getByRole('button', { name: /^Put .* live$/ })
+  .click();
+await live.getByText(/Revision \d+ is live\./).waitFor();
+await live.getByRole('link', { name: 'History' }).click();
+await live.getByText('Who noticed').waitFor();
+await shoot(live, 'history');
+await shoot(
+  await (async () => {
+    const journal = await pageOf('greta', '/desk/journal');
+    await journal.getByRole('img', { name: /Where visitors were turned away/ }).waitFor();
+    return journal;
+  })(),
+  'journal',
+);
+const settings = await pageOf('greta', '/desk/settings');
+const file = await (await settings.request.get(`${origin}/desk/api/site-file`)).json();
+await settings.locator('input[type=file]').setInputFiles({
+  name: 'site.json',
+  mimeType: 'application/json',
+  buffer: Buffer.from(
+    JSON.stringify({
+      ...file,
+      roles: [...file.roles, { id: 'scribe', name: 'Scribe' }],
+      items: file.items.map((item: { id: string }) =>
+        item.id === 'visit' ? { ...item, title: 'Come and see us' } : item,
+      ),
+    }),
+  ),
+});
+await settings.getByText('site.json would do this').waitFor();
+await shoot(settings, 'settings');
 
 const whole = await pageOf('greta', '/desk?rules=all');
 await whole.getByRole('button', { name: /^Check as the board’s/ }).click();

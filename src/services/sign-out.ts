@@ -5,6 +5,6 @@ import type { Visitor } from './visitor';
 /** Ends the visitor's session, and with it every walk that was started in it. */
 export async function signOut(trivet: Trivet, visitor: Visitor): Promise<void> {
   if (!visitor.session) return;
-  trivet.sessions.delete(visitor.session);
+  trivet.forgetSession(visitor.session);
   await deleteSession(trivet.db, visitor.session);
 }

@@ -96,9 +96,15 @@ export class Trivet {
     remember(this.walks, walk);
   }
 
+  /** Forgets a session, and with it the walks that belong to it. */
+  forgetSession(tokenHash: string): void {
+    this.sessions.delete(tokenHash);
+    for (const [hash, walk] of this.walks) if (walk.session === tokenHash) this.walks.delete(hash);
+  }
+
   /** Forgets somebody's sessions, so that they are asked for again. */
   forgetSessionsOf(person: PersonId): void {
-    for (const [hash, session] of this.sessions) if (session.person === person) this.sessions.delete(hash);
+    for (const [hash, session] of this.sessions) if (session.person === person) this.forgetSession(hash);
   }
 
   /** Everything it holds, for another to begin with. */
