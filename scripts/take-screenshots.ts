@@ -84,7 +84,7 @@ const text = await pageOf('greta', '/desk?gate=keepers-evening');
 await bench(text).getByRole('radio', { name: 'Text' }).click();
 await bench(text).getByLabel('The condition as text').press('End');
 await bench(text).getByLabel('The condition as text').pressSequentially(' and in group "Do');
-await text.getByRole('option').first().waitFor();
+await text.locator('[role=option]').first().waitFor();
 await shoot(text, 'condition-text');
 
 const people = await pageOf('greta', '/desk/people');
@@ -137,16 +137,9 @@ await walks
   .getByText(/things only here/)
   .first()
   .waitFor();
-await walks
-  .frameLocator('iframe')
-  .first()
-  .getByText('What to look for this month')
-  .or(walks.frameLocator('iframe').first().locator('[data-differs]'))
-  .first()
-  .scrollIntoViewIfNeeded();
-await walks.waitForFunction(() =>
-  [...document.querySelectorAll('iframe')].every((frame) => (frame.contentWindow?.scrollY ?? 0) > 0),
-);
+// The second is scrolled along, so that the same stands beside the same.
+await walks.evaluate(() => document.querySelector('iframe')?.contentWindow?.scrollTo(0, 1150));
+await walks.waitForFunction(() => (document.querySelectorAll('iframe')[1]?.contentWindow?.scrollY ?? 0) > 0);
 await shoot(walks, 'walks');
 
 // A few visitors before closed doors, and a change that goes live: so that journal and history have something to show.
