@@ -10,11 +10,14 @@ import {
   isAddressed,
   keyOfStandIn,
   type Member,
+  may,
+  member,
   nameOf,
   type StandIn,
 } from '@/core';
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
+import { everyRow } from './board-filter';
 import { useDesk } from './context';
 import { allPeople, type Side } from './place';
 import { useMemberSearch } from './use-member-search';
@@ -33,6 +36,7 @@ export function DeskPalette({
   const desk = useDesk();
   const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, setScreen, addGate, walk } =
     desk;
+  const { data, makeUp, setFilter } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
   useEffect(() => {
@@ -59,7 +63,36 @@ export function DeskPalette({
           label: 'Write: pages, posts, menus, files',
           run: () => setScreen({ kind: 'site', item: null }),
         },
-        { key: 'outbox', label: 'Go to the outbox', run: () => setScreen({ kind: 'outbox' }) },
+        {
+          key: 'history',
+          label: 'Go to the history',
+          note: 'revisions, changes of people',
+          run: () => setScreen({ kind: 'history', revision: null }),
+        },
+        {
+          key: 'journal',
+          label: 'Go to the journal',
+          note: 'who was turned away where',
+          run: () => setScreen({ kind: 'journal' }),
+        },
+        ...(may(data.desk, 'everything')
+          ? [
+              { key: 'outbox', label: 'Go to the outbox', run: () => setScreen({ kind: 'outbox' }) },
+              {
+                key: 'settings',
+                label: 'Go to the settings',
+                note: 'time zone, journal, the site as a file',
+                run: () => setScreen({ kind: 'settings' }),
+              },
+            ]
+          : []),
+        {
+          key: 'made up',
+          label: 'Make somebody up',
+          note: 'any facts',
+          run: () => makeUp('Somebody', member()),
+        },
+        { key: 'print', label: 'The board on paper', run: () => setScreen({ kind: 'print' }) },
         {
           key: 'rules',
           label: 'For the whole site',
@@ -94,12 +127,20 @@ export function DeskPalette({
         },
         { key: 'undo', label: 'Undo', run: draft.undo },
         ...standIns.map((standIn) => ({
+          key: `closed ${keyOfStandIn(standIn)}`,
+          label: `What does ${nameOf(standIn)} not get?`,
+          run: () => {
+            setScreen({ kind: 'board' });
+            setFilter({ ...everyRow, who: keyOfStandIn(standIn), gets: 'not open' });
+          },
+        })),
+        ...standIns.map((standIn) => ({
           key: `walk ${keyOfStandIn(standIn)}`,
           label: `Walk as ${nameOf(standIn)}`,
           run: () => walk(standIn, null),
         })),
         {
-          key: 'site',
+          key: 'visit',
           label: 'Go to the site',
           run: () => window.location.assign('/'),
         },

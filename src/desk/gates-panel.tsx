@@ -2,14 +2,14 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, describeGate, difference, type GateChange, type GateId } from '@/core';
+import { capital, describeGate, difference, type GateChange, type GateId, may } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { GateMark } from './marks';
 import { Panel } from './panel';
 
 export function GatesPanel() {
-  const { draft, outline, vocabulary, setBench, addGate, side } = useDesk();
+  const { data, draft, outline, vocabulary, setBench, addGate, side } = useDesk();
   const policy = side === 'live' ? draft.live.policy : draft.policy;
   const changes = new Map(
     difference(draft.live.policy, draft.policy).flatMap((change) =>
@@ -29,7 +29,7 @@ export function GatesPanel() {
           <Button weight="quiet" onClick={() => setBench({ kind: 'rules' })}>
             For the whole site
           </Button>
-          <Button onClick={() => addGate(null)}>New gate</Button>
+          {may(data.desk, 'gates') && <Button onClick={() => addGate(null)}>New gate</Button>}
         </>
       }
     >
@@ -65,7 +65,7 @@ export function GatesPanel() {
                     <span className="block text-quiet">{capital(legs.otherwise)}</span>
                   </span>
                 </button>
-                {side !== 'live' && (
+                {side !== 'live' && may(data.desk, 'gates') && (
                   <Order id={gate.id} index={index} count={policy.gates.length} name={legs.what} />
                 )}
               </li>

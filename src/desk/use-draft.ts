@@ -51,7 +51,9 @@ export function useDraft(initial: {
         if (answer.ok) dispatch({ kind: 'saved', policy, version: answer.value.version });
         else if (answer.status === 409) dispatch({ kind: 'stale', theirs: answer.body.theirs as Theirs });
         else {
-          const problems = (answer.body.problems as readonly PolicyProblem[] | undefined) ?? [];
+          // What one's right does not reach to is not tried again.
+          const forbidden = answer.status === 403 ? [{ gate: null, message: answer.title }] : [];
+          const problems = (answer.body.problems as readonly PolicyProblem[] | undefined) ?? forbidden;
           dispatch({ kind: 'refused', title: answer.title, problems, policy });
         }
       },

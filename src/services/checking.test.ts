@@ -122,6 +122,7 @@ describe('a walk', () => {
     ]);
     const list = await withheld(null, '/category/crew-bulletins');
     expect(list.filter(({ where }) => where === 'entry').length).toBeGreaterThanOrEqual(4);
+    expect((await withheld(null, '/category/%E0%A4%A')).every(({ where }) => where === 'link')).toBe(true);
   });
 
   it('asks at the sign-in page about the page that was asked for', async () => {

@@ -160,8 +160,16 @@ const entriesWithheld = (look: Look, choice: Parameters<typeof postsOf>[1]): rea
 function withheldFromList(look: Look, pathname: string): readonly Withheld[] {
   const [, of, slug = ''] = pathname.split('/');
   if (of !== 'category' && of !== 'tag') return [];
-  const name = named(look, of, decodeURIComponent(slug));
+  const name = named(look, of, decoded(slug));
   return name === null ? [] : entriesWithheld(look, { [of]: name });
+}
+
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
 }
 
 /** Passages of a text that are for others. */

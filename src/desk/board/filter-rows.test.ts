@@ -84,7 +84,9 @@ it('answers where something changes for anybody, or for one', () => {
 });
 
 it('lets rows by until the decisions are there', () => {
-  expect(filteredRows(all, { ...everyRow, gets: 'not open' }, live, 'live', null).length).toBeGreaterThan(ids({ gets: "not open" }).length);
+  expect(filteredRows(all, { ...everyRow, gets: 'not open' }, live, 'live', null).length).toBeGreaterThan(
+    ids({ gets: 'not open' }).length,
+  );
 });
 
 it('keeps a heading as long as anything of it is left', () => {

@@ -1,7 +1,7 @@
 'use client';
 /** The gates over a row, and what can be done with gates there. */
 import { clsx } from 'clsx';
-import { type CompiledPolicy, describeGate, type Item, pointAt } from '@/core';
+import { type CompiledPolicy, describeGate, type Item, may, pointAt } from '@/core';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
 import { standingsOf } from './rows';
@@ -15,7 +15,7 @@ interface RowGatesProps {
 
 /** The marks of the gates over a row; each opens its gate. */
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
-  const { bench, setBench, outline, vocabulary, addGate } = useDesk();
+  const { data, bench, setBench, outline, vocabulary, addGate } = useDesk();
   const named = shown.policy.turnAways;
   const standings = standingsOf(shown, item);
   return (
@@ -37,7 +37,7 @@ export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
           </button>
         );
       })}
-      {standings.length === 0 && !withoutNew && (
+      {standings.length === 0 && !withoutNew && may(data.desk, 'gates') && (
         <button
           type="button"
           aria-label={`Put a gate on ${item.title}`}
