@@ -4,28 +4,19 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
-import { buildSync } from 'esbuild';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type Bundled, bundled } from './bundle-for-tests';
 
 const KILLS = 50;
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
-// Beside the packages that it needs.
-const program = join('test-results', `until-killed-${process.pid}.mjs`);
+let program: Bundled;
 
 beforeAll(() => {
-  buildSync({
-    entryPoints: ['scripts/until-killed.ts'],
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    packages: 'external',
-    outfile: program,
-    logLevel: 'silent',
-  });
+  program = bundled('scripts/until-killed.ts');
 });
 afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
-  rmSync(program, { force: true });
+  program.remove();
 });
 
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => child.once('close', () => resolve()));
@@ -37,7 +28,9 @@ async function turns(count: number): Promise<void> {
 
 /** Starts the program, kills it some time after it began a change; answers what it found when it started. */
 async function runAndKill(data: string, how: string, begun: number, wait: number): Promise<string> {
-  const child = spawn(process.execPath, [program, data, how], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [...program.args, data, how], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   const over = ended(child);
   const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
   const found = (await lines.next()).value as string | undefined;
@@ -57,7 +50,9 @@ it.concurrent.each([['put live'], ['import']])(
       // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
       found.push(await runAndKill(data, how, 1 + (kill % 3), (kill * 7919) % 20_000));
     }
-    const child = spawn(process.execPath, [program, data, 'look'], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(process.execPath, [...program.args, data, 'look'], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     const over = ended(child);
     const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
     found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');

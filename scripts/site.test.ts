@@ -12,21 +12,26 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type Bundled, bundled } from './bundle-for-tests';
 
 const folder = mkdtempSync(join(tmpdir(), 'trivet-site-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+let program: Bundled;
+
+beforeAll(() => {
+  program = bundled('scripts/site.ts');
+});
+afterAll(() => {
+  rmSync(folder, { recursive: true, force: true });
+  program.remove();
+});
 
 const at = (name: string) => join(folder, name);
 const site = (data: string, ...args: readonly string[]) => {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath,
-    ['--import', 'tsx', 'scripts/site.ts', ...args],
-    {
-      encoding: 'utf8',
-      env: { ...process.env, TRIVET_DATA: at(data), NODE_ENV: 'production' },
-    },
-  );
+  const { status, stdout, stderr } = spawnSync(process.execPath, [...program.args, ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, TRIVET_DATA: at(data), NODE_ENV: 'production' },
+  });
   return { status, said: stdout + stderr };
 };
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ItemId } from '@/core';
 import type { Frame } from '@/services';
-import { type Delivery, renderAnswer, renderPassphrase, renderSignIn } from '.';
+import { type Delivery, renderAnswer, renderPassphrase, renderSignIn, renderWould } from '.';
 
 const delivery: Delivery = {
   stylesheet: '/assets/site.css',
@@ -140,12 +140,10 @@ describe('a form', () => {
     expect(text).toContain('name="next" value="/crew"');
   });
 
-  it('does nothing on a walk', async () => {
+  it('says on a walk that nothing is sent', async () => {
     const text = await renderSignIn({ ...props, delivery: { ...delivery, walk: true } });
-    expect(
-      text.match(/<button[^>]*type="submit"[^>]*>/g)?.every((button) => button.includes('disabled')),
-    ).toBe(true);
-    expect(text).not.toContain('action="/sign-in"');
+    expect(text).toContain('On a walk nothing is sent.');
+    expect(await renderSignIn(props)).not.toContain('On a walk');
   });
 });
 
@@ -168,9 +166,22 @@ describe('the page for a passphrase', () => {
     expect(page).not.toContain('<script');
   });
 
-  it('does nothing on a walk', async () => {
-    const page = await html({ delivery: { ...delivery, walk: true } });
-    expect(page).not.toContain('action="/passphrase"');
-    expect(page).toContain('On a walk, forms are shown and do nothing.');
+  it('says on a walk that nothing is sent', async () => {
+    expect(await html({ delivery: { ...delivery, walk: true } })).toContain('On a walk nothing is sent.');
+  });
+});
+
+describe('what a form would have done', () => {
+  it('stands with what was typed, and nothing that was typed is read as markup', async () => {
+    const text = await renderWould({
+      frame,
+      delivery: { ...delivery, walk: true },
+      what: 'send these answers to the gate',
+      typed: [{ name: 'Your name', value: '<b>Odile</b>' }],
+      back: '/walk/t/visit',
+    });
+    expect(text).toContain('On the site, this would send these answers to the gate.');
+    expect(text).toContain('&lt;b&gt;Odile&lt;/b&gt;');
+    expect(text).toContain('href="/walk/t/visit"');
   });
 });

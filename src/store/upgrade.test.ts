@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { describe, expect, it } from 'vitest';
-import { openDatabase, readItems, readPolicies } from '.';
+import { openDatabase, readChange, readItems, readPeople, readPolicies, readSettings } from '.';
 
 /** Runs the first migrations as they are, and notes them as the migrator would. */
 async function databaseOf(migrations: number): Promise<PGlite> {
@@ -69,6 +69,36 @@ describe('a site from before there were sections', () => {
       landings: [],
       defaults: [],
     });
+    await opened.close();
+  });
+});
+
+describe('a site from before there were rights at the desk', () => {
+  it('has owners where it had people who may use the desk, and goes on counting', async () => {
+    const before = await databaseOf(4);
+    await before.exec(
+      "insert into people (id, email, name, desk) values ('greta', 'greta@larkfell.example', 'Greta', true), ('marek', 'marek@larkfell.example', 'Marek', false)",
+    );
+    await before.exec(
+      "insert into settings (time_zone, share_key, passphrase_salt) values ('UTC', '00', '00')",
+    );
+    await before.query('insert into people_changes (id, by, summary, people) values ($1, $2, $3, $4)', [
+      'c',
+      'Greta',
+      'Marek changed',
+      JSON.stringify([{ before: { id: 'marek', desk: false }, after: { id: 'marek', desk: true } }]),
+    ]);
+    const opened = await openDatabase(await before.dumpDataDir('none'));
+    await before.close();
+    const people = await readPeople(opened.db);
+    expect(people.map(({ id, desk }) => [id, desk])).toEqual([
+      ['greta', { right: 'owner', branch: null }],
+      ['marek', null],
+    ]);
+    expect(await readSettings(opened.db)).toMatchObject({ journal: 'counts', journalDays: 90 });
+    expect((await readChange(opened.db, 'c'))?.people).toMatchObject([
+      { before: { desk: null }, after: { desk: { right: 'owner', branch: null } } },
+    ]);
     await opened.close();
   });
 });

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { counted, difference } from '@/core';
 import { Button } from '@/ui';
+import { everyRow } from '../board-filter';
 import { ChangeList } from '../changes';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
@@ -12,7 +13,7 @@ import { EffectStateView } from './effect-view';
 import { useEffectReport } from './use-effect-report';
 
 export function LivePanel() {
-  const { data, draft, compiled, setBench, setSide, setScreen } = useDesk();
+  const { data, draft, compiled, setBench, setSide, setScreen, filter, setFilter } = useDesk();
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
@@ -40,6 +41,8 @@ export function LivePanel() {
       },
     });
     setSide('live');
+    // What was new is live now, and no row would be left.
+    if (filter.gets === 'a change') setFilter(everyRow);
     setBench({ kind: 'gates' });
   };
 
