@@ -2,8 +2,6 @@
 /** A made-up visitor: any facts, and the board answers as they are changed. */
 import { useState } from 'react';
 import {
-  type Completion,
-  type Enrolment,
   type FieldValue,
   factsOf,
   fieldValueText,
@@ -11,14 +9,13 @@ import {
   keyOfStandIn,
   member,
   nameOf,
-  type Purchase,
   readFieldValue,
   type VisitorFacts,
 } from '@/core';
 import { Button, Choice, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
-import { Field, FieldTextInput, Records, Toggles } from '../people';
+import { Field, FieldTextInput, PastRecords, Toggles } from '../people';
 
 const NO_LEVEL = ' ';
 
@@ -80,7 +77,7 @@ function FactsForm({
   readonly facts: VisitorFacts;
   readonly onChange: (facts: VisitorFacts) => void;
 }) {
-  const { data, request } = useDesk();
+  const { data } = useDesk();
   const { names } = data;
   const set = (change: Partial<VisitorFacts>) => onChange({ ...facts, ...change });
   return (
@@ -115,61 +112,7 @@ function FactsForm({
             />
           </Field>
           {names.fields.length > 0 && <ProfileForm facts={facts} onChange={set} />}
-          <Records
-            title="Purchases"
-            things={names.products}
-            list={facts.purchases ?? []}
-            thing={({ product }) => product}
-            problem={undefined}
-            onChange={(purchases) => set({ purchases })}
-            make={(product): Purchase => ({
-              product: product as never,
-              on: request.today,
-              until: null,
-              state: 'paid',
-            })}
-            withThing={(one, product) => ({ ...one, product: product as never })}
-            more={(one, put) => (
-              <>
-                <span className="text-quiet">until</span>
-                <Input
-                  label="Good until"
-                  type="date"
-                  value={one.until ?? ''}
-                  onChange={(event) => put({ ...one, until: event.target.value || null })}
-                />
-                <Pick
-                  label="State of the payment"
-                  value={one.state}
-                  options={(['paid', 'failed', 'refunded'] as const).map((value) => ({
-                    value,
-                    label: value,
-                  }))}
-                  onPick={(state) => put({ ...one, state })}
-                />
-              </>
-            )}
-          />
-          <Records
-            title="Courses"
-            things={names.courses}
-            list={facts.enrolments ?? []}
-            thing={({ course }) => course}
-            problem={undefined}
-            onChange={(enrolments) => set({ enrolments })}
-            make={(course): Enrolment => ({ course: course as never, on: request.today })}
-            withThing={(one, course) => ({ ...one, course: course as never })}
-          />
-          <Records
-            title="Completed"
-            things={names.activities}
-            list={facts.completions ?? []}
-            thing={({ activity }) => activity}
-            problem={undefined}
-            onChange={(completions) => set({ completions })}
-            make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
-            withThing={(one, activity) => ({ ...one, activity: activity as never })}
-          />
+          <PastRecords held={facts} problems={{}} onChange={set} />
           <div className="flex flex-wrap gap-4">
             <Field label="Joined" problem={undefined}>
               <Input

@@ -1,4 +1,5 @@
 export { FieldTextInput } from './bulk-panel';
+export { PastRecords } from './past-records';
 export { PeopleScreen } from './people-screen';
-export { Field, Records, Toggles } from './person-parts';
+export { Field, Toggles } from './person-parts';
 export { PersonScreen } from './person-screen';

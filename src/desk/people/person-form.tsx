@@ -2,16 +2,13 @@
 /** Everything known of one person, as a form. Mistakes stand next to where they are, and nothing typed is lost. */
 import { type FormEvent, useEffect, useState } from 'react';
 import {
-  type Completion,
   type DeskPost,
   type DeskRight,
-  type Enrolment,
   type Field as FieldOfSite,
   type FieldValue,
   fieldValueText,
   type ItemId,
   may,
-  type Purchase,
   readFieldValue,
   same,
 } from '@/core';
@@ -20,7 +17,8 @@ import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { allPeople } from '../place';
 import { FieldTextInput } from './bulk-panel';
-import { Field, Records, Toggles } from './person-parts';
+import { PastRecords } from './past-records';
+import { Field, Toggles } from './person-parts';
 import { useChange } from './use-change';
 
 type Known = PersonReport['person'];
@@ -195,77 +193,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
           </div>
         </section>
       )}
-      <Records
-        title="Purchases"
-        things={names.products}
-        list={form.purchases}
-        thing={({ product }) => product}
-        problem={problems.purchases}
-        onChange={(purchases) => set({ purchases })}
-        make={(product): Purchase => ({
-          product: product as never,
-          on: request.today,
-          until: null,
-          state: 'paid',
-        })}
-        withThing={(one, product) => ({ ...one, product: product as never })}
-        more={(one, put) => (
-          <>
-            <span className="text-quiet">until</span>
-            <Input
-              label="Good until"
-              type="date"
-              value={one.until ?? ''}
-              onChange={(event) => put({ ...one, until: event.target.value || null })}
-            />
-            <Pick
-              label="State of the payment"
-              value={one.state}
-              options={[
-                { value: 'paid', label: 'paid' },
-                { value: 'failed', label: 'failed' },
-                { value: 'refunded', label: 'refunded' },
-              ]}
-              onPick={(state) => put({ ...one, state })}
-            />
-          </>
-        )}
-      />
-      <Records
-        title="Courses"
-        things={names.courses}
-        list={form.enrolments}
-        thing={({ course }) => course}
-        problem={problems.enrolments}
-        onChange={(enrolments) => set({ enrolments })}
-        make={(course): Enrolment => ({ course: course as never, on: request.today })}
-        withThing={(one, course) => ({ ...one, course: course as never })}
-      />
-      <Records
-        title="Completed"
-        things={names.activities}
-        list={form.completions}
-        thing={({ activity }) => activity}
-        problem={problems.completions}
-        onChange={(completions) => set({ completions })}
-        make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
-        withThing={(one, activity) => ({ ...one, activity: activity as never })}
-        more={(one, put) => (
-          <>
-            <span className="text-quiet">score</span>
-            <Input
-              label="Score"
-              type="number"
-              step="any"
-              value={one.score ?? ''}
-              onChange={(event) =>
-                put({ ...one, score: event.target.value === '' ? null : event.target.valueAsNumber })
-              }
-              className="w-20"
-            />
-          </>
-        )}
-      />
+      <PastRecords held={form} problems={problems} onChange={(change) => set(change as Partial<Known>)} />
       <Field label="The desk" problem={problems.desk}>
         <DeskField desk={form.desk} onChange={(desk) => set({ desk })} />
       </Field>

@@ -1,0 +1,99 @@
+'use client';
+/** What somebody bought, enrolled in and completed: of a person, or of a visitor who is made up. */
+import type { Completion, Enrolment, Purchase, VisitorFacts } from '@/core';
+import type { FormProblems } from '@/services';
+import { Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { Records } from './person-parts';
+
+type Held = Partial<{
+  readonly [K in 'purchases' | 'enrolments' | 'completions']: VisitorFacts[K];
+}>;
+
+export function PastRecords({
+  held,
+  problems,
+  onChange,
+}: {
+  readonly held: Held;
+  readonly problems: FormProblems;
+  readonly onChange: (change: Held) => void;
+}) {
+  const { data, request } = useDesk();
+  const { names } = data;
+  return (
+    <>
+      <Records
+        title="Purchases"
+        things={names.products}
+        list={held.purchases ?? []}
+        thing={({ product }) => product}
+        problem={problems.purchases}
+        onChange={(purchases) => onChange({ purchases })}
+        make={(product): Purchase => ({
+          product: product as never,
+          on: request.today,
+          until: null,
+          state: 'paid',
+        })}
+        withThing={(one, product) => ({ ...one, product: product as never })}
+        more={(one, put) => (
+          <>
+            <span className="text-quiet">until</span>
+            <Input
+              label="Good until"
+              type="date"
+              value={one.until ?? ''}
+              onChange={(event) => put({ ...one, until: event.target.value || null })}
+            />
+            <Pick
+              label="State of the payment"
+              value={one.state}
+              options={[
+                { value: 'paid', label: 'paid' },
+                { value: 'failed', label: 'failed' },
+                { value: 'refunded', label: 'refunded' },
+              ]}
+              onPick={(state) => put({ ...one, state })}
+            />
+          </>
+        )}
+      />
+      <Records
+        title="Courses"
+        things={names.courses}
+        list={held.enrolments ?? []}
+        thing={({ course }) => course}
+        problem={problems.enrolments}
+        onChange={(enrolments) => onChange({ enrolments })}
+        make={(course): Enrolment => ({ course: course as never, on: request.today })}
+        withThing={(one, course) => ({ ...one, course: course as never })}
+      />
+      <Records
+        title="Completed"
+        things={names.activities}
+        list={held.completions ?? []}
+        thing={({ activity }) => activity}
+        problem={problems.completions}
+        onChange={(completions) => onChange({ completions })}
+        make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
+        withThing={(one, activity) => ({ ...one, activity: activity as never })}
+        more={(one, put) => (
+          <>
+            <span className="text-quiet">score</span>
+            <Input
+              label="Score"
+              type="number"
+              step="any"
+              value={one.score ?? ''}
+              onChange={(event) =>
+                put({ ...one, score: event.target.value === '' ? null : event.target.valueAsNumber })
+              }
+              className="w-20"
+            />
+          </>
+        )}
+      />
+    </>
+  );
+}
