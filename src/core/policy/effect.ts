@@ -6,7 +6,6 @@
 import {
   addTo,
   type Bitset,
-  both,
   type Columns,
   countOf,
   emptyBitset,
@@ -14,12 +13,10 @@ import {
   isEmpty,
   type Selection,
   sameBits,
-  without,
 } from '../columns';
-import { keyOf } from '../condition';
 import type { GateId } from '../ids';
 import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
-import type { CompiledPolicy, Hurdle } from './compile';
+import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
 import { type Select, shiftBetween } from './shift';

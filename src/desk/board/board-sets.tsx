@@ -99,7 +99,7 @@ export function BoardSets() {
             onSubmit={(event) => void keep(event)}
             className="flex items-end gap-2 border-thin border-t pt-3"
           >
-            <label className="grid flex-1 gap-1">
+            <div className="grid flex-1 gap-1">
               <span className="note">Keep those on the board as</span>
               <Input
                 label="Name of the set"
@@ -108,7 +108,7 @@ export function BoardSets() {
                 onChange={(event) => setName(event.target.value)}
                 className="w-full"
               />
-            </label>
+            </div>
             <Button type="submit" disabled={name.trim() === ''}>
               Keep
             </Button>

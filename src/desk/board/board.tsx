@@ -307,7 +307,7 @@ export function Board() {
 
 /** What is not drawn takes its place all the same. */
 const Spacer = ({ height }: { readonly height: number }) => (
-  <tr aria-hidden="true" style={{ height }}>
+  <tr style={{ height }}>
     <td />
   </tr>
 );

@@ -36,7 +36,7 @@ export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
       actions={<Button onClick={() => walk(standIn, null)}>Walk as them</Button>}
     >
       <div className="grid gap-4">
-        <label className="grid gap-1">
+        <div className="grid gap-1">
           <span className="text-quiet">Name</span>
           <Input
             label="Name of the stand-in"
@@ -45,7 +45,7 @@ export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
             onChange={(event) => event.target.value.trim() !== '' && put({ name: event.target.value })}
             className="w-full"
           />
-        </label>
+        </div>
         <div>
           <Choice
             label="Signed in or not"

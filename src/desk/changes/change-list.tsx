@@ -67,7 +67,7 @@ function ChangeView({ change, before, after }: { readonly change: PolicyChange }
       return <TurnAwayChangeView change={change} before={before} after={after} />;
     case 'landings':
     case 'defaults':
-      return <ListChangeView change={change} before={before} after={after} />;
+      return <ListChangeView change={change} />;
     default:
       return change satisfies never;
   }
@@ -98,7 +98,7 @@ function TurnAwayChangeView({ change, before: was, after: is }: { readonly chang
 
 const LISTS = { landings: 'landing rules', defaults: 'gates that new items start with' } as const;
 
-function ListChangeView({ change, before: was, after: is }: { readonly change: ListChange } & Sides) {
+function ListChangeView({ change }: { readonly change: ListChange }) {
   const { setBench } = useDesk();
   const { before, after, of } = change;
   return (

@@ -20,6 +20,9 @@ type Line =
 
 const PAUSE_MS = 150;
 
+const lastOf = (now: EffectState): EffectReport | null =>
+  now.kind === 'report' ? now.report : now.kind === 'refused' ? null : now.last;
+
 /** Asks for the effect of a policy a moment after it stays as it is; `renewed` asks again when it changes. */
 export function useEffectReport(
   policy: Policy,
@@ -28,9 +31,6 @@ export function useEffectReport(
   const [state, setState] = useState<EffectState>({ kind: 'working', share: 0, last: null });
   const [turn, setTurn] = useState(0);
   const underWay = useRef<AbortController | null>(null);
-  const lastOf = (now: EffectState) =>
-    now.kind === 'report' ? now.report : now.kind === 'refused' ? null : now.last;
-
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when what it is about was renewed
   useEffect(() => {
     const calledOff = new AbortController();

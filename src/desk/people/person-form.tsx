@@ -46,7 +46,7 @@ export const emptyPerson: Known = {
 const NO_LEVEL = ' ';
 
 export function PersonForm({ id, person }: { readonly id: string | null; readonly person: Known }) {
-  const { data, setScreen, request } = useDesk();
+  const { data, setScreen } = useDesk();
   const { names } = data;
   const change = useChange();
   // What the form began with; what is typed is measured against it.

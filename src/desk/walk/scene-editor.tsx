@@ -48,7 +48,7 @@ export function SceneEditor({ scene, now, onSet }: SceneEditorProps) {
           className="z-30 w-80 rounded-[4px] border border-iron bg-raised p-4 shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
         >
           <form onSubmit={submit} className="grid gap-3">
-            <label className="grid gap-1">
+            <div className="grid gap-1">
               <span className="text-quiet">Moment, by the site’s clock</span>
               <Input
                 label="Moment"
@@ -61,8 +61,8 @@ export function SceneEditor({ scene, now, onSet }: SceneEditorProps) {
                   The present: {now.weekday}, {now.today}
                 </span>
               )}
-            </label>
-            <label className="grid gap-1">
+            </div>
+            <div className="grid gap-1">
               <span className="text-quiet">Device</span>
               <Pick
                 label="Device"
@@ -73,8 +73,8 @@ export function SceneEditor({ scene, now, onSet }: SceneEditorProps) {
                 ]}
                 onPick={(device) => setForm(changed(form, 'device', device === ANY ? '' : device))}
               />
-            </label>
-            <label className="grid gap-1">
+            </div>
+            <div className="grid gap-1">
               <span className="text-quiet">Came by a link on</span>
               <Input
                 label="Host of the page with the link"
@@ -82,8 +82,8 @@ export function SceneEditor({ scene, now, onSet }: SceneEditorProps) {
                 value={form.referrer ?? ''}
                 onChange={(event) => setForm(changed(form, 'referrer', event.target.value))}
               />
-            </label>
-            <label className="grid gap-1">
+            </div>
+            <div className="grid gap-1">
               <span className="text-quiet">Language</span>
               <Input
                 label="Language"
@@ -92,7 +92,7 @@ export function SceneEditor({ scene, now, onSet }: SceneEditorProps) {
                 onChange={(event) => setForm(changed(form, 'language', event.target.value))}
                 className="w-32"
               />
-            </label>
+            </div>
             {problem && (
               <p role="alert" className="text-alarm">
                 {problem}

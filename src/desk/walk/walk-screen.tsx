@@ -176,7 +176,7 @@ export function WalkScreen({ data, walks, at }: WalkScreenProps) {
       <main className="flex min-h-0 flex-1">
         {walks.map((walk, index) => (
           <WalkPane
-            key={`${index} ${walk.token}`}
+            key={walk.token}
             data={data}
             walk={walk}
             at={place}

@@ -83,8 +83,8 @@ function ByPlace({ list }: { readonly list: readonly Withheld[] }) {
             {list
               .filter(({ where }) => where === place)
               .map((one, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: the same item may be withheld in two places
                 <li
+                  // biome-ignore lint/suspicious/noArrayIndexKey: the same item may be withheld in two places
                   key={`${keyOf(one)} ${index}`}
                   className="grid grid-cols-[1.25rem_1fr] gap-x-2 text-[0.8125rem]"
                 >
