@@ -38,7 +38,7 @@ export function assume(
   const value = String(test.value ?? '');
   if (test.fact === 'passphrase')
     return { ...visitor, passphrases: changed(visitor.passphrases, asId(value), holds) };
-  const facts = visitor.signedIn ? visitor : member();
+  const facts = visitor.signedIn ? visitor : member({ passphrases: visitor.passphrases });
   const subject = test.subject ?? '';
   switch (test.fact) {
     case 'role':

@@ -179,6 +179,17 @@ it('finds what lies deeper than anybody would look', () => {
   expect(said.map((one) => one.split(/, | and /).length)).toEqual([4, 5]);
 });
 
+it('keeps what a guest has typed when they sign in for more', () => {
+  const gated = compile(
+    { ...policy, gates: [{ ...gates.crew, who: all(knows(night), inGroup(crew)) }] },
+    outline,
+    vocabulary,
+  );
+  expect(
+    openers(gated, id('crew'), guest, request).map((set) => describeChanges(set, guest, vocabulary)),
+  ).toHaveLength(1);
+});
+
 it('asks for one value where two tests of a field have to hold', () => {
   const who = all(profile(hours, 'at least', 100), not(profile(hours, 'at least', 200)));
   const gated = compile({ ...policy, gates: [{ ...gates.crew, who }] }, outline, vocabulary);
@@ -195,7 +206,7 @@ function changed(visitor: VisitorFacts, changes: readonly Change[]): VisitorFact
   for (const change of changes) {
     if (change.kind === 'sign out') return guest;
     if (change.kind === 'make') facts = assume(facts, change.test, change.holds, request.today, vocabulary);
-    else if (!facts.signedIn) facts = member();
+    else if (!facts.signedIn) facts = member({ passphrases: facts.passphrases });
     if (change.kind === 'level') facts = { ...facts, level: change.level };
   }
   return facts;

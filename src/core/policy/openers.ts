@@ -306,9 +306,12 @@ function apply(
     case 'sign out':
       return guest;
     case 'sign in':
-      return visitor.signedIn ? visitor : member();
+      return visitor.signedIn ? visitor : member({ passphrases: visitor.passphrases });
     case 'level':
-      return { ...(visitor.signedIn ? visitor : member()), level: change.level };
+      return {
+        ...(visitor.signedIn ? visitor : member({ passphrases: visitor.passphrases })),
+        level: change.level,
+      };
     case 'make':
       return assume(visitor, change.test, change.holds, request.today, vocabulary);
     default:
