@@ -25,5 +25,5 @@ it('lists twenty posts for everybody, and compiles and holds a large site', asyn
 
 it('finds the effect of a change, and decides a board, as deciding one by one does', () => {
   expect(benchEffect(300, 200, 40, 1).many.touched).toBeGreaterThan(0);
-  expect(benchBoardCells(200, 10, 20, 1).cells).toBe(benchBoardCells(200, 10, 20, 1).cells);
+  expect(benchBoardCells(200, 10, 20, 1).cells).toBe(204 * 10);
 });

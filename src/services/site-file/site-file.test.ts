@@ -188,7 +188,7 @@ describe('a file over the site', () => {
               : one,
         ),
       }),
-      /./,
+      /stands below itself/,
     ],
     [
       'a parent that is nowhere',
@@ -213,12 +213,12 @@ describe('a file over the site', () => {
           },
         ],
       }),
-      /./,
+      /leads to nothing that can be opened/,
     ],
     [
       'an id twice',
       (file) => ({ ...file, items: [...file.items, file.items.find(({ id }) => id === 'visit')] }),
-      /./,
+      /Two items have the id "visit"/,
     ],
     [
       'a gate on nothing',
