@@ -13,12 +13,14 @@ import {
   type Policy,
   problemOf,
   type SiteNames,
+  type Test,
   type Use,
   usesWhere,
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change';
 import { type Administrator, need } from './desk-right';
+import { openedByLoss } from './opened-by-loss';
 import { recordOf } from './person';
 import { newId } from './person-form';
 import { hashPassphrase } from './secrets';
@@ -102,9 +104,13 @@ export async function editNames(
   const parsed = edit.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
-  if (!preview) return applyChange(trivet, administrator, (state) => changeFor(state, parsed.data), now);
+  const make = async (state: SiteState) => {
+    const made = await changeFor(state, parsed.data);
+    return typeof made === 'string' ? made : (lossProblem(state, parsed.data, made, now) ?? made);
+  };
+  if (!preview) return applyChange(trivet, administrator, make, now);
   const { state } = trivet;
-  const made = await changeFor(state, parsed.data);
+  const made = await make(state);
   if (typeof made === 'string') return { kind: 'wrong', message: made };
   return {
     kind: 'preview',
@@ -233,6 +239,15 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
     default:
       return one satisfies never;
   }
+}
+
+/** Why people can't lose what a change would empty, or null. */
+function lossProblem(state: SiteState, one: NamesEdit, { names, people }: SiteChange, now: Date) {
+  const level = one.kind === 'remove' && one.of === 'level';
+  if (!names || people.length === 0 || !(level || one.kind === 'field')) return null;
+  const asks = (test: Test) =>
+    level ? test.fact === 'level' : test.fact === 'profile' && 'id' in one && test.subject === one.id;
+  return openedByLoss(state, names.after, people, asks, now);
 }
 
 /** What something new of a kind is like until it is said otherwise. */

@@ -279,6 +279,19 @@ describe('names', () => {
     expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
   });
 
+  it('stay while their going would open something to those who have them', async () => {
+    // Join us is for guests and for members without a level.
+    expect(viewPage(liveLook(trivet.state, person('odile').facts), '/join').kind).toBe('redirect');
+    const edit = { kind: 'remove', of: 'level', id: 'friend' };
+    for (const answer of [await preview(edit), await change(edit)]) {
+      expect(answer).toEqual({
+        kind: 'wrong',
+        message: expect.stringMatching(/^That would open “Join us” to .* and \d+ others: .* first/),
+      });
+    }
+    expect(person('odile').level).toBe('friend');
+  });
+
   it('keep the draft savable while a gate asks for what is gone', async () => {
     const answer = await change({ kind: 'remove', of: 'role', id: 'trustee' });
     const { draft } = trivet.state;

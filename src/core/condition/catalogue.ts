@@ -205,9 +205,14 @@ export const catalogue: readonly Fact[] = [
     const owner = item?.facts?.owner;
     return owner === undefined || visitor.id === null ? null : owner === visitor.id;
   }),
-  fact('visitor in item group', 'truth', 'item', 'In the item’s group', () => (visitor, item) => {
-    const group = item?.facts?.group;
-    return group === undefined || visitor.groups === null ? null : visitor.groups.includes(group);
+  fact('visitor in item group', 'truth', 'item', 'In the item’s group', (_, vocabulary) => {
+    const groups = new Set(vocabulary.groups.map(({ id }) => id));
+    return (visitor, item) => {
+      const group = item?.facts?.group;
+      // Nobody is in a group that is gone, and nobody is known to be outside it either.
+      if (group === undefined || !groups.has(group) || visitor.groups === null) return null;
+      return visitor.groups.includes(group);
+    };
   }),
   fact('item kind', 'choice', 'item', 'Kind of the item', () => (_visitor, item) => item?.kind ?? null, {
     choices: ITEM_KINDS,

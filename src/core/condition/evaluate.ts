@@ -161,10 +161,14 @@ export function evaluatorOf(test: Test, vocabulary: Vocabulary): Evaluator {
 }
 
 /** The same for what was read already: one reading may be judged by many tests. */
-export function judgeOf(test: Test, vocabulary: Vocabulary): Judge {
+const judgeOf = (test: Test, vocabulary: Vocabulary): Judge =>
+  namesAreThere(test, vocabulary) ? comparingJudge(test, vocabulary) : unknown;
+
+/** The same without asking whether what the test names is still there: ids are compared, and they never come back. */
+export function comparingJudge(test: Test, vocabulary: Vocabulary): Judge {
   const operator = operatorOf(test, vocabulary);
   const type = typeOf(test, vocabulary);
-  if (!operator || type === null || !namesAreThere(test, vocabulary)) return unknown;
+  if (!operator || type === null) return unknown;
   if (test.op === 'is set') return (met) => known(met !== null);
   if (test.op === 'is not set') return (met) => known(met === null);
   if (type === 'set') {

@@ -4,8 +4,8 @@
  */
 import {
   type Condition,
+  comparingJudge,
   factNamed,
-  judgeOf,
   type Reader,
   type Test,
   TODAY,
@@ -80,9 +80,12 @@ export function selectedIn(
   return taken;
 }
 
-/** What a test comes to. Many items share a kind, a category, an author: each value is judged once. */
+/**
+ * What a test comes to. Many items share a kind, a category, an author: each value is judged once. A name that is gone is
+ * compared like any other: the items that had it keep its id, so taking a name away takes no item from under its gates.
+ */
 function judged<T>(test: Test, vocabulary: Vocabulary, metOf: MetOf<T>): (one: T) => Truth {
-  const judge = judgeOf(test, vocabulary);
+  const judge = comparingJudge(test, vocabulary);
   const read = metOf(test);
   const before = new Map<string | null, Truth>();
   // Every address is another, so keeping them would only take room.

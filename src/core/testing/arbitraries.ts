@@ -37,7 +37,7 @@ import {
   type VisitorFacts,
   WEEKDAYS,
 } from '../site';
-import { items, vocabulary } from './larkfell';
+import { crew, items, vocabulary } from './larkfell';
 
 const gone = 'no-longer-there';
 const idOf = (kind: NameKind): fc.Arbitrary<string> =>
@@ -266,6 +266,7 @@ const itemTest: fc.Arbitrary<Condition> = fc.constantFrom<Condition>(
   test('item owner', 'is set'),
   test('item picture', 'is not set'),
   test('item group', 'includes', gone),
+  test('item group', 'includes', crew),
 );
 
 /** Conditions over the facts of items, nested up to three deep. */

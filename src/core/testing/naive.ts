@@ -2,7 +2,7 @@
  * A second, slow and obvious reading of the model, written only to be compared with the real one. It shares no code
  * with `compile`, `decide` or `explain` beyond the types.
  */
-import type { Condition, Scene, Test } from '../condition';
+import { type Condition, type Scene, type Test, testsIn } from '../condition';
 import type { Gate, Target } from '../gate';
 import type { ItemId } from '../ids';
 import type { Policy } from '../policy';
@@ -144,7 +144,7 @@ function testHolds(
         : item.facts.owner === visitor.id;
     case 'visitor in item group': {
       const group = item?.facts?.group;
-      return group === undefined ? undefined : visitor.groups?.includes(group);
+      return group === undefined || !is(vocabulary.groups, group) ? undefined : visitor.groups?.includes(group);
     }
     case 'item kind':
       return compared('choice', test, item?.kind, request, [
@@ -355,8 +355,16 @@ function covers(gate: Gate, item: Item, outline: Outline, vocabulary: Vocabulary
   return gate.what.targets.some(hit(inDoubt)) && !gate.what.except.some(hit(!inDoubt));
 }
 
-/** In doubt about a missing fact, an item is taken as having none; without doubt it has to be certain. */
-function selects(where: Condition, item: Item, vocabulary: Vocabulary, inDoubt: boolean): boolean {
+/**
+ * In doubt about a missing fact, an item is taken as having none; without doubt it has to be certain. A group that is gone
+ * is still the group of the items that have it.
+ */
+function selects(where: Condition, item: Item, names: Vocabulary, inDoubt: boolean): boolean {
+  const group = (id: string) => ({ id: id as never, name: id, private: false });
+  const asked = testsIn(where).flatMap(({ fact, value }) =>
+    fact === 'item group' ? [group(String(value))] : [],
+  );
+  const vocabulary = { ...names, groups: [...names.groups, ...asked] };
   // Selections ask nothing of visitors and requests, so any will do.
   const scene: Scene = {
     visitor: guest,

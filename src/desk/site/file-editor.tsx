@@ -93,7 +93,7 @@ export function FileEditor({ file }: { readonly file: File }) {
             options={[
               { value: '', label: 'nobody' },
               ...(owner && !found.some(({ id }) => id === owner)
-                ? [{ value: owner, label: data.owners[owner as PersonId] ?? owner }]
+                ? [{ value: owner, label: data.owners[owner as PersonId] ?? 'somebody who is gone' }]
                 : []),
               ...found.map(({ id, name }) => ({ value: id as string, label: name })),
             ]}
@@ -106,6 +106,9 @@ export function FileEditor({ file }: { readonly file: File }) {
             value={group}
             options={[
               { value: '', label: 'none' },
+              ...(group && !vocabulary.groups.some(({ id }) => id === group)
+                ? [{ value: group, label: 'a group that is gone' }]
+                : []),
               ...vocabulary.groups.map(({ id, name }) => ({ value: id as string, label: name })),
             ]}
             onPick={setGroup}

@@ -246,13 +246,16 @@ async function changeFile(
 ): Promise<ItemAnswer> {
   const item = state.outline.items.get(asId<ItemId>(one.item));
   if (item?.kind !== 'file') return { kind: 'wrong', message: 'That file is no longer there.' };
-  if (one.owner !== null && !state.people.has(asId(one.owner)))
-    return { kind: 'wrong', message: 'Its owner is nobody here any more. Choose another.' };
-  if (one.group !== null && !state.names.groups.some((group) => group.id === one.group))
-    return { kind: 'wrong', message: 'There is no such group any more. Choose another.' };
   const { facts: before, ...rest } = item;
+  // What is gone may stay: gates that ask for it go on covering the file.
+  if (one.owner !== null && one.owner !== before?.owner && !state.people.has(asId(one.owner)))
+    return { kind: 'wrong', message: 'Its owner is nobody here any more. Choose another.' };
+  const { groups } = state.names;
+  if (one.group !== null && one.group !== before?.group && !groups.some(({ id }) => id === one.group))
+    return { kind: 'wrong', message: 'There is no such group any more. Choose another.' };
+  const { category: _, owner: __, group: ___, ...others } = before ?? {};
   const facts = {
-    ...(before?.date && { date: before.date }),
+    ...others,
     ...(one.category && { category: one.category }),
     ...(one.owner !== null && { owner: asId<never>(one.owner) }),
     ...(one.group !== null && { group: asId<never>(one.group) }),

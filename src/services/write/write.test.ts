@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { decide, guest, type ItemId, type PersonId, type Policy } from '@/core';
+import { noContent, updateItem } from '@/store';
 import {
   type Administrator,
   bringBack,
@@ -322,5 +323,20 @@ describe('files', () => {
       decide(trivet.state.live.compiled, answer.item, factsOf(name), { today: '2026-11-20' } as never).kind;
     expect(['marek', 'ines', 'tobin'].map(decided)).toEqual(['open', 'open', 'turned away']);
     expect(await problemWith({ ...edit, owner: 'nobody' })).toMatch(/nobody here/);
+  });
+
+  it('lose nothing that gates ask for by a new title: not their tags, nor a group that is gone', async () => {
+    const answer = await uploadFile(trivet, greta, { name: 'old.txt', parent: 'site' }, text, now);
+    if (answer.kind !== 'done') throw new Error(answer.message);
+    const item = trivet.state.outline.items.get(answer.item);
+    if (!item) throw new Error('It is not there.');
+    const facts = { ...item.facts, tags: ['winter'], author: 'Ines', group: 'gone', owner: 'gone' } as never;
+    await updateItem(trivet.db, { item: { ...item, facts }, content: noContent });
+    await trivet.reload();
+    await make({ kind: 'file', item: answer.item, title: 'New title', owner: 'gone', group: 'gone' });
+    expect(trivet.state.outline.items.get(answer.item)).toMatchObject({ title: 'New title', facts });
+    expect(
+      await problemWith({ kind: 'file', item: answer.item, title: 'x', owner: null, group: 'never' }),
+    ).toMatch(/no such group/);
   });
 });
