@@ -1,7 +1,20 @@
 'use client';
-/** Two versions of the draft, when somebody else saved first: both shown, neither lost. */
+/** Two versions of the draft, when somebody else saved first: both shown, neither lost, and what the two would be together. */
 import { Dialog } from 'radix-ui';
-import { capital, describeGate, difference, gateAsOneSentence, type Policy, type PolicyChange } from '@/core';
+import { useMemo } from 'react';
+import {
+  type Contested,
+  capital,
+  compile,
+  describeGate,
+  difference,
+  gateAsOneSentence,
+  listed,
+  openedByMerge,
+  type Policy,
+  type PolicyChange,
+  rebase,
+} from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 
@@ -27,6 +40,7 @@ export function Conflict() {
             <Version title="Yours, against what is live" policy={draft.policy} />
             <Version title={`${theirs.by}’s, against what is live`} policy={theirs.policy} />
           </div>
+          <Together theirs={theirs} />
           <div className="mt-6 flex gap-2">
             <Button weight="main" onClick={() => draft.settle('mine')}>
               Put my edits on top of theirs
@@ -36,6 +50,62 @@ export function Conflict() {
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+const MOST_NAMED = 6;
+
+/** What is to be known before mine is put on top of theirs; nothing where the two go together of themselves. */
+function Together({ theirs }: { readonly theirs: { readonly policy: Policy; readonly by: string } }) {
+  const { draft, outline, vocabulary } = useDesk();
+  const { base, policy } = draft;
+  const { contested, opened, merged } = useMemo(() => {
+    const merge = rebase(base, policy, theirs.policy);
+    const [mine, other, both] = [policy, theirs.policy, merge.policy].map((one) =>
+      compile(one, outline, vocabulary),
+    );
+    return {
+      contested: merge.contested,
+      merged: merge.policy,
+      opened: mine && other && both ? openedByMerge(mine, other, both) : [],
+    };
+  }, [base, policy, theirs.policy, outline, vocabulary]);
+  if (contested.length === 0 && opened.length === 0) return null;
+  const nameOf = (one: Extract<Contested, { kind: 'changed' }>): string => {
+    if (one.of === 'landing') return 'a landing rule';
+    if (one.of !== 'gate') {
+      const list = one.of === 'audience' ? merged.audiences : merged.turnAways;
+      return `the ${one.of} ${list.find(({ id }) => id === one.id)?.name ?? ''}`;
+    }
+    const gate = merged.gates.find(({ id }) => id === one.id);
+    return gate
+      ? `the gate over ${describeGate(gate, outline, vocabulary, merged.turnAways).what}`
+      : 'a gate';
+  };
+  const told = (one: Contested): string =>
+    one.kind === 'ordered'
+      ? `Both moved ${one.of === 'gates' ? 'gates' : 'landing rules'}: your order would stand.`
+      : `Both changed ${nameOf(one)}: ${one.stands === 'mine' ? 'yours' : `${theirs.by}’s`} would stand.`;
+  const rest = opened.length - MOST_NAMED;
+  return (
+    <section className="mt-6 border-iron border-t pt-4" aria-label="The two together">
+      <h3 className="mb-2">Yours on top of theirs</h3>
+      <ul className="grid gap-1">
+        {opened.length > 0 && (
+          <li>
+            <strong>Less would be asked than in either version</strong> at{' '}
+            {listed([
+              ...opened.slice(0, MOST_NAMED).map(({ title }) => title),
+              ...(rest > 0 ? [`${rest} more`] : []),
+            ])}
+            : somebody may get in there whom both of you keep out. Look at the board before it goes live.
+          </li>
+        )}
+        {contested.map((one) => (
+          <li key={JSON.stringify(one)}>{told(one)}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -81,7 +81,8 @@ export function reduceDraft(state: DraftState, action: DraftAction): DraftState 
     case 'settle': {
       if (state.saving.kind !== 'stale') return state;
       const { theirs } = state.saving;
-      const mine = action.take === 'mine' ? rebase(state.base, state.policy, theirs.policy) : theirs.policy;
+      const mine =
+        action.take === 'mine' ? rebase(state.base, state.policy, theirs.policy).policy : theirs.policy;
       const past = [...state.past, state.policy];
       return {
         ...state,

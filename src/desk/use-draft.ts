@@ -16,6 +16,8 @@ const NEWS_MS = 15_000;
 /** The draft and what can be done with it. */
 export interface DraftDesk {
   readonly policy: Policy;
+  /** What the server held when the edits here began. */
+  readonly base: Policy;
   readonly version: number;
   readonly live: DraftState['live'];
   readonly saving: Saving;
@@ -88,6 +90,7 @@ export function useDraft(initial: {
 
   return {
     policy,
+    base,
     version,
     live: state.live,
     saving,

@@ -1,11 +1,10 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { everyone, nobody, signedIn } from '../condition';
+import { everyone, signedIn } from '../condition';
 import { type AudienceId, asId } from '../ids';
-import { same } from '../same';
-import { gates as anyGate, policies } from '../testing/arbitraries';
+import { policies } from '../testing/arbitraries';
 import { gates, policy } from '../testing/larkfell';
-import { difference, type Policy, rebase } from '.';
+import { difference, type Policy } from '.';
 
 const kinds = (before: Policy, after: Policy) => difference(before, after).map((change) => change.kind);
 const without = (name: string): Policy => ({
@@ -37,34 +36,7 @@ it('tells added, changed and removed apart', () => {
   ).toEqual(['changed']);
 });
 
-it('brings edits of different gates together, and lets mine stand where both changed one', () => {
-  const edit = (name: string, who = everyone): Policy => ({
-    ...policy,
-    gates: policy.gates.map((gate) => (gate.id === name ? { ...gate, who } : gate)),
-  });
-  const merged = rebase(policy, edit('crew'), edit('join', nobody));
-  expect(merged.gates.find((gate) => gate.id === 'crew')?.who).toEqual(everyone);
-  expect(merged.gates.find((gate) => gate.id === 'join')?.who).toEqual(nobody);
-  expect(rebase(policy, edit('crew'), edit('crew', nobody))).toEqual(edit('crew'));
-  expect(rebase(policy, edit('crew'), without('crew')).gates.some((gate) => gate.id === 'crew')).toBe(true);
-});
-
-it('loses none of my edits when it brings two drafts together', () => {
-  fc.assert(
-    fc.property(policies, anyGate, policies, (base, mine, theirs) => {
-      const merged = rebase(
-        base,
-        { ...base, gates: [...base.gates, mine] },
-        { ...base, gates: [...base.gates, ...theirs.gates] },
-      );
-      for (const gate of [...base.gates, mine, ...theirs.gates]) {
-        expect(merged.gates.some((kept) => same(kept, gate))).toBe(true);
-      }
-    }),
-  );
-});
-
-it('tells audiences apart as well, and brings edits of different ones together', () => {
+it('tells audiences apart as well', () => {
   const [first, second] = policy.audiences;
   if (!first || !second) throw new Error('no audiences');
   const renamed = { ...policy, audiences: [{ ...first, name: 'Renamed' }, second] };
@@ -75,9 +47,4 @@ it('tells audiences apart as well, and brings edits of different ones together',
   expect(difference(policy, renamed)).toMatchObject([{ kind: 'changed', of: 'audience' }]);
   expect(difference(policy, added)).toMatchObject([{ kind: 'added', of: 'audience' }]);
   expect(difference(added, policy)).toMatchObject([{ kind: 'removed', of: 'audience' }]);
-  expect(rebase(policy, renamed, added).audiences.map(({ name }) => name)).toEqual([
-    'Renamed',
-    second.name,
-    'New',
-  ]);
 });

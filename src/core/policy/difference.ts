@@ -1,4 +1,4 @@
-/** What differs between two policies, and how to bring two people's edits of one draft together. */
+/** What differs between two policies. */
 import type { Gate, NamedTurnAway } from '../gate';
 import { same } from '../same';
 import type { Audience } from '../site';
@@ -94,50 +94,6 @@ function setChanges<Of extends string, T extends { readonly id: string }>(
       .filter(({ id }) => !current.has(id))
       .map((one): SetChange<Of, T> => ({ kind: 'removed', of, before: one })),
   ];
-}
-
-/**
- * Puts my edits of a common base on top of theirs, gate by gate and audience by audience. Where both changed the same one,
- * mine stands; my order of gates is taken only if they left the order alone.
- */
-export function rebase(base: Policy, mine: Policy, theirs: Policy): Policy {
-  const changes = gateChanges(base.gates, mine.gates);
-  const gates = merged(theirs.gates, changes);
-  const rest = {
-    audiences: merged(theirs.audiences, setChanges('audience', base.audiences, mine.audiences)),
-    turnAways: merged(theirs.turnAways, setChanges('turn-away', base.turnAways, mine.turnAways)),
-    landings: same(base.landings, mine.landings) ? theirs.landings : mine.landings,
-    defaults: same(base.defaults, mine.defaults) ? theirs.defaults : mine.defaults,
-  };
-  const iMoved = changes.some(({ kind }) => kind === 'moved');
-  const theyMoved = gateChanges(base.gates, theirs.gates).some(({ kind }) => kind === 'moved');
-  if (!iMoved || theyMoved) return { ...rest, gates };
-  const place = new Map(mine.gates.map((gate, index) => [gate.id, index]));
-  const last = mine.gates.length;
-  return {
-    ...rest,
-    gates: gates.toSorted((a, b) => (place.get(a.id) ?? last) - (place.get(b.id) ?? last)),
-  };
-}
-
-type Edit<T> =
-  | { readonly kind: 'added' | 'changed'; readonly after: T }
-  | { readonly kind: 'removed'; readonly before: T }
-  | { readonly kind: 'moved' };
-
-function merged<T extends { readonly id: string }>(list: readonly T[], changes: readonly Edit<T>[]): T[] {
-  const edits = new Map<string, T | null>();
-  for (const change of changes) {
-    if (change.kind === 'removed') edits.set(change.before.id, null);
-    else if (change.kind !== 'moved') edits.set(change.after.id, change.after);
-  }
-  const kept = list.flatMap((one) => {
-    const edit = edits.get(one.id);
-    return edit === undefined ? [one] : edit === null ? [] : [edit];
-  });
-  const present = new Set(list.map(({ id }) => id));
-  const added = [...edits.values()].filter((edit): edit is T => edit !== null && !present.has(edit.id));
-  return [...kept, ...added];
 }
 
 const byId = <T extends { readonly id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>

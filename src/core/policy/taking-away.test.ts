@@ -52,7 +52,7 @@ const without = ({ kind, id }: (typeof everyName)[number]): Vocabulary => ({
 /** What a visitor is left with: nothing of them says the name any more. Levels are looked at where they are taken away. */
 const withoutIt = (visitor: VisitorFacts, { kind, id }: (typeof everyName)[number]): VisitorFacts => {
   const rest = <T>(list: readonly T[] | null, of: (one: T) => string) =>
-    list && list.filter((one) => of(one) !== id);
+    list?.filter((one) => of(one) !== id) ?? null;
   const { [kind === 'field' ? id : '']: _, ...profile } = visitor.profile ?? {};
   return {
     ...visitor,

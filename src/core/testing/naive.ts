@@ -144,7 +144,9 @@ function testHolds(
         : item.facts.owner === visitor.id;
     case 'visitor in item group': {
       const group = item?.facts?.group;
-      return group === undefined || !is(vocabulary.groups, group) ? undefined : visitor.groups?.includes(group);
+      return group === undefined || !is(vocabulary.groups, group)
+        ? undefined
+        : visitor.groups?.includes(group);
     }
     case 'item kind':
       return compared('choice', test, item?.kind, request, [
