@@ -16,9 +16,5 @@ export default {
         { key: 'Referrer-Policy', value: 'same-origin' },
       ],
     },
-    {
-      source: '/assets/:path*',
-      headers: [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }],
-    },
   ],
 } satisfies NextConfig;

@@ -4,7 +4,7 @@
  */
 import { createServer, type IncomingMessage } from 'node:http';
 import next from 'next';
-import { normaliseAddress } from '../src/core';
+import { isDesk, serveSite } from '../src/app/_http/site-server';
 import { readEnvironment, runningTrivet } from '../src/services';
 import { claimDataFolder } from './data-folder';
 
@@ -27,27 +27,29 @@ const app = next({ dev, port, hostname: 'localhost' });
 /** Settles when the site is in memory and pages can be served; requests that come earlier wait for it. */
 let ready: Promise<unknown> = Promise.resolve();
 
-/** Makes the request fit for routing: who is asking can't be made up, and what can't be an address is nowhere. */
-function prepare(request: IncomingMessage): void {
-  request.headers['x-trivet-from'] = request.socket.remoteAddress ?? 'unknown';
-  const url = request.url ?? '/';
-  const [path = '/', ...query] = url.split('?');
-  const rest = query.length > 0 ? `?${query.join('?')}` : '';
-  if (path.startsWith('/_next/')) return;
-  const readable = path.startsWith('/') && normaliseAddress(path) !== null;
-  request.url = (readable ? path.replace(/\/{2,}/g, '/') : '/%00') + rest;
-}
+/** Nothing is open for longer than a slow line needs, and there are no more of them than one machine can look after. */
+const LIMITS = { headersTimeout: 20_000, requestTimeout: 300_000, keepAliveTimeout: 30_000 };
+const MOST_CONNECTIONS = 2000;
 
-const server = createServer((request, response) => {
-  prepare(request);
+const server = createServer(LIMITS, (request: IncomingMessage, response) => {
+  const [path = '/'] = (request.url ?? '/').split('?');
+  const desk = isDesk(path, dev);
+  // Who is asking can't be made up: what comes of that name from outside is overwritten.
+  if (desk) request.headers['x-trivet-from'] = request.socket.remoteAddress ?? 'unknown';
   ready
-    .then(() => app.getRequestHandler()(request, response))
+    .then(() => (desk ? app.getRequestHandler()(request, response) : serveSite(request, response)))
     .catch((error: unknown) => {
       console.error(error);
       response.destroy();
     });
 });
-if (dev) server.on('upgrade', (request, socket, head) => app.getUpgradeHandler()(request, socket, head));
+server.maxConnections = MOST_CONNECTIONS;
+server.on('upgrade', (request, socket, head) => {
+  if (dev) return app.getUpgradeHandler()(request, socket, head);
+  // Nothing here is spoken but HTTP; the framework would listen and never answer.
+  const refusal = 'HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Length: 0\r\n\r\n';
+  socket.end(refusal, () => socket.destroy());
+});
 server.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EADDRINUSE')
     stop(`Port ${port} is taken. Stop what uses it, or choose another with PORT=3001.`);

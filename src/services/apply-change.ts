@@ -6,8 +6,10 @@
 import { randomUUID } from 'node:crypto';
 import { asId, may, type PassphraseId, type PersonId, type SiteNames, same } from '@/core';
 import {
+  deleteCodesTo,
   deletePeople,
   dropNames,
+  forgetPassphrase,
   type Hashes,
   insertChange,
   markUndone,
@@ -69,11 +71,14 @@ export async function applyChange(
       const hashes = await hashesOfGone(tx, people, names);
       await write(tx, people, names);
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
+      if (made.passphrase) await forgetPassphrase(tx, made.passphrase.id);
       if (made.password) await setPasswordHash(tx, made.password.person, made.password.hash);
       const { summary, why = '' } = made;
       const by = author.name;
       await insertChange(tx, { id, by, summary, why, people, names, hashes, undone: false }, now);
     });
+    forgetWhoWent(trivet, people);
+    if (made.passphrase) trivet.forgetSessionsKnowing(made.passphrase.id);
     return { kind: 'changed', change: id, people: people.length, summary: made.summary };
   });
 }
@@ -111,6 +116,7 @@ export async function undoChange(
         await setPassphraseHash(tx, asId<PassphraseId>(passphrase), hash);
       await markUndone(tx, id);
     });
+    forgetWhoWent(trivet, people);
     return { kind: 'changed', change: id, people: people.length, summary: `Taken back: ${change.summary}` };
   });
 }
@@ -174,6 +180,15 @@ async function hashesOfGone(
 const goneIn = (people: readonly PeopleChange[]): readonly PersonId[] =>
   people.flatMap(({ before, after }) => (before && !after ? [before.id] : []));
 
+/** An account that ends takes its sessions along; the database has ended them, and memory is not to know them longer. */
+function forgetWhoWent(trivet: Trivet, people: readonly PeopleChange[]): void {
+  for (const person of goneIn(people)) trivet.forgetSessionsOf(person);
+}
+
+/** The mail addresses that are no longer those of an account that had them. */
+const leftAddresses = (people: readonly PeopleChange[]): readonly string[] =>
+  people.flatMap(({ before, after }) => (before && before.email !== after?.email ? [before.email] : []));
+
 async function write(
   tx: Parameters<typeof writePeople>[0],
   people: readonly PeopleChange[],
@@ -182,6 +197,7 @@ async function write(
   // Names that come are there before the people who have them, and those that go leave after.
   if (names) await writeNames(tx, names.after);
   await deletePeople(tx, goneIn(people));
+  await deleteCodesTo(tx, leftAddresses(people));
   await writePeople(
     tx,
     people.flatMap(({ after }) => (after ? [after] : [])),

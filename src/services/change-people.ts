@@ -1,6 +1,8 @@
 /** Changing people: one by their form, or many at once, with a look at what it does before it is done. */
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
+  asId,
   counted,
   decide,
   type GroupId,
@@ -20,7 +22,7 @@ import type { Crowd } from './columns';
 import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { personOf, recordOf } from './person';
-import { type FormProblems, newPersonId, readPerson, withField } from './person-form';
+import { type FormProblems, readPerson, withField } from './person-form';
 import type { SiteState } from './site-state';
 import { memberOf } from './stand-ins';
 import type { Trivet } from './trivet';
@@ -234,8 +236,7 @@ export async function savePerson(
         'Send the person, and what they were before.',
     };
   const { based, person, why } = parsed.data;
-  const given = z.looseObject({ name: z.string() }).safeParse(person);
-  const name = given.success ? given.data.name : '';
+  const madeId = asId<PersonId>(randomUUID());
   let saved: PersonId | null = null;
   let problems: FormProblems | null = null;
   const answer = await applyChange(
@@ -246,7 +247,7 @@ export async function savePerson(
       if (before === undefined) return 'There is no such person any more.';
       if (before && !same(recordOf(before), based))
         return `${before.name} was changed meanwhile. What you typed is kept here: take theirs, or open them anew.`;
-      const key = personId ?? newPersonId(name, (one) => state.people.has(one));
+      const key = personId ?? madeId;
       const read = readPerson(person, key, state);
       if ('problems' in read) {
         problems = read.problems;

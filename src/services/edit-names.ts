@@ -2,6 +2,7 @@
  * Changing the names that describe people: fields, roles, groups, levels, products, courses, activities, passphrases. What
  * a change would break is shown before it is made; what can be converted is.
  */
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
   convertedFieldValue,
@@ -22,7 +23,6 @@ import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change'
 import { type Administrator, need } from './desk-right';
 import { openedByLoss } from './opened-by-loss';
 import { recordOf } from './person';
-import { newId } from './person-form';
 import { hashPassphrase } from './secrets';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
@@ -163,7 +163,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
     case 'add': {
       const taken = called(one.name);
       if (taken) return taken;
-      const made = { id: newId(one.name, (each) => list.some((other) => other.id === each)), name: one.name };
+      const made = { id: randomUUID(), name: one.name };
       return { summary: `New ${of}: ${one.name}`, ...withList([...list, { ...made, ...DETAILS[of] }]) };
     }
     case 'rename':

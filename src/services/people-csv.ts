@@ -2,9 +2,11 @@
  * People as CSV (RFC 4180), out and in. What a spreadsheet would take for a formula is written with an apostrophe before
  * it and read without. Reading is a dry run first; then all or nothing.
  */
+import { randomUUID } from 'node:crypto';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import {
+  asId,
   counted,
   type Field,
   fieldValueText,
@@ -22,7 +24,7 @@ import { breath, type CsvProblem, type Row, type Table, tableOf } from './csv-ta
 import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { recordOf } from './person';
-import { newPersonId, withField } from './person-form';
+import { withField } from './person-form';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
 
@@ -214,7 +216,6 @@ async function peopleIn(
 ): Promise<readonly PeopleChange[]> {
   const byEmail = new Map([...state.people.values()].map((person) => [person.email, person]));
   const lineOf = new Map<string, number>();
-  const ids = new Set<string>(state.people.keys());
   const readers = columns.map((target) => readerFor(target, state.names));
   const people: PeopleChange[] = [];
   for (const [at, { line, cells }] of records.entries()) {
@@ -246,11 +247,7 @@ async function peopleIn(
     });
     if (after.name === '')
       complain(line, columns.indexOf('name') + 1, `Somebody new needs a name: ${email} has none.`);
-    if (before === null) {
-      const id = newPersonId(after.name || email, (one) => ids.has(one));
-      ids.add(id);
-      after = { ...after, id };
-    }
+    if (before === null) after = { ...after, id: asId(randomUUID()) };
     people.push({ before, after });
   }
   return people;

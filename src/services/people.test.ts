@@ -4,6 +4,7 @@ import { asId, type PersonId } from '@/core';
 import {
   type Administrator,
   changePeople,
+  confirmReset,
   editNames,
   exportPeople,
   findPeople,
@@ -12,6 +13,7 @@ import {
   namesReport,
   personReport,
   savePerson,
+  startReset,
   type Trivet,
   undoChange,
   unlock,
@@ -19,6 +21,7 @@ import {
   visitorOf,
 } from '.';
 import { recordOf } from './person';
+import { startSession } from './start-session';
 import { gretaAt, liveLook, now, openLarkfell, signedInAt } from './testing';
 
 let trivet: Trivet;
@@ -215,8 +218,8 @@ describe('one person', () => {
   it('can be somebody new, with an id that nobody has', async () => {
     const fresh = { ...form('marek'), name: 'Marek', email: 'Second.Marek@larkfell.example ' };
     const answer = await savePerson(trivet, greta, null, { based: null, person: fresh }, now);
-    expect(answer).toMatchObject({ kind: 'saved', person: 'marek-2' });
-    expect(person('marek-2').email).toBe('second.marek@larkfell.example');
+    if (answer.kind !== 'saved') throw new Error(answer.kind);
+    expect(person(answer.person).email).toBe('second.marek@larkfell.example');
     await undo(answer as { kind: string; change: string });
     expect(trivet.state.people.has(asId<PersonId>('marek-2'))).toBe(false);
   });
@@ -226,6 +229,33 @@ describe('one person', () => {
       kind: 'problems',
       problems: { desk: expect.stringContaining('yourself') },
     });
+  });
+
+  it('ends with everything by which they were known: nobody gets it by having their name', async () => {
+    const save = (over: object) =>
+      savePerson(trivet, greta, null, { based: null, person: { ...form('marek'), ...over } }, now);
+    const made = await save({ name: 'Passing Guest', email: 'passing@larkfell.example' });
+    if (made.kind !== 'saved') throw new Error(made.kind);
+    const { token } = await startSession(trivet, made.person, [], '/', now);
+    expect((await visitorOf(trivet, token, now)).person?.id).toBe(made.person);
+    const { token: code } = (await startReset(
+      trivet,
+      { email: 'passing@larkfell.example' },
+      '10.8.0.1',
+      now,
+    )) as { token: string };
+    const gone = { who: { ids: [made.person] }, edit: { kind: 'remove' } };
+    await changePeople(trivet, greta, gone, false, now);
+    const again = await save({ name: 'Passing Guest', email: 'passing@larkfell.example' });
+    if (again.kind !== 'saved') throw new Error(again.kind);
+    expect(again.person).not.toBe(made.person);
+    expect((await visitorOf(trivet, token, now)).person).toBeNull();
+    expect(
+      await confirmReset(trivet, { token: code, code: '000000', password: 'longer than 8' }, [], now),
+    ).toMatchObject({
+      kind: 'over',
+    });
+    await changePeople(trivet, greta, { ...gone, who: { ids: [again.person] } }, false, now);
   });
 
   it('has a page that says what they can reach, why, and what would open the rest', () => {
@@ -355,6 +385,33 @@ describe('names', () => {
     expect(await opens()).toBe('unlocked');
   });
 
+  it('are never those of something that went: one of the same name is another', async () => {
+    const make = async () => {
+      await change({ kind: 'add', of: 'group', name: 'Passing' });
+      return trivet.state.names.groups.find(({ name }) => name === 'Passing')?.id;
+    };
+    const first = await make();
+    await change({ kind: 'remove', of: 'group', id: first });
+    const second = await make();
+    expect(second).not.toBe(first);
+    await change({ kind: 'remove', of: 'group', id: second });
+  });
+
+  it('end what was opened by a passphrase when other words are chosen for it', async () => {
+    const stranger = await visitorOf(trivet, undefined, now);
+    const type = (passphrase: string) =>
+      unlock(trivet, stranger, { passphrase, next: '/', from: '10.9.9.8' }, now);
+    const answer = await type('bring a red torch');
+    const token = answer.kind === 'unlocked' ? (answer.token ?? '') : '';
+    const known = async () => (await visitorOf(trivet, token, now)).facts.passphrases;
+    expect(await known()).toEqual(['comet-mail']);
+    await change({ kind: 'passphrase', id: 'comet-mail', passphrase: 'bring a blue torch' });
+    expect(await known()).toEqual([]);
+    trivet.sessions.clear();
+    expect(await known()).toEqual([]);
+    await change({ kind: 'passphrase', id: 'comet-mail', passphrase: 'bring a red torch' });
+  });
+
   it('know who has them and where they are used', () => {
     const report = namesReport(trivet, greta);
     expect(report.people['level keeper']).toBeGreaterThan(3);
@@ -409,7 +466,7 @@ describe('CSV', () => {
     expect(person('marek')).toMatchObject({ level: 'friend', groups: ['dome-crew', 'tarn-survey'] });
     expect(person('marek').profile['hours-logged']).toBe(12.5);
     expect(person('ines').profile).not.toHaveProperty('hours-logged');
-    expect(person('new-person').email).toBe('new@larkfell.example');
+    expect(find({ text: 'New, person' }).people).toMatchObject([{ email: 'new@larkfell.example' }]);
     await undo(answer as { kind: string; change: string });
     expect(trivet.state.people.size).toBe(72);
   });

@@ -1,7 +1,6 @@
 /** One person as they are written down by hand: shape, limits, and whether what is named is there. */
 import { z } from 'zod';
 import {
-  asId,
   DESK_RIGHTS,
   type FieldValue,
   fieldValueProblem,
@@ -127,22 +126,3 @@ export function withField(
   const { [field]: _, ...others } = profile;
   return value === null ? others : { ...others, [field]: value };
 }
-
-/** An id for something new, made of its name; with a number behind it while another has it. */
-export function newId(name: string, taken: (id: string) => boolean): string {
-  const plain =
-    name
-      .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 60) || 'new';
-  for (let number = 1; ; number++) {
-    const id = number === 1 ? plain : `${plain}-${number}`;
-    if (!taken(id)) return id;
-  }
-}
-
-export const newPersonId = (name: string, taken: (id: PersonId) => boolean): PersonId =>
-  asId<PersonId>(newId(name, (id) => taken(asId<PersonId>(id))));

@@ -1,7 +1,7 @@
 /**
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
-import type { PersonId } from '@/core';
+import type { PassphraseId, PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
 import { Journal } from './journal';
 import { indexOnce } from './search-index';
@@ -105,6 +105,12 @@ export class Trivet {
   /** Forgets somebody's sessions, so that they are asked for again. */
   forgetSessionsOf(person: PersonId): void {
     for (const [hash, session] of this.sessions) if (session.person === person) this.forgetSession(hash);
+  }
+
+  /** Forgets the sessions in which a passphrase was typed, so that they are asked for again. */
+  forgetSessionsKnowing(passphrase: PassphraseId): void {
+    for (const [hash, { passphrases }] of this.sessions)
+      if (passphrases.includes(passphrase)) this.sessions.delete(hash);
   }
 
   /** Everything it holds, for another to begin with. */

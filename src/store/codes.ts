@@ -1,5 +1,5 @@
 /** Codes that were sent by mail and wait to be typed. */
-import { eq, lte, sql } from 'drizzle-orm';
+import { eq, inArray, lte, sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { codes } from './schema';
 
@@ -32,4 +32,9 @@ export async function countCodeAttempt(db: Database, tokenHash: string): Promise
 /** Takes a code away. Answers whether it was there: of two who use it at once, one does. */
 export async function deleteCode(db: Database, tokenHash: string): Promise<boolean> {
   return (await db.delete(codes).where(eq(codes.tokenHash, tokenHash)).returning()).length > 0;
+}
+
+/** Takes away the codes that were sent to some mail addresses: what they were for is no longer theirs. */
+export async function deleteCodesTo(db: Database, emails: readonly string[]): Promise<void> {
+  if (emails.length > 0) await db.delete(codes).where(inArray(codes.email, [...emails]));
 }

@@ -1,5 +1,5 @@
 /** What files hold. */
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { ItemId } from '@/core';
 import type { Database } from './database';
 import { fileBytes } from './schema';
@@ -12,6 +12,34 @@ export async function writeFileBytes(db: Database, item: ItemId, bytes: Uint8Arr
 }
 
 export async function readFileBytes(db: Database, item: ItemId): Promise<Uint8Array | null> {
-  const [row] = await db.select().from(fileBytes).where(eq(fileBytes.item, item));
+  const [row] = await db.select({ bytes: fileBytes.bytes }).from(fileBytes).where(eq(fileBytes.item, item));
   return row?.bytes ?? null;
+}
+
+/** What is known of a file's bytes without reading them: how many there are, and their SHA-256 in base64url. */
+export interface FileDigest {
+  readonly size: number;
+  readonly digest: string;
+}
+
+export async function readFileDigest(db: Database, item: ItemId): Promise<FileDigest | null> {
+  const [row] = await db
+    .select({ size: sql<number>`octet_length(${fileBytes.bytes})`, digest: fileBytes.digest })
+    .from(fileBytes)
+    .where(eq(fileBytes.item, item));
+  return row?.digest ? { size: row.size, digest: Buffer.from(row.digest).toString('base64url') } : null;
+}
+
+/** Some of a file's bytes, from a place on; fewer at its end, none when it is gone. */
+export async function readFilePart(
+  db: Database,
+  item: ItemId,
+  from: number,
+  count: number,
+): Promise<Uint8Array> {
+  const [row] = await db
+    .select({ part: sql<Uint8Array>`substring(${fileBytes.bytes} from ${from + 1}::int for ${count}::int)` })
+    .from(fileBytes)
+    .where(eq(fileBytes.item, item));
+  return row?.part ?? new Uint8Array();
 }

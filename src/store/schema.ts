@@ -243,7 +243,10 @@ const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 /** What files hold. A file that is taken away keeps its bytes, so that this can be taken back. */
 export const fileBytes = pgTable('file_bytes', {
   item: text().primaryKey(),
+  /** Kept uncompressed, so that a part is read as a part. */
   bytes: bytea().notNull(),
+  /** SHA-256 of the bytes. */
+  digest: bytea().generatedAlwaysAs(sql`sha256(bytes)`),
 });
 
 /** Addresses that items had before. */

@@ -1,5 +1,5 @@
 /** Sessions, by the hash of their token. */
-import { eq, lt } from 'drizzle-orm';
+import { eq, lt, sql } from 'drizzle-orm';
 import { asId, type PassphraseId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { sessions } from './schema';
@@ -38,6 +38,14 @@ export async function setPassphrases(
   passphrases: readonly PassphraseId[],
 ): Promise<void> {
   await db.update(sessions).set({ passphrases }).where(eq(sessions.tokenHash, tokenHash));
+}
+
+/** Takes a passphrase out of every session in which it was typed: other words are typed for it now. */
+export async function forgetPassphrase(db: Database, passphrase: PassphraseId): Promise<void> {
+  await db
+    .update(sessions)
+    .set({ passphrases: sql`${sessions.passphrases} - ${passphrase}::text` })
+    .where(sql`${sessions.passphrases} @> ${JSON.stringify([passphrase])}::jsonb`);
 }
 
 /** Ends every session of somebody. */

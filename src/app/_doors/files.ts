@@ -1,9 +1,8 @@
 /** Files: each behind its own decision, and fit for no browser to run. */
-import { createHash } from 'node:crypto';
 import { dependsOnVisitor } from '@/core';
 import { fileAt } from '@/services';
-import { PRIVATE } from '../_http/response';
-import type { Ask, Door } from './door';
+import { isKnown, PRIVATE } from '../_http/response';
+import type { Door } from './door';
 import { given, missing } from './page';
 
 /** What a browser may show in its place; the rest it keeps. */
@@ -15,9 +14,9 @@ export const files: Door = {
     if (!id || !name || more.length > 0) return missing(ask);
     const answer = await fileAt(ask.trivet, ask.look, id, name);
     if (answer.kind === 'instead') return given(ask, answer.answer);
-    const { file, bytes } = answer;
+    const { file, size } = answer;
     const same = !ask.delivery.walk && !dependsOnVisitor(ask.look.compiled, file.id);
-    const etag = `"${createHash('sha256').update(bytes).digest('base64url').slice(0, 27)}"`;
+    const etag = `"${answer.digest}"`;
     const headers: Record<string, string> = {
       'Content-Type': file.mediaType.startsWith('text/')
         ? `${file.mediaType}; charset=utf-8`
@@ -27,27 +26,41 @@ export const files: Door = {
       'X-Content-Type-Options': 'nosniff',
       'Accept-Ranges': 'bytes',
       'Cache-Control': same ? 'public, no-cache' : PRIVATE,
-      ...(same && { ETag: etag }),
+      ETag: etag,
     };
-    if (same && ask.request.headers.get('if-none-match')?.includes(etag))
-      return new Response(null, { status: 304, headers });
-    return withRange(ask, bytes, headers);
+    if (isKnown(ask.request, etag)) return new Response(null, { status: 304, headers });
+    const range = rangeIn(ask.request, size, etag);
+    if (range === 'none of it')
+      return new Response(null, { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` } });
+    const { from, to } = range ?? { from: 0, to: size - 1 };
+    const count = to - from + 1;
+    return new Response(ask.request.method === 'HEAD' ? null : answer.read(from, count), {
+      status: range ? 206 : 200,
+      headers: {
+        ...headers,
+        'Content-Length': String(count),
+        ...(range && { 'Content-Range': `bytes ${from}-${to}/${size}` }),
+      },
+    });
   },
 };
 
-/** One range of bytes (RFC 9110 §14), which videos are played with; all of them for anything else. */
-function withRange({ request }: Ask, bytes: Uint8Array, headers: Record<string, string>): Response {
-  const body = (part: Uint8Array) => new Blob([part as Uint8Array<ArrayBuffer>]);
-  const asked = /^bytes=(\d*)-(\d*)$/.exec(request.headers.get('range') ?? '');
-  if (!asked || (asked[1] === '' && asked[2] === '')) return new Response(body(bytes), { headers });
-  const size = bytes.length;
-  const [, from = '', to = ''] = asked;
-  const start = from === '' ? Math.max(0, size - Number(to)) : Number(from);
-  const end = from === '' || to === '' ? size - 1 : Math.min(size - 1, Number(to));
-  if (start >= size || start > end)
-    return new Response(null, { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` } });
-  return new Response(body(bytes.subarray(start, end + 1)), {
-    status: 206,
-    headers: { ...headers, 'Content-Range': `bytes ${start}-${end}/${size}` },
-  });
+/**
+ * The one range of bytes that is asked for (RFC 9110 §14), which videos are played with; null for all of them. Ranges are
+ * for GET alone, and one of an older file (`If-Range`) is all of the newer one.
+ */
+function rangeIn(
+  { method, headers }: Request,
+  size: number,
+  etag: string,
+): { readonly from: number; readonly to: number } | 'none of it' | null {
+  const asked = /^bytes=(\d*)-(\d*)$/.exec(headers.get('range') ?? '');
+  if (method !== 'GET' || !asked || (asked[1] === '' && asked[2] === '')) return null;
+  const condition = headers.get('if-range');
+  if (condition !== null && condition !== etag) return null;
+  const [, first = '', last = ''] = asked;
+  const from = first === '' ? Math.max(0, size - Number(last)) : Number(first);
+  const to = first === '' || last === '' ? size - 1 : Math.min(size - 1, Number(last));
+  if (last !== '' && first !== '' && Number(last) < Number(first)) return null;
+  return from >= size || from > to ? 'none of it' : { from, to };
 }

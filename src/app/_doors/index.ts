@@ -9,6 +9,7 @@ import { visitorIn } from '../_http/request';
 import { delivery, htmlResponse, respond } from '../_http/response';
 import { me } from './account';
 import { api } from './api';
+import { assets } from './assets';
 import type { Ask, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
@@ -17,7 +18,7 @@ import { forms } from './forms';
 import { groups } from './groups';
 import { noteInJournal } from './journal';
 import { category, tag } from './lists';
-import { page } from './page';
+import { notTaken, page } from './page';
 import { passphrase } from './passphrase';
 import { reset } from './reset';
 import { searchDoor } from './search';
@@ -45,6 +46,7 @@ const DOORS: Readonly<Record<string, Door>> = {
   'sitemap.xml': sitemap,
   'robots.txt': robots,
   api,
+  assets,
 };
 
 /** What the site answers a request. */
@@ -143,13 +145,13 @@ async function answer(ask: Ask, first: string): Promise<Response> {
   if (!door) return page(ask);
   const rest = partsOf(ask.path);
   if (rest === null) return page(ask);
-  const handler = ask.request.method === 'POST' ? door.POST : door.GET;
-  if (handler) return handler({ ...ask, rest });
-  return new Response('This address does not take that.', {
-    status: 405,
-    headers: { Allow: Object.keys(door).join(', '), 'Cache-Control': 'private, no-store' },
-  });
+  const { method } = ask.request;
+  const handler = method === 'GET' || method === 'HEAD' ? door.GET : method === 'POST' ? door.POST : null;
+  return handler ? handler({ ...ask, rest }) : notTaken(allowedBy(door), first === 'api');
 }
+
+const allowedBy = ({ GET, POST }: Door): string =>
+  [...(GET ? ['GET', 'HEAD'] : []), ...(POST ? ['POST'] : [])].join(', ');
 
 /** The parts of a path behind the first, decoded; null when it can't be. */
 function partsOf(path: string): readonly string[] | null {

@@ -1,12 +1,13 @@
 /** Pages and posts, and nothing where there is none. */
 import { frameFor, type ListAnswer, type PageAnswer, viewPage } from '@/services';
 import { renderAnswer } from '@/site';
-import { respond } from '../_http/response';
+import { PRIVATE, respond } from '../_http/response';
 import type { Ask } from './door';
 
 export async function page(ask: Ask): Promise<Response> {
   const { method } = ask.request;
-  if (method !== 'GET' && method !== 'HEAD') return missing(ask);
+  // The same at every address, so that it does not tell at which there is a page.
+  if (method !== 'GET' && method !== 'HEAD') return notTaken('GET, HEAD');
   const answer = viewPage(ask.look, ask.path);
   return given(ask, answer, answer.kind === 'page' && answer.sameForEveryone);
 }
@@ -20,6 +21,19 @@ export async function given(
   const { delivery, request } = ask;
   const same = sameForEveryone && !delivery.desk && !delivery.walk;
   return respond(request, await renderAnswer(answer, delivery), delivery.walk, same);
+}
+
+/** An address does not take a method (RFC 9110 §15.5.6). Apps are told in their own way. */
+export function notTaken(allow: string, app = false): Response {
+  const title = 'This address does not take that.';
+  return new Response(app ? JSON.stringify({ title, status: 405 }) : title, {
+    status: 405,
+    headers: {
+      Allow: allow,
+      'Cache-Control': PRIVATE,
+      'Content-Type': app ? 'application/problem+json' : 'text/plain; charset=utf-8',
+    },
+  });
 }
 
 /** The same bytes as for an address that was never there. */

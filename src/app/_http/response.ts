@@ -57,12 +57,14 @@ export function respond(
   if (!sameForEveryone) return htmlResponse(rendered.html, { status: rendered.status, walk });
   const etag = `"${createHash('sha256').update(rendered.html).digest('base64url').slice(0, 27)}"`;
   const headers = { 'Cache-Control': 'public, no-cache', ETag: etag };
-  const known = request.headers
-    .get('if-none-match')
-    ?.split(',')
-    .map((tag) => tag.trim().replace(/^W\//, ''));
-  if (known?.includes(etag) || known?.includes('*')) return new Response(null, { status: 304, headers });
+  if (isKnown(request, etag)) return new Response(null, { status: 304, headers });
   return htmlResponse(rendered.html, { status: rendered.status, walk, headers });
+}
+
+/** Whether who asks has what they would get (RFC 9110 §13.1.2, compared weakly). */
+export function isKnown({ headers }: Request, etag: string): boolean {
+  const tags = headers.get('if-none-match')?.split(',') ?? [];
+  return tags.map((tag) => tag.trim().replace(/^W\//, '')).some((tag) => tag === etag || tag === '*');
 }
 
 let stylesheet: string | undefined;

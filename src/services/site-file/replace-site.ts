@@ -18,6 +18,7 @@ import {
 import {
   deleteItems,
   dropNames,
+  forgetPassphrase,
   insertChange,
   insertItems,
   noteOldAddress,
@@ -111,6 +112,7 @@ export async function fileOverSite(
   const done = await trivet.changeEverything(async (current) => {
     if (basisOf(current) !== basis) return false;
     await write(trivet, site, hashes, current, author, now);
+    for (const { id } of hashes.passphrases) trivet.forgetSessionsKnowing(id);
     return true;
   });
   return done
@@ -292,7 +294,10 @@ async function write(
       people.flatMap(({ after }) => (after ? [after] : [])),
     );
     for (const { id, hash } of hashes.passwords) await setPasswordHash(tx, id, hash);
-    for (const { id, hash } of hashes.passphrases) await setPassphraseHash(tx, id, hash);
+    for (const { id, hash } of hashes.passphrases) {
+      await setPassphraseHash(tx, id, hash);
+      await forgetPassphrase(tx, id);
+    }
     await deleteItems(
       tx,
       removed.map(({ id }) => id),

@@ -20,6 +20,7 @@ export const api: Door = {
   GET: async (ask) => {
     const [what, id, ...more] = ask.rest;
     if (ask.delivery.walk) return missing(ask);
+    if (what === 'health' && id === undefined) return json({ ok: true });
     if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
     if (what !== 'items' || more.length > 0) return nothing();
     const look = await lookIn(ask);

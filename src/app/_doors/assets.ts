@@ -1,0 +1,45 @@
+/**
+ * What every page links to: the style sheet and the fonts, built with the application and the same for everybody. Anything
+ * else under this address is nothing, like everywhere.
+ */
+import { readdirSync, readFileSync } from 'node:fs';
+import type { Door } from './door';
+import { missing } from './page';
+
+const FOLDER = 'public/assets';
+const TYPES: Readonly<Record<string, string>> = { css: 'text/css; charset=utf-8', woff2: 'font/woff2' };
+
+interface Asset {
+  readonly type: string;
+  readonly bytes: Uint8Array<ArrayBuffer>;
+}
+
+let built: ReadonlyMap<string, Asset> | undefined;
+
+function assetsBuilt(): ReadonlyMap<string, Asset> {
+  built ??= new Map(
+    readdirSync(FOLDER).flatMap((name) => {
+      const type = TYPES[name.split('.').at(-1) ?? ''];
+      return type
+        ? [[name, { type, bytes: new Uint8Array(readFileSync(`${FOLDER}/${name}`)) }] as const]
+        : [];
+    }),
+  );
+  return built;
+}
+
+export const assets: Door = {
+  GET: (ask) => {
+    const [name = '', ...more] = ask.rest;
+    const asset = more.length === 0 && !ask.delivery.walk ? assetsBuilt().get(name) : undefined;
+    if (!asset) return missing(ask);
+    return new Response(asset.bytes, {
+      headers: {
+        'Content-Type': asset.type,
+        'X-Content-Type-Options': 'nosniff',
+        // The style sheet is named by its content, and a font does not change.
+        'Cache-Control': 'public, max-age=31536000, immutable',
+      },
+    });
+  },
+};
