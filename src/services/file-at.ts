@@ -2,7 +2,7 @@
 import { asId, type File, type ItemId, normaliseAddress } from '@/core';
 import { readFileDigest, readFilePart } from '@/store';
 import type { Trivet } from './trivet';
-import { decisionOn, frameFor, type Look, type PageAnswer, turnedAway } from './view';
+import { instead, type Look, nowhere, opens, type PageAnswer } from './view';
 
 export type FileAnswer =
   | {
@@ -21,13 +21,12 @@ export type FileAnswer =
 /** A file by its id and name. With another name it is not there, so that a guess tells nothing. */
 export async function fileAt(trivet: Trivet, look: Look, id: string, name: string): Promise<FileAnswer> {
   const file = look.state.outline.items.get(asId<ItemId>(id));
-  const missing: FileAnswer = { kind: 'instead', answer: { kind: 'missing', frame: frameFor(look, null) } };
+  const missing = (): FileAnswer => ({ kind: 'instead', answer: nowhere(look, `/files/${id}/${name}`) });
   if (file?.kind !== 'file' || normaliseAddress(`/${name}`) !== normaliseAddress(`/${file.name}`))
-    return missing;
-  const decision = decisionOn(look, file.id);
-  if (decision.kind === 'turned away') return { kind: 'instead', answer: turnedAway(look, file, decision) };
+    return missing();
+  if (!opens(look, file.id)) return { kind: 'instead', answer: instead(look, file) };
   const known = await readFileDigest(trivet.db, file.id);
-  if (known === null) return missing;
+  if (known === null) return missing();
   return {
     kind: 'file',
     file,

@@ -2,7 +2,16 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
-import { administratorOf, frameFor, type Look, type Trivet, type Visitor, walkOf, wouldDo } from '@/services';
+import {
+  administratorOf,
+  frameFor,
+  type Look,
+  nowhere,
+  type Trivet,
+  type Visitor,
+  walkOf,
+  wouldDo,
+} from '@/services';
 import { renderAnswer, renderWould } from '@/site';
 import { lookOf } from '../_http/look';
 import { visitorIn } from '../_http/request';
@@ -162,10 +171,8 @@ function partsOf(path: string): readonly string[] | null {
   }
 }
 
+/** The same as at an address that was never there. */
 async function nothing(request: Request, look: Look, desk: boolean): Promise<Response> {
-  const rendered = await renderAnswer(
-    { kind: 'missing', frame: frameFor(look, null) },
-    delivery(desk, false),
-  );
+  const rendered = await renderAnswer(nowhere(look, new URL(request.url).pathname), delivery(desk, false));
   return respond(request, rendered, false, false);
 }

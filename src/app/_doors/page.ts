@@ -1,5 +1,5 @@
 /** Pages and posts, and nothing where there is none. */
-import { frameFor, type ListAnswer, type PageAnswer, viewPage } from '@/services';
+import { type ListAnswer, nowhere, type PageAnswer, viewPage } from '@/services';
 import { renderAnswer } from '@/site';
 import { PRIVATE, respond } from '../_http/response';
 import type { Ask } from './door';
@@ -36,6 +36,5 @@ export function notTaken(allow: string, app = false): Response {
   });
 }
 
-/** The same bytes as for an address that was never there. */
-export const missing = (ask: Ask): Promise<Response> =>
-  given(ask, { kind: 'missing', frame: frameFor(ask.look, null) });
+/** The same as at an address that was never there. */
+export const missing = (ask: Ask): Promise<Response> => given(ask, nowhere(ask.look, ask.path));

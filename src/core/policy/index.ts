@@ -9,6 +9,7 @@ export * from './effect';
 export * from './explain';
 export * from './matrix';
 export * from './misled';
+export * from './nowhere';
 export { openedByMerge } from './opened-by-merge';
 export { type Change, openers, withChanges } from './openers';
 export * from './policy';

@@ -1,14 +1,7 @@
 /** Entries of lists, feeds and searches: an item as it stands among others. Each follows its item's decision. */
-import {
-  type Day,
-  entryFor,
-  type ItemId,
-  type Post,
-  type Section,
-  sectionsOf,
-  type TurnedAway,
-} from '@/core';
+import { type Day, type ItemId, type Post, type Section, sectionsOf, type TurnedAway } from '@/core';
 import type { SiteState } from '../site-state';
+import { givenAt } from './given-at';
 import { addressIn, decisionOn, type Look } from './look';
 import { type Step, stepFor } from './step';
 import { contentOf, firstWords, hasOwnGate, summaryOf } from './texts';
@@ -41,7 +34,7 @@ export interface Entry {
 
 /** A post in a list, or null where it is left out. */
 export function entryOf(look: Look, post: Post): Entry | null {
-  const decision = decisionOn(look, post.id);
+  const given = givenAt(look, post.id);
   const facts = post.facts ?? {};
   const base = {
     id: post.id,
@@ -52,7 +45,7 @@ export function entryOf(look: Look, post: Post): Entry | null {
     category: facts.category ?? null,
     tags: facts.tags ?? [],
   };
-  if (decision.kind === 'open') {
+  if (given.kind === 'open') {
     return {
       ...base,
       text: summaryOf(look.state, look.compiled, post.id),
@@ -61,8 +54,8 @@ export function entryOf(look: Look, post: Post): Entry | null {
       teaser: null,
     };
   }
-  if (entryFor(decision.turnAway) === 'nothing') return null;
-  const shown = teaserOf(look, post.id, decision, post.address);
+  if (given.kind !== 'teaser') return null;
+  const shown = teaserOf(look, post.id, given.decision, post.address);
   return {
     ...base,
     text: shown.text,

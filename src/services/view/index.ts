@@ -3,6 +3,7 @@ export { type AccountView, accountOf } from './account-view';
 export { type Choice, type Entry, type ShownPicture, teaserOf } from './entry';
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
+export { type Given, givenAt, givenNowhere } from './given-at';
 export { type ListAnswer, viewList } from './list-view';
 export { decisionOn, type Look, opens } from './look';
 export { type Hit, type PassagePart, type SearchAnswer, search } from './search';
@@ -10,4 +11,12 @@ export { type FileEntry, type SectionView, sectionViews, slugOf } from './sectio
 export { sitemapOf } from './sitemap';
 export { type Step, signInAddress } from './step';
 export { contentOf, htmlIn, summaryOf } from './texts';
-export { factsOf, type PageAnswer, type PageFacts, signInNote, turnedAway, viewPage } from './view-page';
+export {
+  factsOf,
+  instead,
+  nowhere,
+  type PageAnswer,
+  type PageFacts,
+  signInNote,
+  viewPage,
+} from './view-page';

@@ -5,7 +5,6 @@
 import {
   type Address,
   type Addressed,
-  arrivalFrom,
   type CompiledPolicy,
   type Day,
   dependsOnVisitor,
@@ -15,13 +14,13 @@ import {
   pathOf,
   type SectionType,
   sectionsOf,
-  type TurnedAway,
 } from '@/core';
 import { type Entry, entryOf, pictureOf, postsOf, type ShownPicture, teaserOf } from './entry';
 import { type Frame, frameFor } from './frame';
-import { addressIn, decisionOn, type Look } from './look';
+import { type Given, givenAt, givenNowhere } from './given-at';
+import { addressIn, type Look } from './look';
 import { type SectionView, sectionViews } from './section-view';
-import { passphraseAddress, type Step, signInAddress, stepFor } from './step';
+import { type Step, stepFor } from './step';
 import { contentOf, htmlIn, isSameForEveryone, summaryOf } from './texts';
 
 /** What is told of a page in its head: for other sites that link to it, and for search engines. */
@@ -74,9 +73,8 @@ export type PageAnswer =
 export function viewPage(look: Look, path: string): PageAnswer {
   const address = normaliseAddress(path);
   const item = address === null ? undefined : look.state.outline.addressed.get(address);
-  if (!item) return (address && moved(look, address)) || missingFor(look);
-  const decision = decisionOn(look, item.id);
-  if (decision.kind === 'turned away') return turnedAway(look, item, decision);
+  if (!item) return (address && moved(look, address)) || nowhere(look, path);
+  if (givenAt(look, item.id).kind !== 'open') return instead(look, item);
   return {
     kind: 'page',
     frame: frameFor(look, item.id),
@@ -90,7 +88,22 @@ export function viewPage(look: Look, path: string): PageAnswer {
   };
 }
 
-const missingFor = (look: Look): PageAnswer => ({ kind: 'missing', frame: frameFor(look, null) });
+/** What is given where nothing is for this visitor, whatever the reason. */
+export const nowhere = (look: Look, path: string): PageAnswer =>
+  pageOf(look, givenNowhere(look, path), normaliseAddress(path) ?? '/');
+
+function pageOf(look: Look, given: Given, address: string): PageAnswer {
+  switch (given.kind) {
+    case 'message': {
+      const step = stepFor(look, given.next, address);
+      return { kind: 'message', frame: frameFor(look, null), reason: given.reason, step };
+    }
+    case 'redirect':
+      return given;
+    default:
+      return { kind: 'missing', frame: frameFor(look, null) };
+  }
+}
 
 /** What is told of an item that is open or teased. */
 export const factsOf = (item: Addressed | File): PageFacts => ({
@@ -105,61 +118,24 @@ export const factsOf = (item: Addressed | File): PageFacts => ({
 /** Where an item is that had this address before; nothing to those for whom it is missing. */
 function moved(look: Look, address: Address): PageAnswer | null {
   const id = look.state.oldAddresses.get(address);
-  const item = id && look.state.outline.items.get(id);
-  const path = pathOf(item || undefined);
-  if (!item || path === null) return null;
-  const decision = decisionOn(look, item.id);
-  const told = decision.kind === 'open' || decision.turnAway.kind !== 'missing';
-  return told ? { kind: 'moved', to: addressIn(look, path) } : null;
+  const path = pathOf(id && look.state.outline.items.get(id));
+  if (!id || path === null || givenAt(look, id).kind === 'missing') return null;
+  return { kind: 'moved', to: addressIn(look, path) };
 }
 
-/** What is given for a page, a post or a file in place of itself. */
-export function turnedAway(look: Look, item: Addressed | File, decision: TurnedAway): PageAnswer {
-  const { turnAway, reason } = decision;
+/** What is given for a page, a post or a file that is not open to this visitor. */
+export function instead(look: Look, item: Addressed | File): PageAnswer {
+  const given = givenAt(look, item.id);
   const address = pathOf(item) ?? '/';
-  switch (turnAway.kind) {
-    case 'teaser':
-      return {
-        kind: 'teaser',
-        frame: frameFor(look, item.id),
-        facts: factsOf(item),
-        ...teaserOf(look, item.id, decision, address),
-        address,
-      };
-    case 'message':
-      return {
-        kind: 'message',
-        frame: frameFor(look, null),
-        reason,
-        step: stepFor(look, turnAway.next, address),
-      };
-    case 'redirect':
-      switch (turnAway.to.kind) {
-        case 'sign in':
-          return { kind: 'redirect', to: signInAddress(look, address) };
-        case 'passphrase':
-          return { kind: 'redirect', to: passphraseAddress(look, address) };
-        case 'outside':
-          return { kind: 'redirect', to: turnAway.to.url };
-        case 'item': {
-          const path = pathOf(look.state.outline.items.get(turnAway.to.item));
-          const arrival = arrivalFrom(look.compiled, item.id, look.facts, look.request);
-          // A redirect to nowhere, or round in a circle, would never arrive.
-          return path === null || arrival.end === null
-            ? missingFor(look)
-            : { kind: 'redirect', to: addressIn(look, path) };
-        }
-        default:
-          return turnAway.to satisfies never;
-      }
-    case 'missing':
-    case 'leave out':
-    case 'swap':
-    case 'locked':
-      return missingFor(look);
-    default:
-      return turnAway satisfies never;
-  }
+  if (given.kind === 'teaser')
+    return {
+      kind: 'teaser',
+      frame: frameFor(look, item.id),
+      facts: factsOf(item),
+      ...teaserOf(look, item.id, given.decision, address),
+      address,
+    };
+  return given.kind === 'missing' ? nowhere(look, address) : pageOf(look, given, address);
 }
 
 function neighboursOf(look: Look, post: Addressed) {

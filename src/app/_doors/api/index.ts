@@ -1,8 +1,10 @@
 /** The API for apps: the same answers as pages, as JSON. Cookies are not looked at; a bearer token is, or a guest asks. */
 import { type Addressed, asId, type File, guest, type ItemId, isAddressed, pathOf } from '@/core';
 import {
-  decisionOn,
   factsOf,
+  type Given,
+  givenAt,
+  givenNowhere,
   type Look,
   personWithKey,
   type SectionView,
@@ -100,14 +102,13 @@ function told(look: Look): readonly Told[] {
     ...rest.filter((item) => item.kind === 'page'),
     ...rest.filter((item) => item.kind === 'file'),
   ];
-  return all.filter((item) => {
-    const decision = decisionOn(look, item.id);
-    return decision.kind === 'open' || decision.turnAway.kind === 'teaser';
+  return all.filter(({ id }) => {
+    const { kind } = givenAt(look, id);
+    return kind === 'open' || kind === 'teaser';
   });
 }
 
-function entryIn(look: Look, item: Told): Entry | null {
-  const decision = decisionOn(look, item.id);
+function entryIn(look: Look, item: Told, given = givenAt(look, item.id)): Entry | null {
   const { kind: _, ...facts } = factsOf(item);
   const base = {
     id: item.id,
@@ -116,44 +117,37 @@ function entryIn(look: Look, item: Told): Entry | null {
     tags: [...facts.tags],
     address: encodeURI(pathOf(item) ?? ''),
   };
-  if (decision.kind === 'open')
+  if (given.kind === 'open')
     return { ...base, access: 'open', summary: summaryOf(look.state, look.compiled, item.id), reason: null };
-  if (decision.turnAway.kind !== 'teaser') return null;
-  const { text, reason } = teaserOf(look, item.id, decision, base.address);
+  if (given.kind !== 'teaser') return null;
+  const { text, reason } = teaserOf(look, item.id, given.decision, base.address);
   return { ...base, access: 'teaser', summary: text, reason };
 }
 
 function one(look: Look, id: string): Response {
   const item = look.state.outline.items.get(asId<ItemId>(id));
-  if (!item || !(isAddressed(item) || item.kind === 'file')) return nothing();
-  const decision = decisionOn(look, item.id);
-  if (decision.kind === 'turned away') {
-    const { turnAway, reason } = decision;
-    const detail = reason === null ? {} : { detail: reason };
-    if (turnAway.kind === 'message')
-      return refuse({ title: 'This is not open to you.', status: 403, ...detail });
-    if (turnAway.kind === 'redirect') {
-      const { to } = turnAway;
-      const path = to.kind === 'item' ? pathOf(look.state.outline.items.get(to.item)) : null;
-      const location =
-        to.kind === 'sign in'
-          ? '/sign-in'
-          : to.kind === 'passphrase'
-            ? '/passphrase'
-            : to.kind === 'outside'
-              ? to.url
-              : path;
-      return refuse({
-        title: 'This is not open to you.',
-        status: 403,
-        ...(location !== null && { location }),
-      });
-    }
-    if (turnAway.kind !== 'teaser') return nothing();
+  const there = item && (isAddressed(item) || item.kind === 'file') ? item : null;
+  const given = there ? givenAt(look, there.id) : null;
+  if (there === null || given === null || given.kind === 'missing') {
+    // An id that was never there says nothing of where it would be found.
+    const nowhere = givenNowhere(look, '/');
+    return nowhere.kind === 'missing' ? nothing() : closed(nowhere);
   }
-  const entry = entryIn(look, item);
+  return given.kind === 'open' || given.kind === 'teaser' ? whole(look, there, given) : closed(given);
+}
+
+/** What is not open, with where to go if there is a place; ways back are a browser's. */
+const closed = (given: Given): Response =>
+  refuse({
+    title: 'This is not open to you.',
+    status: 403,
+    ...(given.kind === 'redirect' && { location: given.to.replace(/\?next=[^&]*$/, '') }),
+  });
+
+function whole(look: Look, item: Told, given: Given): Response {
+  const entry = entryIn(look, item, given);
   if (!entry) return nothing();
-  const open = decision.kind === 'open';
+  const open = given.kind === 'open';
   return json({
     ...entry,
     sections:

@@ -1,0 +1,90 @@
+/**
+ * What a visitor gets at an item: the one answer that every door gives, each in its own way. The page, its old addresses,
+ * its entry in a list, the file and the API all ask here, so that none of them tells what another keeps.
+ */
+import {
+  type Address,
+  arrivalFrom,
+  decideNowhere,
+  type ItemId,
+  type NextStep,
+  normaliseAddress,
+  pathOf,
+  type TurnedAway,
+} from '@/core';
+import { addressIn, decisionOn, type Look } from './look';
+import { passphraseAddress, signInAddress } from './step';
+
+export type Given =
+  | { readonly kind: 'open' }
+  /** The title and what the teaser shows. */
+  | { readonly kind: 'teaser'; readonly decision: TurnedAway }
+  | { readonly kind: 'message'; readonly reason: string | null; readonly next: NextStep }
+  /** Off to an address, fit for a header. */
+  | { readonly kind: 'redirect'; readonly to: string }
+  | { readonly kind: 'missing' };
+
+const missing: Given = { kind: 'missing' };
+
+/** What this visitor gets at an item that has an address. */
+export function givenAt(look: Look, id: ItemId): Given {
+  const decision = decisionOn(look, id);
+  if (decision.kind === 'open') return { kind: 'open' };
+  const { outline } = look.state;
+  const path = pathOf(outline.items.get(id));
+  return path === null ? missing : givenBy(look, id, decision, path);
+}
+
+function givenBy(look: Look, id: ItemId | null, decision: TurnedAway, path: string): Given {
+  const { turnAway, reason } = decision;
+  switch (turnAway.kind) {
+    case 'teaser':
+      return id === null ? missing : { kind: 'teaser', decision };
+    case 'message':
+      return { kind: 'message', reason, next: turnAway.next };
+    case 'redirect': {
+      const { to } = turnAway;
+      switch (to.kind) {
+        case 'sign in':
+          return { kind: 'redirect', to: signInAddress(look, path) };
+        case 'passphrase':
+          return { kind: 'redirect', to: passphraseAddress(look, path) };
+        case 'outside':
+          // As it has to stand in a header: letters of other scripts are encoded.
+          return URL.canParse(to.url) ? { kind: 'redirect', to: new URL(to.url).href } : missing;
+        case 'item': {
+          const target = pathOf(look.state.outline.items.get(to.item));
+          return target !== null && arrives(look, id ?? to.item)
+            ? { kind: 'redirect', to: addressIn(look, target) }
+            : missing;
+        }
+        default:
+          return to satisfies never;
+      }
+    }
+    case 'missing':
+    case 'leave out':
+    case 'swap':
+    case 'locked':
+      return missing;
+    default:
+      return turnAway satisfies never;
+  }
+}
+
+/** Whether the way along redirects ends somewhere. One that goes round in a circle never does, and missing is nowhere. */
+function arrives(look: Look, from: ItemId): boolean {
+  const { end } = arrivalFrom(look.compiled, from, look.facts, look.request);
+  return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
+}
+
+/**
+ * What this visitor gets where nothing is for them: what the gates over the whole site give there, or that there is nothing.
+ * The same for what was never there and for what is missing.
+ */
+export function givenNowhere(look: Look, path: string): Given {
+  const address: Address | null = normaliseAddress(path);
+  const kind = address?.startsWith('/files/') ? 'file' : 'page';
+  const decision = decideNowhere(look.compiled, kind, address, look.facts, look.request);
+  return decision.kind === 'open' ? missing : givenBy(look, null, decision, address ?? '/');
+}
