@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type ItemId, type PersonId, pathOf } from '@/core';
-import { describeReport, type LeakReport, leakCheck, type Trivet } from '@/services';
-import { now, openLarkfell } from '@/services/testing';
-import { readFileBytes } from '@/store';
+import { asId, type Gate, type GateId, type ItemId, nobody, type PersonId, pathOf } from '@/core';
+import { describeReport, type LeakReport, leakCheck, putLive, saveDraft, type Trivet } from '@/services';
+import { gretaAt, now, openLarkfell } from '@/services/testing';
+import { readFileBytes, updateItem } from '@/store';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import { siteResponse } from '.';
 
@@ -119,5 +119,49 @@ describe('the check itself', () => {
       ['marek'],
     );
     expect(leaks.some(({ door }) => door === 'search')).toBe(true);
+  }, 60_000);
+});
+
+describe('a section that is open and does not stand on the page, because what it shows is closed', () => {
+  beforeAll(async () => {
+    const { state } = trivet;
+    const greta = await gretaAt(trivet);
+    const closed: Gate = {
+      id: asId<GateId>('picture'),
+      what: { targets: [{ kind: 'item', item: asId<ItemId>('hill-picture') }], except: [] },
+      who: nobody,
+      otherwise: { cases: [], last: { kind: 'missing' } },
+      stance: 'also',
+    };
+    const policy = { ...state.live.policy, gates: [...state.live.policy.gates, closed] };
+    const saved = await saveDraft(trivet, greta, { version: state.draft.version, policy });
+    if (saved.kind !== 'saved') throw new Error(saved.kind);
+    await putLive(trivet, greta, { version: saved.version, revision: state.live.revision }, now);
+    const call = asId<ItemId>('home-guests');
+    const item = state.outline.items.get(call);
+    const content = state.contents.get(call);
+    if (!item || content?.section?.type !== 'call') throw new Error('There is no call.');
+    const section = { ...content.section, to: { kind: 'item', item: asId<ItemId>('crew') } } as const;
+    await updateItem(trivet.db, { item, content: { ...content, section } });
+    await trivet.reload();
+  });
+
+  it('is found by no search', async () => {
+    expect(describeReport(await check(undefined, ['marek']))).toMatch(/^Nothing came through/);
+  }, 60_000);
+
+  it('is seen by the check when a search finds it', async () => {
+    const { leaks } = await check(
+      async (response, request, copy) => {
+        if (new URL(request.url).pathname !== '/search') return response;
+        const told = ['home-picture', 'home-guests'].map((id) => copy.state.contents.get(asId<ItemId>(id)));
+        return new Response(`${await response.text()}${JSON.stringify(told)}`, response);
+      },
+      ['marek'],
+    );
+    const found = leaks.filter(({ door, visitor }) => door === 'search' && visitor === 'Marek Dunmore');
+    expect(new Set(found.map(({ item, part }) => `${item} ${part}`))).toEqual(
+      new Set(['home-picture section part', 'home-guests section part', 'home-guests text']),
+    );
   }, 60_000);
 });

@@ -40,6 +40,8 @@ export function mayHave(
   const open = decision.kind === 'open';
   const teaser =
     decision.kind === 'turned away' && decision.turnAway.kind === 'teaser' ? decision.turnAway : null;
+  const goesWith = (needed: ItemId | 'nobody' | null) =>
+    needed === null || (needed !== 'nobody' && decide(compiled, needed, facts, request).kind === 'open');
   switch (part.kind) {
     case 'title':
       return (
@@ -53,8 +55,9 @@ export function mayHave(
     case 'summary':
       return open || teaser?.show.kind === 'summary';
     case 'file':
-    case 'section part':
       return open;
+    case 'section part':
+      return open && goesWith(part.with);
     case 'coarse picture': {
       const holder = holderOf(item, compiled);
       return open || (holder !== null && teases(decide(compiled, holder, facts, request)));
@@ -66,7 +69,7 @@ export function mayHave(
       const shown = shownIn(parseRegions(body, vocabulary).pieces, holds).some(
         ({ path }) => path === part.path,
       );
-      return (open && shown) || inFirstWords(item, part, { compiled, facts, request });
+      return (open && shown && goesWith(part.with)) || inFirstWords(item, part, { compiled, facts, request });
     }
     default:
       return part satisfies never;

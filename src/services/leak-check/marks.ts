@@ -31,10 +31,19 @@ export type Part =
         | 'file';
     }
   /** A piece of a section's text, by its place among the regions; `words` counts those before it. */
-  | { readonly kind: 'text'; readonly path: string; readonly words: number }
+  | {
+      readonly kind: 'text';
+      readonly path: string;
+      readonly words: number;
+      readonly with: ItemId | 'nobody' | null;
+    }
   /** A caption, a label, a question of a form. */
-  | { readonly kind: 'section part' };
+  | { readonly kind: 'section part'; readonly with: ItemId | 'nobody' | null };
 
+/**
+ * `with` names what else has to be open for a section's words to stand on a page: the file that it shows, what its button
+ * leads to. What is for nobody to read (where a form's answers are sent) is with nobody.
+ */
 export interface Mark {
   readonly word: string;
   readonly item: ItemId;
@@ -141,15 +150,26 @@ function markedFacts({ id, facts = {} }: Item, asked: ReadonlySet<string>, plant
 }
 
 function markedSection(id: ItemId, content: Content, vocabulary: Vocabulary, plant: Plant): Content {
-  const word = () => `${COMMON} ${plant(id, { kind: 'section part' })}`;
+  const needs = neededBy(content.section);
+  const word = (needed = needs) => `${COMMON} ${plant(id, { kind: 'section part', with: needed })}`;
   return {
     ...content,
-    body: markedText(id, content.body, vocabulary, plant),
+    body: markedText(id, content.body, needs, vocabulary, plant),
     ...(content.section && { section: markedParts(content.section, word) }),
   };
 }
 
-function markedParts(section: SectionContent, word: () => string): SectionContent {
+/** What has to be open beside a section for it to stand on a page. */
+function neededBy(section: SectionContent | undefined): ItemId | 'nobody' | null {
+  if (section?.type === 'picture' || section?.type === 'video')
+    return section.file === null ? 'nobody' : (section.file as ItemId);
+  return section?.type === 'call' && section.to.kind === 'item' ? section.to.item : null;
+}
+
+function markedParts(
+  section: SectionContent,
+  word: (needed?: ItemId | 'nobody' | null) => string,
+): SectionContent {
   switch (section.type) {
     case 'picture':
       return { ...section, alt: `${section.alt} ${word()}`, caption: `${section.caption} ${word()}` };
@@ -158,8 +178,13 @@ function markedParts(section: SectionContent, word: () => string): SectionConten
     case 'form':
       return {
         ...section,
-        fields: section.fields.map((field) => ({ ...field, label: `${field.label} ${word()}` })),
+        fields: section.fields.map((field) => ({
+          ...field,
+          label: `${field.label} ${word()}`,
+          choices: field.choices.map((choice) => `${choice} ${word()}`),
+        })),
         button: `${section.button} ${word()}`,
+        mailTo: `${word('nobody').replace(/ /g, '.')}@larkfell.example`,
         thanks: `${section.thanks} ${word()}`,
       };
     case 'call':
@@ -174,7 +199,13 @@ function markedParts(section: SectionContent, word: () => string): SectionConten
 }
 
 /** A text with a mark at the beginning and the end of every piece. */
-function markedText(id: ItemId, body: string, vocabulary: Vocabulary, plant: Plant): string {
+function markedText(
+  id: ItemId,
+  body: string,
+  needs: ItemId | 'nobody' | null,
+  vocabulary: Vocabulary,
+  plant: Plant,
+): string {
   if (body === '') return '';
   const words: string[] = [];
   const line = () => {
@@ -198,13 +229,17 @@ function markedText(id: ItemId, body: string, vocabulary: Vocabulary, plant: Pla
         kind: 'text',
         path: piece.path,
         words: piece.text.slice(0, at).split(/\s+/).length,
+        with: needs,
       });
     }
   }
   // What stands behind something wrong is nobody's, and has no place.
   return words.reduce(
     (text, word) =>
-      text.replace(word, plant(id, placed.get(word) ?? { kind: 'text', path: 'nowhere', words: 0 })),
+      text.replace(
+        word,
+        plant(id, placed.get(word) ?? { kind: 'text', path: 'nowhere', words: 0, with: 'nobody' }),
+      ),
     marked,
   );
 }

@@ -6,6 +6,7 @@ import { type ItemId, isAddressed, type Outline, pageOf, pathOf } from '@/core';
 import { type Database, type Match, readMatches, readPassages } from '@/store';
 import { type Frame, frameFor } from './frame';
 import { addressIn, decisionOn, type Look, opens } from './look';
+import { sectionView } from './section-view';
 import { contentOf, shownPieces } from './texts';
 
 /** A part of a passage; the words that were asked for are marked. */
@@ -92,16 +93,22 @@ function shownItem(outline: Outline, id: ItemId): ItemId | null {
 }
 
 function mayRead(look: Look, match: Match): boolean {
+  const item = look.state.outline.items.get(match.item);
   const decision = decisionOn(look, match.item);
+  if (!item) return false;
   if (decision.kind === 'turned away') {
     const { turnAway } = decision;
-    const item = look.state.outline.items.get(match.item);
-    if (turnAway.kind !== 'teaser' || item?.kind === 'section') return false;
+    if (turnAway.kind !== 'teaser' || item.kind === 'section') return false;
     return match.kind === 'title' || (match.kind === 'summary' && turnAway.show.kind === 'summary');
   }
-  if (match.kind !== 'text' || match.path === '') return true;
+  if (item.kind !== 'section') return true;
+  // A section may be open and yet not stand on the page: its picture is closed, or what its button leads to. What is found
+  // is what the page shows.
+  const view = sectionView(look, item, '/');
+  if (view === null) return false;
+  if (match.path === '') return view.kind === 'picture' || view.kind === 'video' || view.kind === 'form';
   const { body } = contentOf(look.state, match.item);
-  return shownPieces(look, body).some(({ path }) => path === match.path);
+  return 'html' in view && shownPieces(look, body).some(({ path }) => path === match.path);
 }
 
 function partsOf(passage: string): readonly PassagePart[] {

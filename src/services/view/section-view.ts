@@ -63,13 +63,14 @@ export type SectionView = { readonly id: ItemId } & (
 /** The sections of a page or post as this visitor gets them, the page being open. `back` is the page's address. */
 export const sectionViews = (look: Look, page: ItemId, back: string): readonly SectionView[] =>
   sectionsOf(look.state.outline, page)
-    .flatMap((section) => {
-      const decision = decisionOn(look, section.id);
-      const view =
-        decision.kind === 'open' ? opened(look, section, back) : turnedAway(look, section, decision, back);
-      return view === null ? [] : [view];
-    })
+    .flatMap((section) => sectionView(look, section, back) ?? [])
     .map((view, index) => (index > 0 && 'html' in view ? { ...view, html: lowered(view.html) } : view));
+
+/** One section as this visitor gets it, or null where nothing of it stands on the page. */
+export function sectionView(look: Look, section: Section, back: string): SectionView | null {
+  const decision = decisionOn(look, section.id);
+  return decision.kind === 'open' ? opened(look, section, back) : turnedAway(look, section, decision, back);
+}
 
 // Only the first section can bring the page's heading.
 const lowered = (html: string): string => html.replace(/^<h1>(.*?)<\/h1>/s, '<h2>$1</h2>');
