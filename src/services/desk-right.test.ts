@@ -7,12 +7,15 @@ import {
   type DeskPost,
   type DeskRight,
   everyone,
+  type GateId,
   type ItemId,
   type PersonId,
   type Policy,
+  WHOLE_SITE,
 } from '@/core';
 import * as services from '.';
 import { type Administrator, NotAllowed, type Trivet } from '.';
+import { needGates } from './gate-reach';
 import { gretaAt, now, openLarkfell } from './testing';
 
 let trivet: Trivet;
@@ -165,6 +168,32 @@ describe('a right that is limited to a branch', () => {
     expect(trivet.state.draft.policy).toEqual(trivet.state.live.policy);
     expect(await refused(save(keeper, opened('crew')))).toBe(false);
     expect(trivet.state.draft.policy).toEqual(opened('crew'));
+  });
+
+  it('does not reach what can’t be shown to be within it', async () => {
+    const keeper = as('gatekeeper', 'crew');
+    const { draft, live } = trivet.state;
+    const change = (before: Policy, after: Policy) => () => needGates(keeper, trivet.state, before, after);
+    const gate = draft.policy.gates.find((one) => one.id === 'crew');
+    if (!gate) throw new Error('no gate');
+    const over = (item: string, gateId = 'mine') => ({
+      ...gate,
+      id: asId<GateId>(gateId),
+      what: { targets: [{ kind: 'item' as const, item: id(item) }], except: [] },
+    });
+    const withGates = (...more: (typeof gate)[]) => ({
+      ...live.policy,
+      gates: [...live.policy.gates, ...more],
+    });
+    expect(await refused(change(live.policy, withGates(over('rota'))))).toBe(false);
+    // Over what was taken away just now, and may have been anywhere.
+    expect(await refused(change(withGates(over('taken-away')), live.policy))).toBe(true);
+    // Under the id by which the whole site is behind sign-in, or by which new items get their gates.
+    expect(await refused(change(live.policy, withGates(over('rota', WHOLE_SITE))))).toBe(true);
+    const standard = { kind: 'post', category: null, gate: asId<GateId>('mine') } as const;
+    const defaults = (policy: Policy) => ({ ...policy, defaults: [...policy.defaults, standard] });
+    expect(await refused(change(defaults(withGates(over('rota'))), defaults(live.policy)))).toBe(true);
+    expect(await refused(change(defaults(live.policy), defaults(withGates(over('rota')))))).toBe(true);
   });
 
   it('puts nothing live that somebody else changed elsewhere', async () => {

@@ -1,5 +1,13 @@
 /** Whether a change of the policy stays within the branch that a gatekeeper is limited to. */
-import { coverage, difference, type Gate, type Policy, type PolicyChange, vocabularyOf } from '@/core';
+import {
+  coverage,
+  difference,
+  type Gate,
+  type Policy,
+  type PolicyChange,
+  vocabularyOf,
+  WHOLE_SITE,
+} from '@/core';
 import { type Administrator, branchName, NotAllowed, need, reachOf } from './desk-right';
 import type { SiteState } from './site-state';
 
@@ -18,13 +26,16 @@ export function needGates(
   const { desk } = administrator;
   const reach = reachOf(desk, outline);
   if (reach === null) return;
+  // A gate that new items start with stands over what is not there yet, and the whole site's over everything.
+  const further = new Set([
+    WHOLE_SITE,
+    ...[before, after].flatMap((one) => one.defaults.map(({ gate }) => gate)),
+  ]);
+  // What is gone can't be shown to have been within the branch, and may come back.
   const within = (policy: Policy, gate: Gate): boolean =>
-    gate.what.targets.every(
-      (target) =>
-        target.kind !== 'selection' &&
-        // What is gone covers nothing.
-        (reach.has(target.item) || !outline.items.has(target.item)),
-    ) && [...coverage(gate, outline, vocabularyOf(names, policy))].every((id) => reach.has(id));
+    !further.has(gate.id) &&
+    gate.what.targets.every((target) => target.kind !== 'selection' && reach.has(target.item)) &&
+    [...coverage(gate, outline, vocabularyOf(names, policy))].every((id) => reach.has(id));
   const allowed = (change: PolicyChange): boolean => {
     if (change.of !== 'gate') return false;
     return (
