@@ -95,7 +95,7 @@ test('why: the gate that spoke, the test that failed, the value met, what would 
   await expect(why.getByText('turns away')).toBeVisible();
   await expect(why.getByText('is at Observer level or above · met: no level')).toBeVisible();
   await expect(why.getByText('Reach Observer level')).toBeVisible();
-  await expect(why.getByText('This opens to Observers and above.')).toBeVisible();
+  await expect(why.getByText('This opens to Observers and above, on a further condition.')).toBeVisible();
 });
 
 test('the board by keyboard: arrows, Enter, G, L and W', async ({ page }) => {
@@ -127,7 +127,7 @@ test('a walk shows the site as the stand-in, stays inside, and does nothing', as
   await page.getByRole('button', { name: /^Walk there/ }).click();
   const site = page.frameLocator('iframe');
   await expect(site.getByRole('heading', { level: 1 })).toHaveText('Observers’ room');
-  await expect(site.getByText('This opens to Observers and above.')).toBeVisible();
+  await expect(site.getByText('This opens to Observers and above, on a further condition.')).toBeVisible();
   await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore gets a teaser of Observers’ room');
   await site.getByRole('main').getByRole('link', { name: 'Join us' }).click();
   await expect(page.getByTestId('walk-line')).toContainText('Marek Dunmore can open Join us');

@@ -31,7 +31,7 @@ test('Tobin reads the Observers’ room and signs out again', async ({ page }) =
 test('Marek gets the teaser with the way to join, and nothing of the page', async ({ page }) => {
   await signIn(page, 'marek', '/observers');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Observers’ room');
-  await expect(page.getByText('This opens to Observers and above.')).toBeVisible();
+  await expect(page.getByText('This opens to Observers and above, on a further condition.')).toBeVisible();
   expect(await page.content()).not.toMatch(/finder charts|small dome's drive|Suspended/);
   await page.getByRole('main').getByRole('link', { name: 'Join us' }).click();
   await expect(page).toHaveURL('/join');

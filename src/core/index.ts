@@ -9,3 +9,4 @@ export * from './sentence';
 export * from './sheet-cell';
 export * from './site';
 export * from './text';
+export * from './unkept';

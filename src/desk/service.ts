@@ -17,7 +17,7 @@ const UNREACHABLE = {
   body: {},
 } as const;
 
-/** Sends a request and reads the JSON answer. Never throws, but for being called off. */
+/** Sends a request (a file as it is, anything else as JSON) and reads the JSON answer. Never throws, but for being called off. */
 export async function ask<T>(
   method: string,
   path: string,
@@ -29,10 +29,12 @@ export async function ask<T>(
   try {
     response = await fetch(`/desk/api/${path}`, {
       method,
-      ...(body !== undefined && {
-        body: JSON.stringify(body),
-        headers: { 'Content-Type': 'application/json' },
-      }),
+      ...(body instanceof Blob
+        ? { body }
+        : body !== undefined && {
+            body: JSON.stringify(body),
+            headers: { 'Content-Type': 'application/json' },
+          }),
       ...(signal && { signal }),
     });
     // A refusal may come from something in between that speaks no JSON; an answer that can't be read is no answer.

@@ -14,7 +14,7 @@ export {
 export { checkLeaks } from './check-leaks';
 export { plainRequest } from './clock';
 export type { Crowd } from './columns';
-export { type Administrator, administratorOf, NotAllowed } from './desk-right';
+export { type Administrator, administratorOf, NotAllowed, need } from './desk-right';
 export {
   editNames,
   type NamesAnswer,

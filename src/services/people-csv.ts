@@ -15,6 +15,8 @@ import {
   type Named,
   neutralised,
   readFieldValue,
+  restored,
+  SHEET,
   type SiteNames,
   same,
 } from '@/core';
@@ -34,7 +36,8 @@ const SEPARATOR = ';';
 const MOST_PROBLEMS = 500;
 // So many rows are read before others get their turn.
 const ROWS_AT_ONCE = 2000;
-/** The largest file that is read, in characters. */
+const TOO_LARGE = 'That file is too large. Cut it into several.';
+/** The largest file that is read, in bytes. */
 export const LARGEST_CSV = 64_000_000;
 
 /** What a column of a file holds. */
@@ -56,9 +59,6 @@ function columnsOf(names: SiteNames): readonly { readonly target: Target; readon
   ];
 }
 
-/** Takes away the apostrophe that {@link neutralised} put there. */
-const restored = (cell: string): string => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell);
-
 /** The people of whom a text and a condition are true, as CSV; or what is wrong with the condition. */
 export function exportPeople(
   trivet: Trivet,
@@ -75,9 +75,7 @@ export function exportPeople(
   const rows = found.people.map((person) =>
     columns.map(({ target }) => neutralised(cellOf(person, target, state.names))),
   );
-  const csv = stringify([columns.map(({ header }) => neutralised(header)), ...rows], {
-    record_delimiter: '\r\n',
-  });
+  const csv = stringify([columns.map(({ header }) => neutralised(header)), ...rows], SHEET);
   return { csv: (withBom ? BOM : '') + csv };
 }
 
@@ -104,7 +102,10 @@ function cellOf(person: PersonRecord, target: Target, names: SiteNames): string 
 }
 
 const request = z.strictObject({
-  csv: z.string().max(LARGEST_CSV, 'That file is too large. Cut it into several.'),
+  csv: z.union([
+    z.string().max(LARGEST_CSV, TOO_LARGE),
+    z.instanceof(Uint8Array).refine(({ length }) => length <= LARGEST_CSV, TOO_LARGE),
+  ]),
   /** What each column holds, in order; null to go by the headers. */
   columns: z.array(z.string().max(200)).max(1000).nullable(),
 });
@@ -112,6 +113,8 @@ const request = z.strictObject({
 /** What reading a file would do. */
 export interface CsvDryRun {
   readonly kind: 'dry run';
+  /** How the file was read, in a sentence. */
+  readonly readAs: string;
   readonly headers: readonly string[];
   readonly columns: readonly string[];
   readonly choices: readonly { readonly target: string; readonly header: string }[];
@@ -159,7 +162,7 @@ export async function importPeople(
 
 /** Makes people of rows, with every problem. */
 async function read(
-  { rows, problem }: Table,
+  { rows, problem, readAs }: Table,
   wanted: readonly string[] | null,
   state: SiteState,
 ): Promise<CsvDryRun & { readonly people: readonly PeopleChange[] }> {
@@ -178,7 +181,7 @@ async function read(
     if (problems.length < MOST_PROBLEMS) problems.push({ line, column, message });
   };
   if (problem) complain(problem.line, problem.column, problem.message);
-  if (!header) complain(1, 0, 'The file is empty. The first line names the columns.');
+  if (!header && !problem) complain(1, 0, 'The file is empty. The first line names the columns.');
   const emailAt = columns.indexOf('email');
   if (header && emailAt < 0)
     complain(1, 0, 'No column holds the mail address, which tells people apart. Choose which one does.');
@@ -194,6 +197,7 @@ async function read(
   const changes = people.filter(({ before, after }) => before !== null && !same(before, after)).length;
   return {
     kind: 'dry run',
+    readAs,
     headers,
     columns,
     choices,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asId, type PersonId } from '@/core';
+import { asId, neutralised, type PersonId, restored } from '@/core';
 import {
   type Administrator,
   changePeople,
@@ -452,6 +452,57 @@ describe('CSV', () => {
     expect(out()).toContain(`"'=HYPERLINK(""http://x.example"",""y"")"`);
     expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
     await undo(answer as { kind: string; change: string });
+  });
+
+  it('goes out in a form in which no line of a cell is run, and no reader takes a cell apart', async () => {
+    fc.assert(
+      fc.property(fc.stringMatching(/^[=+\-@'"\t\r\n;,a1]{0,12}$/), (cell) => {
+        expect(restored(neutralised(cell))).toBe(cell);
+        for (const line of neutralised(cell).split(/\r\n|\r|\n/))
+          expect(/^[=+\-@\t]/.test(line) && !/^-?\d+([.,]\d+)?$/.test(cell)).toBe(false);
+      }),
+      { numRuns: 2000 },
+    );
+    const answer = await changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['marek'] }, edit: { kind: 'field', field: 'valley', value: 'Sett\n=1+1;\tx' } },
+      false,
+      now,
+    );
+    expect(out()).toContain(`"Sett\n'=1+1;\tx"`);
+    expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it('is read in what spreadsheets write, and says how', async () => {
+    const lines = ['mail address;name;valley', 'anew@larkfell.example;Zoë Åse;Höll'].join('\r\n');
+    const utf16 = new Uint8Array(Buffer.from(`\ufeff${lines.replaceAll(';', '\t')}`, 'utf16le'));
+    for (const [csv, readAs] of [
+      [new Uint8Array(Buffer.from(lines)), 'Read as UTF-8, with semicolons between cells.'],
+      [
+        new Uint8Array(Buffer.from(lines, 'latin1')),
+        'Read as Windows-1252 (Latin-1), with semicolons between cells.',
+      ],
+      [utf16, 'Read as UTF-16, with tabs between cells.'],
+      [utf16.slice(2), 'Read as UTF-16, with tabs between cells.'],
+    ] as const) {
+      const answer = await importPeople(trivet, greta, { csv, columns: null }, true, now);
+      expect(answer).toMatchObject({ kind: 'dry run', readAs, adds: 1, problemCount: 0 });
+      const done = await importPeople(trivet, greta, { csv, columns: null }, false, now);
+      expect(find({ text: 'Zoë Åse' }).people).toMatchObject([
+        { name: 'Zoë Åse', profile: { valley: 'Höll' } },
+      ]);
+      await undo(done as { kind: string; change: string });
+    }
+    const nul = await importPeople(
+      trivet,
+      greta,
+      { csv: 'mail address,name\na@x.example,A\0', columns: null },
+      true,
+      now,
+    );
+    expect(nul).toMatchObject({ problems: [{ line: 2, message: expect.stringContaining('NUL') }] });
   });
 
   it('adds, changes and clears, and is taken back as one', async () => {

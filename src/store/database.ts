@@ -2,6 +2,7 @@
 import { PGlite } from '@electric-sql/pglite';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
+import './query-failed';
 import * as schema from './schema';
 
 /** The database, or a transaction in it: queries take either. */

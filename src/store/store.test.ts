@@ -1,3 +1,5 @@
+import { inspect } from 'node:util';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asId, type LevelId, noNames, openPolicy, type PersonId, type Policy, type SiteNames } from '@/core';
 import {
@@ -30,6 +32,7 @@ import {
   writeNames,
   writePeople,
 } from '.';
+import * as schema from './schema';
 
 let opened: OpenDatabase;
 const db = () => opened.db;
@@ -288,5 +291,31 @@ describe('sessions and what belongs to them', () => {
     await writeBoard(db(), ines, ['guest', { person: 'basil' }]);
     await writeBoard(db(), ines, [{ person: 'basil' }]);
     expect(await readBoard(db(), ines)).toEqual([{ person: 'basil' }]);
+  });
+});
+
+describe('a query that fails', () => {
+  it('says what and not with which values', async () => {
+    const secret = 'argon2id-of-somebody';
+    const failing = [
+      () => setPasswordHash(db(), ines, `${secret}\0`),
+      () => db().execute(sql`select ${secret}::date`),
+      () =>
+        db()
+          .insert(schema.roles)
+          .values([
+            { id: secret, name: secret },
+            { id: secret, name: secret },
+          ]),
+      () => db().transaction((tx) => tx.execute(sql`select ${secret}::integer`)),
+    ];
+    for (const fail of failing) {
+      const error = await Promise.resolve(fail()).then(
+        () => null,
+        (thrown: unknown) => thrown,
+      );
+      expect(inspect(error, { depth: 10, showHidden: true })).toMatch(/A query failed \(\w{5}/);
+      expect(inspect(error, { depth: 10, showHidden: true })).not.toContain(secret);
+    }
   });
 });

@@ -195,3 +195,59 @@ describe('every door', () => {
     await live(() => before);
   });
 });
+
+describe('what can’t be kept', () => {
+  const odd = ['\0', 'a\0b', '%00'];
+  const FORMS: Readonly<Record<string, readonly string[]>> = {
+    '/sign-in': ['email', 'password', 'next'],
+    '/sign-up': ['name', 'email', 'password', 'next'],
+    '/sign-up/confirm': ['token', 'code', 'next'],
+    '/sign-up/again': ['token'],
+    '/reset': ['email'],
+    '/reset/confirm': ['token', 'code', 'password'],
+    '/passphrase': ['passphrase', 'next'],
+    '/me': ['field-valley', 'next'],
+    '/me/keys': ['use', 'name'],
+    '/me/keys/revoke': ['id'],
+    '/forms/visit-form': ['field-0'],
+    '/groups/sky-diary/follow': ['next'],
+  };
+
+  it('is refused in every field of every form, and nothing fails', async () => {
+    for (const [path, fields] of Object.entries(FORMS))
+      for (const field of fields)
+        for (const value of odd) {
+          const all = Object.fromEntries(fields.map((one) => [one, one === field ? value : 'x1234567']));
+          const response = await siteResponse(
+            trivet,
+            new Request(`http://localhost${path}`, {
+              method: 'POST',
+              headers: {
+                cookie: cookies.get('marek') ?? '',
+                'content-type': 'application/x-www-form-urlencoded',
+              },
+              body: new URLSearchParams(all).toString(),
+            }),
+            now,
+          );
+          expect([path, field, response.status < 500]).toEqual([path, field, true]);
+        }
+  });
+
+  it('fails in no address and no question', async () => {
+    for (const path of [
+      '/search?q=%00',
+      '/search?q=%ED%A0%80',
+      '/feed.xml?category=%00',
+      '/feed.xml?key=%00',
+      '/%00',
+      '/files/%00/x',
+      '/api/items?after=%00',
+      '/api/items/%00',
+      '/groups/%00/follow',
+      '/walk/%00',
+      '/sign-up/confirm?token=%00',
+    ])
+      expect([path, (await ask(path, 'marek')).status < 500]).toEqual([path, true]);
+  });
+});

@@ -1,5 +1,6 @@
 /** The desk's data routes: who may use them, what they read, how they refuse. */
-import { type Administrator, administratorOf, NotAllowed, type Trivet } from '@/services';
+import { type Doing, unkeptIn } from '@/core';
+import { type Administrator, administratorOf, NotAllowed, need, type Trivet } from '@/services';
 import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
 
@@ -24,9 +25,17 @@ type BytesHandler = (
 
 type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => Response | Promise<Response>;
 
-/** Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. */
-export async function forDesk(request: Request, handler: Handler, largest = LARGEST_BODY): Promise<Response> {
-  const asked = await allowed(request);
+/**
+ * Runs a handler for an administrator with the request's JSON body, or refuses with a sentence. Whether their right reaches
+ * to it is asked before the body is read.
+ */
+export async function forDesk(
+  request: Request,
+  doing: Doing,
+  handler: Handler,
+  largest = LARGEST_BODY,
+): Promise<Response> {
+  const asked = await allowed(request, doing);
   if (asked instanceof Response) return asked;
   const run = (body: unknown) => within(() => handler(asked.trivet, asked.administrator, body));
   if (request.method === 'GET') return run(null);
@@ -42,12 +51,21 @@ export async function forDesk(request: Request, handler: Handler, largest = LARG
   } catch {
     return problem(400, 'The request is not JSON.');
   }
-  return run(body);
+  // Such texts can only come escaped, and looking through everything takes its time.
+  const unkept = UNKEPT.test(text) ? unkeptIn(body) : null;
+  return unkept === null ? run(body) : problem(422, `${unkept.message} It stands at ${unkept.path}.`);
 }
 
+const UNKEPT = /\\u(0000|d[89a-f])/i;
+
 /** The same with a body of bytes, as soon as they are known not to be too many. */
-export async function withBytes(request: Request, largest: number, handler: BytesHandler): Promise<Response> {
-  const asked = await allowed(request);
+export async function withBytes(
+  request: Request,
+  doing: Doing,
+  largest: number,
+  handler: BytesHandler,
+): Promise<Response> {
+  const asked = await allowed(request, doing);
   if (asked instanceof Response) return asked;
   const bytes = await readBytes(request, largest);
   return bytes === null
@@ -61,13 +79,15 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
     return await handler();
   } catch (error) {
     if (error instanceof NotAllowed) return problem(403, error.message);
-    throw error;
+    console.error(error);
+    return problem(500, 'Something went wrong here, and nothing was changed. It was noted; try again.');
   }
 }
 
-/** Who asks, if they may use the desk and come from it. */
+/** Who asks, if they may do this and come from the desk. */
 async function allowed(
   request: Request,
+  doing: Doing,
 ): Promise<Response | { readonly trivet: Trivet; readonly administrator: Administrator }> {
   const { trivet, visitor } = await asking(request);
   const administrator = administratorOf(visitor);
@@ -76,7 +96,14 @@ async function allowed(
   if (!administrator) return problem(403, 'The desk is for administrators of this site.');
   if (request.method !== 'GET' && !fromThisSite(request))
     return problem(403, 'This request did not come from the desk.');
-  return { trivet, administrator };
+  try {
+    need(administrator, doing);
+  } catch (error) {
+    if (error instanceof NotAllowed) return problem(403, error.message);
+    throw error;
+  }
+  const unkept = unkeptIn(Object.fromEntries(new URL(request.url).searchParams));
+  return unkept === null ? { trivet, administrator } : problem(400, unkept.message);
 }
 
 /** What became of a change, or would: 409 when there is nothing to do, 422 with a sentence when it can't be done. */

@@ -1,4 +1,5 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
+import { unkeptIn } from '@/core';
 import { runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
 import { SESSION_COOKIE } from './session-cookie';
 
@@ -45,12 +46,16 @@ export function nextOf(request: Request): string | null {
 
 const LARGEST_FORM = 20_000;
 
-/** The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form. */
+/**
+ * The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form, or holds
+ * what no text can.
+ */
 export async function readForm(request: Request): Promise<Readonly<Record<string, unknown>> | null> {
   if (!/^application\/x-www-form-urlencoded/.test(request.headers.get('content-type') ?? '')) return null;
   const body = await readText(request, LARGEST_FORM);
   if (body === null) return null;
   const fields = new URLSearchParams(body);
+  if (unkeptIn([...fields]) !== null) return null;
   return Object.fromEntries(
     [...new Set(fields.keys())].map((key) => {
       const values = fields.getAll(key);

@@ -2,7 +2,7 @@
  * Conditions as plain language: for administrators ("members who are at Observer level or above and are not in
  * Suspended") and as a reason for visitors ("This opens to Observers and above."), from which private facts are left out.
  */
-import { type Condition, expanded, isPrivate, problemOf, type Test } from '../condition';
+import { type Condition, expanded, isFakeable, isPrivate, problemOf, type Test } from '../condition';
 import { nameOfId, type Vocabulary } from '../site';
 import { clauseOf, pronounOf } from './test';
 import { listed, plural } from './words';
@@ -18,14 +18,22 @@ export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = tr
   clauseOf(test, vocabulary, holds, 'one');
 
 /**
- * Why something is closed, as a sentence for visitors. What is private is left out; if nothing else remains, the
- * sentence says only that it isn't open to everyone. Audiences are told as what they stand for: their names are the
- * administrator's.
+ * Why something is closed, as a sentence for visitors. What is private is not named, nor what a visitor could make up and
+ * then get in by; where a part is kept back the sentence says that there is more, so that what it does say stays true. If
+ * nothing can be told, it says only that it isn't open to everyone. Audiences are told as what they stand for: their names
+ * are the administrator's.
  */
 export function reasonFor(condition: Condition, vocabulary: Vocabulary): string {
-  const told = withoutPrivate(simplify(expanded(condition, vocabulary.audiences)), vocabulary);
-  if (told === null || isEveryone(told) || isNobody(told)) return 'This isn’t open to everyone.';
-  return `This opens to ${people(told, vocabulary, 'visitor')}.`;
+  const whole = simplify(expanded(condition, vocabulary.audiences));
+  const kind = whole.kind === 'any' ? 'any' : 'all';
+  const parts = whole.kind === 'all' || whole.kind === 'any' ? whole.of : [whole];
+  const told = parts.filter((part) => canBeTold(part, vocabulary));
+  if (told.length === 0 || isNobody(whole)) return 'This isn’t open to everyone.';
+  const who = people(simplify({ kind, of: told }), vocabulary, 'visitor');
+  if (told.length === parts.length) return `This opens to ${who}.`;
+  return kind === 'any'
+    ? `This opens to ${who}, and to some others.`
+    : `This opens to ${who}, on a further condition.`;
 }
 
 /** A condition as what follows "those": "who are at Observer level or above and are not in Suspended". */
@@ -58,14 +66,25 @@ function simplify(condition: Condition, holds = true): Condition {
   }
 }
 
-function withoutPrivate(condition: Condition, vocabulary: Vocabulary): Condition | null {
-  if (condition.kind === 'all' || condition.kind === 'any') {
-    const of = condition.of.map((part) => withoutPrivate(part, vocabulary)).filter((part) => part !== null);
-    return of.length === 0 && condition.of.length > 0 ? null : simplify({ kind: condition.kind, of });
+/** Whether all of a part may be named to visitors: with something of it kept back the rest of it would not be true. */
+function canBeTold(condition: Condition, vocabulary: Vocabulary): boolean {
+  switch (condition.kind) {
+    case 'all':
+    case 'any':
+      return condition.of.every((part) => canBeTold(part, vocabulary));
+    case 'not':
+      return canBeTold(condition.of, vocabulary);
+    case 'audience':
+      return false;
+    case 'test':
+      return (
+        !isPrivate(condition, vocabulary) &&
+        !isFakeable(condition, vocabulary) &&
+        problemOf(condition, vocabulary) === null
+      );
+    default:
+      return condition satisfies never;
   }
-  const atom = condition.kind === 'not' ? condition.of : condition;
-  if (atom.kind !== 'test') return null;
-  return isPrivate(atom, vocabulary) || problemOf(atom, vocabulary) !== null ? null : condition;
 }
 
 function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): string {

@@ -1,6 +1,6 @@
 /** The board as a table of texts, for spreadsheets: one line an item, one column a visitor. */
 import { stringify } from 'csv-stringify/browser/esm/sync';
-import { changesAt, nameOf, neutralised, type Outcome, outcomeAt, type StandIn } from '@/core';
+import { changesAt, nameOf, neutralised, type Outcome, outcomeAt, SHEET, type StandIn } from '@/core';
 import type { Side } from '../place';
 import type { Row } from './rows';
 import type { BoardMatrix } from './use-matrix';
@@ -41,6 +41,6 @@ export function boardCsv(
   ];
   return `﻿${stringify(
     lines.map((line) => line.map(neutralised)),
-    { record_delimiter: '\r\n' },
+    SHEET,
   )}`;
 }

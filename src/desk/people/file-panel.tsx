@@ -16,21 +16,16 @@ interface FileProps {
   readonly onOpen: (open: boolean) => void;
 }
 
-interface Taken {
-  readonly name: string;
-  readonly csv: string;
-}
-
 export function FilePanel({ text, condition, open, onOpen }: FileProps) {
-  const [taken, setTaken] = useState<Taken | null>(null);
+  const [taken, setTaken] = useState<File | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const query = new URLSearchParams({ ...(text && { q: text }), ...(condition && { who: condition }) });
   const address = (more: object = {}) =>
     `/desk/api/people/csv?${new URLSearchParams({ ...Object.fromEntries(query), ...more })}`;
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+  const take = (event: ChangeEvent<HTMLInputElement>) => {
     const [file] = event.target.files ?? [];
     if (!file) return;
-    setTaken({ name: file.name, csv: await file.text() });
+    setTaken(file);
     onOpen(true);
     event.target.value = '';
   };
@@ -81,7 +76,7 @@ export function FilePanel({ text, condition, open, onOpen }: FileProps) {
             type="file"
             accept=".csv,text/csv"
             aria-label="A file of people"
-            onChange={(event) => void take(event)}
+            onChange={take}
             className="sr-only"
           />
           <Button onClick={() => input.current?.click()}>Take in a file …</Button>
@@ -93,7 +88,10 @@ export function FilePanel({ text, condition, open, onOpen }: FileProps) {
   );
 }
 
-function DryRun({ file, onClose }: { readonly file: Taken; readonly onClose: () => void }) {
+const addressOf = (columns: readonly string[] | null, more: Readonly<Record<string, string>> = {}) =>
+  `people/csv?${new URLSearchParams({ ...more, ...(columns && { columns: JSON.stringify(columns) }) })}`;
+
+function DryRun({ file, onClose }: { readonly file: File; readonly onClose: () => void }) {
   const [columns, setColumns] = useState<readonly string[] | null>(null);
   const [report, setReport] = useState<CsvDryRun | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -101,7 +99,7 @@ function DryRun({ file, onClose }: { readonly file: Taken; readonly onClose: () 
   const change = useChange();
   useEffect(() => {
     const calledOff = new AbortController();
-    ask<CsvDryRun>('POST', 'people/csv?dry', { csv: file.csv, columns }, calledOff.signal).then(
+    ask<CsvDryRun>('POST', addressOf(columns, { dry: '' }), file, calledOff.signal).then(
       (answer) => {
         setProblem(answer.ok ? null : answer.title);
         if (answer.ok) setReport(answer.value);
@@ -112,7 +110,7 @@ function DryRun({ file, onClose }: { readonly file: Taken; readonly onClose: () 
   }, [file, columns]);
   const go = async () => {
     setGoing(true);
-    const done = await change('POST', 'people/csv', { csv: file.csv, columns: report?.columns ?? null });
+    const done = await change('POST', addressOf(report?.columns ?? null), file);
     setGoing(false);
     if (done.ok) onClose();
     else setProblem(done.title);
@@ -137,6 +135,7 @@ function DryRun({ file, onClose }: { readonly file: Taken; readonly onClose: () 
             {counted(report.lines, 'line')}: <strong className="text-open">{report.adds} new</strong>,{' '}
             <strong>{report.changes} changed</strong>, {report.unchanged} as they are.
           </p>
+          <p className="note">{report.readAs}</p>
           {report.headers.length > 0 && (
             <table>
               <thead>

@@ -16,6 +16,7 @@ import {
   outlineOf,
   type Policy,
   type SiteNames,
+  unkeptIn,
   type Vocabulary,
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
@@ -67,6 +68,8 @@ export async function readSiteFile(
 ): Promise<SiteInFile | { readonly problems: readonly string[] }> {
   const foreign = formatProblem(input);
   if (foreign !== null) return { problems: [foreign] };
+  const unkept = unkeptIn(input);
+  if (unkept !== null) return { problems: [`${unkept.path}: ${unkept.message}`] };
   const parsed = siteFile.safeParse(input);
   if (!parsed.success)
     return {

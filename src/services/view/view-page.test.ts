@@ -31,7 +31,7 @@ describe('looking at a page', () => {
     });
     expect(await look('marek', '/observers')).toMatchObject({
       kind: 'teaser',
-      reason: 'This opens to Observers and above.',
+      reason: 'This opens to Observers and above, on a further condition.',
       step: { kind: 'link', label: 'Join us', address: '/join' },
     });
   });
@@ -48,7 +48,7 @@ describe('looking at a page', () => {
   it('tells Basil nothing of the private group, and offers no step that is closed to him', async () => {
     expect(await look('basil', '/observers')).toMatchObject({
       kind: 'teaser',
-      reason: 'This opens to Observers and above.',
+      reason: 'This opens to Observers and above, on a further condition.',
       step: null,
     });
   });

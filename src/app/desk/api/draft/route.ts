@@ -3,7 +3,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** The draft and what is live, as they are now. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, ({ state: { draft, live } }) =>
+  forDesk(request, 'look', ({ state: { draft, live } }) =>
     json({
       draft: { policy: draft.policy, version: draft.version, by: draft.by },
       live: { policy: live.policy, revision: live.revision },
@@ -12,7 +12,7 @@ export const GET = (request: Request): Promise<Response> =>
 
 /** Saves the draft: 409 with the newer one when it is based on an old version, 422 with problems when it is wrong. */
 export const PUT = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'gates', async (trivet, administrator, body) => {
     const answer = await saveDraft(trivet, administrator, body);
     switch (answer.kind) {
       case 'saved':

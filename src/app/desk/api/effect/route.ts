@@ -6,7 +6,7 @@ import { forDesk, lines } from '../../../_http/desk';
  * with the answer. Hanging up stops it.
  */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator, body) =>
+  forDesk(request, 'look', (trivet, administrator, body) =>
     lines(request.signal, (write, signal) =>
       effectOfDraft(trivet, administrator, body, new Date(), {
         onProgress: (share) => write({ kind: 'progress', share }),

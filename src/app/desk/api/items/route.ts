@@ -3,7 +3,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** What is being written, and what was taken away lately. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) =>
+  forDesk(request, 'look', async (trivet, administrator) =>
     json({
       drafted: await draftedItems(trivet, administrator),
       removals: await latestRemovals(trivet, administrator),
@@ -12,7 +12,7 @@ export const GET = (request: Request): Promise<Response> =>
 
 /** Makes, changes, moves or takes away an item. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'content', async (trivet, administrator, body) => {
     const answer = await changeItem(trivet, administrator, body, new Date());
     return answer.kind === 'done' ? json(answer) : problem(422, answer.message);
   });

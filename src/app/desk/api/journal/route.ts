@@ -3,7 +3,7 @@ import { forDesk, json } from '../../../_http/desk';
 
 /** Where visitors were turned away in the last so many `days`, and what they did next. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     const days = Number(new URL(request.url).searchParams.get('days') ?? 30);
     return json(await journalReport(trivet, administrator, days, new Date()));
   });

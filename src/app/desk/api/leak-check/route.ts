@@ -5,7 +5,7 @@ import { SESSION_COOKIE } from '../../../_http/session-cookie';
 
 /** Tries every door of a marked copy of the site: as the board's visitors, or as everybody. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'look', async (trivet, administrator, body) => {
     const answer = await checkLeaks(trivet, administrator, body, {
       now: new Date(),
       cookieName: SESSION_COOKIE,

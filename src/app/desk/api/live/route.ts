@@ -3,7 +3,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** Puts the draft live, if draft and live are still what the administrator looked at. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'gates', async (trivet, administrator, body) => {
     const answer = await putLive(trivet, administrator, body, new Date());
     switch (answer.kind) {
       case 'live':

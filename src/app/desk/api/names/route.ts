@@ -3,11 +3,11 @@ import { changeAnswer, forDesk, json } from '../../../_http/desk';
 
 /** The names of the site, with how many people have each and where it is used. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator) => json(namesReport(trivet, administrator)));
+  forDesk(request, 'look', (trivet, administrator) => json(namesReport(trivet, administrator)));
 
 /** Changes them; with `?preview`, only says what that would do. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'people', async (trivet, administrator, body) => {
     const preview = new URL(request.url).searchParams.has('preview');
     return changeAnswer(await editNames(trivet, administrator, body, preview, new Date()));
   });

@@ -3,4 +3,6 @@ import { forDesk, json } from '../../../_http/desk';
 
 /** Mail that would have been sent. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => json(await latestMail(trivet, administrator)));
+  forDesk(request, 'everything', async (trivet, administrator) =>
+    json(await latestMail(trivet, administrator)),
+  );

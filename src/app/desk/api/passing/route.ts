@@ -3,7 +3,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** How many members pass one gate of the policy in the body. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator, body) => {
+  forDesk(request, 'look', (trivet, administrator, body) => {
     const report = whoPasses(trivet, administrator, body, new Date());
     return 'problems' in report
       ? problem(422, 'The gate can’t be read.', { problems: report.problems })

@@ -3,7 +3,7 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** The people of whom a text and a condition are true, a page of them. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator, body) => {
+  forDesk(request, 'look', (trivet, administrator, body) => {
     const answer = findPeople(trivet, administrator, body, new Date());
     switch (answer.kind) {
       case 'found':

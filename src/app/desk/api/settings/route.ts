@@ -3,11 +3,11 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** What the site as a whole is set to. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator) => json(openSettings(trivet, administrator)));
+  forDesk(request, 'everything', (trivet, administrator) => json(openSettings(trivet, administrator)));
 
 /** Keeps the settings, or says by field what is wrong. */
 export const PUT = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'everything', async (trivet, administrator, body) => {
     const problems = await editSettings(trivet, administrator, body, new Date());
     return problems === null ? json({}) : problem(422, 'The settings have mistakes.', { problems });
   });

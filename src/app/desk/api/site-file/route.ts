@@ -4,7 +4,7 @@ import { PRIVATE } from '../../../_http/response';
 
 /** The site as one file; with its people when `people` is asked for. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'everything', async (trivet, administrator) => {
     const withPeople = new URL(request.url).searchParams.has('people');
     const file = await exportSite(trivet, administrator, withPeople);
     return new Response(`${JSON.stringify(file, null, 2)}\n`, {
@@ -20,6 +20,7 @@ export const GET = (request: Request): Promise<Response> =>
 export const POST = (request: Request): Promise<Response> =>
   forDesk(
     request,
+    'everything',
     async (trivet, administrator, body) => {
       const answer = await replaceSite(trivet, administrator, body, new Date());
       switch (answer.kind) {

@@ -3,4 +3,6 @@ import { forDesk, json } from '../../../_http/desk';
 
 /** Everything the desk shows, as it is now. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => json(await readDesk(trivet, administrator, new Date())));
+  forDesk(request, 'look', async (trivet, administrator) =>
+    json(await readDesk(trivet, administrator, new Date())),
+  );

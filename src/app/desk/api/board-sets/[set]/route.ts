@@ -7,7 +7,7 @@ interface Context {
 
 /** Drops a set of stand-ins. */
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     await dropBoardSet(trivet, administrator, (await params).set);
     return json({});
   });

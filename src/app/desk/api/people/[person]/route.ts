@@ -8,14 +8,14 @@ interface Context {
 
 /** Everything known of one person, and what they can reach and why. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     const report = personReport(trivet, administrator, (await params).person, new Date());
     return report ? json(report) : problem(404, 'There is no such person any more.');
   });
 
 /** Saves one person; `+` is somebody new. */
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'people', async (trivet, administrator, body) => {
     const { person } = await params;
     const id = decodeURIComponent(person) === '+' ? null : asId<PersonId>(person);
     const answer = await savePerson(trivet, administrator, id, body, new Date());

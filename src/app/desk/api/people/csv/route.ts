@@ -1,13 +1,10 @@
 import { exportPeople, importPeople, LARGEST_CSV } from '@/services';
-import { changeAnswer, forDesk, problem } from '../../../../_http/desk';
+import { changeAnswer, forDesk, problem, withBytes } from '../../../../_http/desk';
 import { PRIVATE } from '../../../../_http/response';
-
-// A character takes up to four bytes, and JSON may write it as six.
-const LARGEST_BODY = LARGEST_CSV * 2;
 
 /** People as a file: `q` and `who` say which, `bom` begins it with a byte order mark. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, (trivet, administrator) => {
+  forDesk(request, 'people', (trivet, administrator) => {
     const query = new URL(request.url).searchParams;
     const who = { text: query.get('q') ?? '', condition: query.get('who') ?? '' };
     const answer = exportPeople(trivet, administrator, who, query.has('bom'), new Date());
@@ -22,13 +19,17 @@ export const GET = (request: Request): Promise<Response> =>
     });
   });
 
-/** Reads a file of people; with `?dry`, only says what that would do. */
+/** Reads a file of people, sent as it is; `columns` says what each column holds. With `?dry`, only says what that would do. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(
-    request,
-    async (trivet, administrator, body) => {
-      const dry = new URL(request.url).searchParams.has('dry');
-      return changeAnswer(await importPeople(trivet, administrator, body, dry, new Date()));
-    },
-    LARGEST_BODY,
-  );
+  withBytes(request, 'people', LARGEST_CSV, async (trivet, administrator, csv) => {
+    const query = new URL(request.url).searchParams;
+    const given = query.get('columns');
+    let columns: unknown = null;
+    try {
+      if (given !== null) columns = JSON.parse(given);
+    } catch {
+      return problem(400, 'The columns are no list.');
+    }
+    const input = { csv, columns };
+    return changeAnswer(await importPeople(trivet, administrator, input, query.has('dry'), new Date()));
+  });

@@ -7,7 +7,7 @@ interface Context {
 
 /** What was withheld from an address of a walk, and why. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     const at = new URL(request.url).searchParams.get('at') ?? '/';
     const report = await walkReport(trivet, administrator, (await params).token, at, new Date());
     return report ? json(report) : problem(404, 'This walk is over. Begin another.');

@@ -7,7 +7,7 @@ interface Context {
 
 /** Keeps what is being written. */
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'content', async (trivet, administrator, body) => {
     const answer = await saveWriting(trivet, administrator, (await params).item, body, new Date());
     switch (answer.kind) {
       case 'saved':
@@ -25,7 +25,7 @@ export const PUT = (request: Request, { params }: Context): Promise<Response> =>
 
 /** Drops it. */
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'content', async (trivet, administrator) => {
     await dropWriting(trivet, administrator, (await params).item);
     return json({ kind: 'dropped' });
   });

@@ -9,7 +9,7 @@ interface Context {
 
 /** What is being written as it will look, to a stand-in. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'look', async (trivet, administrator, body) => {
     const answer = previewWriting(trivet, administrator, (await params).item, body, new Date());
     if (answer.kind === 'missing') return problem(404, 'There is nothing to be shown.');
     if (answer.kind === 'wrong') return json({ html: null, problems: answer.problems, elsewhere: null });

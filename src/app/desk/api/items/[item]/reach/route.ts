@@ -7,7 +7,7 @@ interface Context {
 
 /** Who of the membership gets an item under the draft, or under what is `live`. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     const side = new URL(request.url).searchParams.has('live') ? 'live' : 'draft';
     const reach = itemReach(trivet, administrator, (await params).item, side, new Date());
     return reach ? json(reach) : problem(404, 'There is no such item any more.');

@@ -7,7 +7,7 @@ interface Context {
 
 /** What taking it away would mean. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator) => {
+  forDesk(request, 'look', async (trivet, administrator) => {
     const preview = previewRemoval(trivet, administrator, (await params).item);
     return preview ? json(preview) : problem(404, 'That is no longer there.');
   });

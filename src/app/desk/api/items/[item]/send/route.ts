@@ -7,7 +7,7 @@ interface Context {
 
 /** Puts what is written on the site. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
-  forDesk(request, async (trivet, administrator, body) => {
+  forDesk(request, 'content', async (trivet, administrator, body) => {
     const answer = await sendWriting(trivet, administrator, (await params).item, body);
     switch (answer.kind) {
       case 'sent':
