@@ -3,6 +3,7 @@ import { addDays, type ItemId } from '@/core';
 import { type JournalCount, type JournalKeeps, readJournal, readJournalNames } from '@/store';
 import { momentAt } from './clock';
 import { type Administrator, need } from './desk-right';
+import { NOWHERE } from './journal';
 import type { Trivet } from './trivet';
 
 /** How many were turned away, and what became of them; the rest may still come back. */
@@ -24,6 +25,8 @@ export interface JournalReport {
   readonly to: string;
   readonly entries: readonly JournalEntry[];
   readonly days: readonly { readonly day: string; readonly count: number }[];
+  /** How often addresses were asked for that were never there. */
+  readonly nowhere: number;
   /** Members who were turned away, by item; empty where they are not named. */
   readonly people: readonly {
     readonly item: string;
@@ -57,7 +60,12 @@ export async function journalReport(
   const rows = await readJournal(trivet.db, from);
   const entries = new Map<string, JournalEntry>();
   const byDay = new Map<string, number>();
+  let nowhere = 0;
   for (const row of rows) {
+    if (row.item === NOWHERE) {
+      nowhere += row.count;
+      continue;
+    }
     const { item, gate, given, visitor } = row;
     const key = JSON.stringify([item, gate, given, visitor]);
     const before = entries.get(key);
@@ -76,6 +84,7 @@ export async function journalReport(
   for (const { item, person, count } of settings.journal === 'names'
     ? await readJournalNames(trivet.db, from)
     : []) {
+    if (item === NOWHERE) continue;
     const key = `${item} ${person}`;
     const name = people.get(person as never)?.name ?? 'somebody who is gone';
     named.set(key, { item, person, name, count: (named.get(key)?.count ?? 0) + count });
@@ -90,6 +99,7 @@ export async function journalReport(
       day,
       count: byDay.get(day) ?? 0,
     })),
+    nowhere,
     people: [...named.values()].sort((a, b) => b.count - a.count).slice(0, 200),
   };
 }

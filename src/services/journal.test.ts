@@ -1,5 +1,5 @@
 /** Whoever is turned away is counted; what they did next, once; who they were, only where the site has set so. */
-import { afterEach, beforeEach, expect, it } from 'vitest';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { siteResponse } from '@/app/_doors';
 import { type Administrator, editSettings, journalReport, type Trivet } from '.';
 import { gretaAt, later, now, openLarkfell, signedInAt } from './testing';
@@ -45,11 +45,36 @@ it('counts by item, gate and what was given', async () => {
   await ask('/crew');
   await ask('/visit');
   await ask('/nowhere');
-  const { entries } = await report();
+  await ask('/nowhere/else');
+  const { entries, nowhere } = await report();
+  expect(nowhere).toBe(2);
   expect(entries).toMatchObject([
     { item: 'observers', gate: 'observers-room', given: 'redirect', visitor: 'guest', count: 2 },
     { item: 'crew', gate: 'crew', given: 'missing', visitor: 'guest', count: 1 },
   ]);
+});
+
+it('does the same for what is missing as for what was never there', async () => {
+  const note = vi.spyOn(trivet.journal, 'note');
+  const addresses = [
+    '/crew',
+    '/crew/rota',
+    '/never/there',
+    '/files/never/x',
+    '/files/frame-1/x',
+    '/old%20spelling',
+  ];
+  for (const path of addresses) await ask(path, { browser: path });
+  expect(note.mock.calls.map(([, , , decision]) => decision.kind)).toEqual(
+    addresses.map(() => 'turned away'),
+  );
+  // Nothing is written while anybody waits.
+  const { journalCounts } = await import('@/store/schema');
+  expect(await trivet.db.select().from(journalCounts)).toEqual([]);
+  await trivet.journal.flush(trivet, now);
+  expect((await trivet.db.select().from(journalCounts)).reduce((sum, { count }) => sum + count, 0)).toBe(
+    addresses.length,
+  );
 });
 
 it('tells those who got in from those who left, each once', async () => {

@@ -19,6 +19,9 @@ interface Waiting {
   did: Next;
 }
 
+/** In place of an item: addresses that were never there. */
+export const NOWHERE = '';
+
 /** Whoever comes back later than this is somebody new. */
 const PATIENCE_MS = 30 * 60_000;
 const FLUSH_MS = 5000;
@@ -39,21 +42,24 @@ export class Journal {
   readonly #waiting = new Map<string, Waiting>();
   #counts = new Map<string, JournalCount>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
-  #flushed: number | null = null;
+  #flushing: NodeJS.Timeout | null = null;
   #forgotten = '';
 
-  /** Notes what a visitor got for an item they asked for. */
-  note(trivet: Trivet, visit: Visit, item: ItemId, decision: Decision): void {
+  /**
+   * Notes what a visitor got for an item they asked for, or where there was none (null). Both are the same work and are
+   * written at the same time, so that the journal does not tell what is missing from what was never there.
+   */
+  note(trivet: Trivet, visit: Visit, item: ItemId | null, decision: Decision): void {
     const { state } = trivet;
     if (state.settings.journal === 'off') return;
     const now = visit.now.getTime();
     const browser = this.#browser(visit);
-    const key = `${browser} ${item}`;
+    const key = `${browser} ${item ?? ''}`;
     if (decision.kind === 'open') this.#settle(key, 'gotIn');
     else {
       const counted = {
         day: momentAt(state, visit.now).today,
-        item: item as string,
+        item: item ?? NOWHERE,
         gate: decision.because.kind === 'gate' ? (decision.because.gate as string) : '',
         given: outcomeOf(decision),
         visitor: visit.person === null ? ('guest' as const) : ('member' as const),
@@ -64,9 +70,11 @@ export class Journal {
       if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
     }
     this.#expire(now);
-    this.#flushed ??= now;
     // No page waits for the journal, and none fails with it: what could not be written is tried again.
-    if (now - this.#flushed > FLUSH_MS) this.flush(trivet, visit.now).catch(() => undefined);
+    this.#flushing ??= setTimeout(
+      () => this.flush(trivet, new Date()).catch(() => undefined),
+      FLUSH_MS,
+    ).unref();
   }
 
   /** Notes that a visitor took a step towards what they were turned away from. */
@@ -78,7 +86,8 @@ export class Journal {
 
   /** Writes what waits in memory, and forgets what is too old. */
   async flush(trivet: Trivet, now: Date): Promise<void> {
-    this.#flushed = now.getTime();
+    if (this.#flushing) clearTimeout(this.#flushing);
+    this.#flushing = null;
     this.#expire(now.getTime());
     const counts = [...this.#counts.values()];
     const names = [...this.#names.values()];

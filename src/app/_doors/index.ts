@@ -82,7 +82,7 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
     },
     first,
   );
-  noteInJournal({ trivet, request, visitor, look, now }, first, response);
+  noteInJournal({ trivet, request, visitor, look, now }, first, Object.hasOwn(DOORS, first), response);
   return response;
 }
 

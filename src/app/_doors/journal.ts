@@ -1,5 +1,5 @@
 /** What the journal hears of: pages, posts and files that were asked for, and steps towards what was closed. */
-import { asId, type ItemId, normaliseAddress } from '@/core';
+import { asId, decideNowhere, type ItemId, normaliseAddress, noSuchItem } from '@/core';
 import { decisionOn } from '@/services';
 import { addressOf } from '../_http/request';
 import { SESSION_COOKIE } from '../_http/session-cookie';
@@ -9,6 +9,7 @@ import type { Ask } from './door';
 export function noteInJournal(
   { trivet, request, visitor, look, now }: Pick<Ask, 'trivet' | 'request' | 'visitor' | 'look' | 'now'>,
   first: string,
+  isDoor: boolean,
   response: Response,
 ): void {
   if (look.state.settings.journal === 'off' || visitor.person?.desk) return;
@@ -21,8 +22,15 @@ export function noteInJournal(
     return;
   }
   if (request.method !== 'GET') return;
-  const item = itemAsked(look, new URL(request.url).pathname, first);
-  if (item !== null) trivet.journal.note(trivet, visit, item, decisionOn(look, item));
+  const path = new URL(request.url).pathname;
+  if (isDoor && first !== 'files') return;
+  const item = itemAsked(look, path, first);
+  const kind = first === 'files' ? 'file' : 'page';
+  const decision =
+    item === null
+      ? decideNowhere(look.compiled, kind, normaliseAddress(path), look.facts, look.request)
+      : decisionOn(look, item);
+  trivet.journal.note(trivet, visit, item, item === null && decision.kind === 'open' ? noSuchItem : decision);
 }
 
 function itemAsked({ state }: Ask['look'], path: string, first: string): ItemId | null {

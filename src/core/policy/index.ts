@@ -15,5 +15,6 @@ export { type Change, openers, withChanges } from './openers';
 export * from './policy';
 export * from './rebase';
 export { type Reach, reachOfItem } from './standing';
+export { noSuchItem } from './turn-away-at';
 export * from './uses';
 export * from './whole-site';

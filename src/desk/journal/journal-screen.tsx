@@ -1,7 +1,7 @@
 'use client';
 /** Where visitors are turned away, by which gate, and what they do next. */
 import { useEffect, useMemo, useState } from 'react';
-import { capital, dayInWords, describeGate, type ItemId, may, type Outcome } from '@/core';
+import { capital, counted, dayInWords, describeGate, type ItemId, may, type Outcome } from '@/core';
 import type { JournalEntry, JournalReport, Tally } from '@/services';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
@@ -50,6 +50,9 @@ export function JournalScreen() {
           <p className="note mt-0.5">
             {report && `${dayInWords(report.from)} to ${dayInWords(report.to)}. ${KEEPS[report.keeps]} `}
             {report && report.keeps !== 'off' && `Kept for ${report.keptDays} days. `}
+            {report &&
+              report.nowhere > 0 &&
+              `Addresses that were never there were asked for ${counted(report.nowhere, 'time')}. `}
             {may(data.desk, 'everything') && (
               <button
                 type="button"
