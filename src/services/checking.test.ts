@@ -227,7 +227,7 @@ describe('history', () => {
       false,
       now,
     );
-    const marek = personReport(trivet, greta, 'marek', now)?.person;
+    const marek = (await personReport(trivet, greta, 'marek', now))?.person;
     if (!marek) throw new Error('no Marek');
     const { id: _, ...rest } = marek;
     const purchases = [{ product: 'winter-atlas', on: '2026-11-01', until: null, state: 'paid' }];

@@ -1,5 +1,6 @@
 /** CSV (RFC 4180) cut into records that know the line on which they begin, with what is wrong where it is. */
 import { type CsvError, parse } from 'csv-parse';
+import { breath } from './breath';
 
 /** Something wrong in a file. */
 export interface CsvProblem {
@@ -27,9 +28,6 @@ export interface Table {
 // So much is read before others get their turn.
 const MOST_LINES = 250_000;
 const PIECE = 262_144;
-
-/** Lets others have their turn. */
-export const breath = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 /** Cuts a file into rows, a piece at a time, so that other requests are answered meanwhile. */
 export async function tableOf(file: string | Uint8Array): Promise<Table> {

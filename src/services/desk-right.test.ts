@@ -16,6 +16,7 @@ import {
 import * as services from '.';
 import { type Administrator, NotAllowed, type Trivet } from '.';
 import { needGates } from './gate-reach';
+import { recordOf } from './person';
 import { gretaAt, now, openLarkfell } from './testing';
 
 let trivet: Trivet;
@@ -231,7 +232,10 @@ describe('a right that is limited to a branch', () => {
 });
 
 describe('who may use the desk', () => {
-  const record = (name: string) => services.personReport(trivet, greta, name, now)?.person;
+  const record = (name: string) => {
+    const found = trivet.state.people.get(asId<PersonId>(name));
+    return found && recordOf(found);
+  };
   const saved = async (who: Administrator, name: string, change: object) => {
     const before = record(name);
     if (!before) throw new Error(`no ${name}`);

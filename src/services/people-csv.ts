@@ -22,7 +22,8 @@ import {
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer } from './apply-change';
-import { breath, type CsvProblem, type Row, type Table, tableOf } from './csv-table';
+import { breath } from './breath';
+import { type CsvProblem, type Row, type Table, tableOf } from './csv-table';
 import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { recordOf } from './person';

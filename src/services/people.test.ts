@@ -258,8 +258,8 @@ describe('one person', () => {
     await changePeople(trivet, greta, { ...gone, who: { ids: [again.person] } }, false, now);
   });
 
-  it('has a page that says what they can reach, why, and what would open the rest', () => {
-    const report = personReport(trivet, greta, 'wren', now);
+  it('has a page that says what they can reach, why, and what would open the rest', async () => {
+    const report = await personReport(trivet, greta, 'wren', now);
     const at = (address: string) => report?.reach.find((one) => one.address === address);
     expect(at('/crew')).toMatchObject({ outcome: 'open', because: 'Lets by people in Dome crew' });
     expect(at('/')).toMatchObject({ outcome: 'open', because: null });
@@ -268,7 +268,7 @@ describe('one person', () => {
       sentence: 'Wren Halloran is sent to Join us instead of Keepers’ evening',
       waysIn: ['reach Keeper level and have “hours logged” at least 100'],
     });
-    expect(personReport(trivet, greta, 'ines', now)?.audiences.map(({ name }) => name)).toEqual([
+    expect((await personReport(trivet, greta, 'ines', now))?.audiences.map(({ name }) => name)).toEqual([
       'Crew ready for the dome',
       'Observers in good standing',
       'Supporters',
@@ -276,7 +276,7 @@ describe('one person', () => {
       'Optics ready',
       'Subscribers',
     ]);
-    expect(personReport(trivet, greta, 'nobody', now)).toBeNull();
+    expect(await personReport(trivet, greta, 'nobody', now)).toBeNull();
   });
 });
 

@@ -18,6 +18,7 @@ import {
   type Step,
 } from '@/core';
 import type { PersonRecord } from '@/store';
+import { pacer } from './breath';
 import { plainRequest } from './clock';
 import { membershipOf } from './columns';
 import { type Administrator, need } from './desk-right';
@@ -39,6 +40,8 @@ export interface Reach {
   readonly because: string | null;
   /** The shortest ways in, each as what would have to be done. */
   readonly waysIn: readonly string[];
+  /** Whether there may be more ways than are listed. */
+  readonly moreWays: boolean;
 }
 
 export interface PersonReport {
@@ -52,12 +55,12 @@ const MOST_WAYS = 3;
 const MOST_TRIED = 100;
 
 /** The page of a person, under what is live; null when there is no such person. */
-export function personReport(
+export async function personReport(
   trivet: Trivet,
   administrator: Administrator,
   id: string,
   now: Date,
-): PersonReport | null {
+): Promise<PersonReport | null> {
   need(administrator, 'look');
   const { state } = trivet;
   const person = state.people.get(asId<PersonId>(id));
@@ -71,17 +74,21 @@ export function personReport(
     audiences: vocabulary.audiences
       .filter((audience) => isIn(membership.select(audience.who).bits))
       .map(({ id, name }) => ({ id, name })),
-    reach: reachOf(state, person, now),
+    reach: await reachOf(state, person, now),
   };
 }
 
-function reachOf(state: SiteState, person: Person, now: Date): readonly Reach[] {
+async function reachOf(state: SiteState, person: Person, now: Date): Promise<readonly Reach[]> {
   let tried = 0;
-  return [...state.outline.addressed.values()].map(({ id }) => {
+  const list: Reach[] = [];
+  const rest = pacer();
+  for (const { id } of state.outline.addressed.values()) {
     const reach = reachAt(state, id, person, now, tried < MOST_TRIED);
     if (reach.outcome !== 'open') tried += 1;
-    return reach;
-  });
+    list.push(reach);
+    await rest();
+  }
+  return list;
 }
 
 function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries: boolean): Reach {
@@ -91,6 +98,7 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
   const item = outline.items.get(id);
   if (!item) throw new Error(`The outline has no item "${id}".`);
   const request = plainRequest(state, now);
+  const { ways, cut } = tries ? openers(compiled, id, facts, request) : { ways: [], cut: true };
   const decision = decide(compiled, id, facts, request);
   const explanation = explain(compiled, id, facts, request);
   const because = describeBecause(explanation, item, compiled.vocabulary);
@@ -110,8 +118,7 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
         : passed.length > 0
           ? `Lets by ${listed(passed.map(({ gate }) => describeWho(gate.who, compiled.vocabulary)))}`
           : null,
-    waysIn: (tries ? openers(compiled, id, facts, request) : [])
-      .slice(0, MOST_WAYS)
-      .map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+    waysIn: ways.slice(0, MOST_WAYS).map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+    moreWays: cut || ways.length > MOST_WAYS,
   };
 }

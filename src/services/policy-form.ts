@@ -361,9 +361,7 @@ function landingProblems(read: Policy, around: Around): PolicyProblem[] {
 
 function itemOf(turn: TurnAway) {
   if (turn.kind === 'redirect') return turn.to.kind === 'item' ? turn.to.item : null;
-  if (turn.kind === 'teaser' || turn.kind === 'message')
-    return turn.next.kind === 'item' ? turn.next.item : null;
-  return null;
+  return 'next' in turn && turn.next.kind === 'item' ? turn.next.item : null;
 }
 
 /** The id of the gate or audience in which a problem of shape is. */

@@ -31,6 +31,7 @@ const gone = (kind: string, name: string | number | undefined): TestProblem => (
 /** What is wrong with a test on this site, or null. */
 export function problemOf(test: Test, vocabulary: Vocabulary): TestProblem | null {
   const { subject: subjectKind, label, values } = factNamed(test.fact);
+  if (!isValue(test.value)) return wrong(`“${label}” is compared with something that is no value.`);
   if ((subjectKind === null) !== (test.subject === undefined))
     return wrong(subjectKind === null ? `“${label}” is not of anything.` : `Say what “${label}” is about.`);
   if (subjectKind === 'text') {
@@ -71,6 +72,14 @@ export function problemOf(test: Test, vocabulary: Vocabulary): TestProblem | nul
   }
   return null;
 }
+
+/** Whether something is of the shape of a value: what is stored may be from anywhere. */
+const isValue = (value: unknown): boolean =>
+  value === undefined ||
+  typeof value === 'string' ||
+  typeof value === 'number' ||
+  (Array.isArray(value) &&
+    (value.every((one) => typeof one === 'string') || value.every((one) => typeof one === 'number')));
 
 function problemOfValue(test: Test, value: string | number, vocabulary: Vocabulary): TestProblem | null {
   const type = typeOf(test, vocabulary);

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { columnsOf, placesIn } from '../columns';
 import { type AudienceId, asId } from '../ids';
-import type { VisitorFacts } from '../site';
-import { conditions, itemsOrNone, requests, visitors } from '../testing/arbitraries';
+import { isDay, type VisitorFacts } from '../site';
+import { conditions, itemsOrNone, requests, tests, visitors } from '../testing/arbitraries';
 import {
   certificate,
   crew,
@@ -34,7 +34,9 @@ import {
   nobody,
   not,
   owns,
+  problemOf,
   profile,
+  type Test,
   TRUE,
   test,
   testOf,
@@ -73,6 +75,75 @@ it('never turns an unknown into an opening by denying it', () => {
       const compile = conditionCompiler(vocabulary);
       expect(compile(condition)(visitor, item, at) && compile(not(condition))(visitor, item, at)).toBe(false);
     }),
+  );
+});
+
+it('is unknown in every form where a test is badly written, so neither it nor its opposite opens', () => {
+  const odd = fc.constantFrom<unknown>(
+    undefined,
+    '',
+    'x',
+    '12',
+    Number.NaN,
+    Number.POSITIVE_INFINITY,
+    -1,
+    5,
+    [],
+    [1],
+    ['a', 'b', 'c'],
+    [1, 'a'],
+    true,
+    null,
+    {},
+  );
+  const mutated = fc
+    .tuple(tests, odd, fc.constantFrom('value', 'subject', 'op', 'swap'), tests)
+    .map(([one, value, part, other]): Test => {
+      if (part === 'op') return { ...one, op: other.op };
+      if (part === 'swap') return { ...other, fact: one.fact };
+      return { ...one, [part]: value } as Test;
+    })
+    .filter((one) => problemOf(one, vocabulary) !== null);
+  fc.assert(
+    fc.property(mutated, visitors, itemsOrNone, requests, (one, visitor, item, at) => {
+      const compile = conditionCompiler(vocabulary);
+      const scene = { visitor, item, request: at };
+      expect(trace(one, scene, vocabulary).truth).toBe(UNKNOWN);
+      expect(compile(one)(visitor, item, at) || compile(not(one))(visitor, item, at)).toBe(false);
+      const { bits } = columnsOf([visitor], vocabulary, at).select(any(one, not(one)), item);
+      expect([...placesIn(bits)]).toEqual([]);
+    }),
+    { numRuns: 1500 },
+  );
+});
+
+it('knows no day that does not exist, and no network address that reads two ways', () => {
+  const expiring = profile(expires, 'before', '2030-01-01');
+  const someday = (day: string) => truthOf(expiring, { ...people.marek, profile: { [expires]: day } });
+  expect(['2025-02-28', '2025-02-30', '2025-13-01', '2025-2-1', '02025-02-1'].map(someday)).toEqual([
+    TRUE,
+    ...[UNKNOWN, UNKNOWN, UNKNOWN, UNKNOWN],
+  ]);
+  const from = (network: string, ...ranges: readonly string[]) =>
+    truthOf(test('network', 'one of', ranges), people.guest, { network });
+  expect(from('10.1.2.3', '::ffff:10.0.0.0/104')).toBe(TRUE);
+  expect(from('10.1.2.3', '::ffff:0:0/96')).toBe(TRUE);
+  expect(from('::ffff:10.1.2.3', '10.0.0.0/8')).toBe(TRUE);
+  expect(from('11.1.2.3', '::ffff:10.0.0.0/104')).toBe(FALSE);
+  expect(from('10.1.2.3', '::/0')).toBe(TRUE);
+  expect(from('010.1.2.3', '8.0.0.0/8')).toBe(UNKNOWN);
+  expect(from('10.1.2.3', '010.0.0.0/8')).toBe(UNKNOWN);
+});
+
+it('agrees with the calendar on every day there is', () => {
+  fc.assert(
+    fc.property(fc.nat(9999), fc.nat(20), fc.nat(40), (year, month, day) => {
+      const text = `${String(year).padStart(4, '0')}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`;
+      const time = Date.parse(text);
+      const there = !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
+      expect([text, isDay(text)]).toEqual([text, there]);
+    }),
+    { numRuns: 3000 },
   );
 });
 

@@ -7,10 +7,10 @@ import type { Item } from '../site/item';
 import type { RequestFacts } from '../site/request';
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
-import { choicesFor, factNamed, operatorOf, type Reader, typeOf } from './catalogue';
+import { factNamed, operatorOf, type Reader, typeOf } from './catalogue';
+import { problemOf } from './check';
 import { type Condition, keyOf, type Test } from './condition';
-import { fold } from './folding';
-import { listOf, type Operator } from './operators';
+import type { Operator } from './operators';
 import { and, FALSE, known, not, or, TRUE, type Truth, UNKNOWN } from './truth';
 
 /** Answers whether a condition is true of a visitor, an item and a request. Unknown is not true. */
@@ -102,15 +102,14 @@ function some(parts: readonly Predicate[]): Predicate {
 
 /** The fast forms of the tests that most gates are made of; the others go through {@link evaluatorOf}. */
 function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predicate {
+  if (problemOf(test, vocabulary) !== null) return never;
   const value = test.value as never;
   switch (test.fact) {
     case 'signed in':
       return (visitor) => visitor.signedIn === wanted;
     case 'role':
-      if (!vocabulary.roles.some((role) => role.id === value)) return never;
       return (visitor) => visitor.roles !== null && visitor.roles.includes(value) === wanted;
     case 'group':
-      if (!vocabulary.groups.some((group) => group.id === value)) return never;
       return (visitor) => visitor.groups !== null && visitor.groups.includes(value) === wanted;
     case 'level': {
       const evaluate = evaluatorOf(test, vocabulary);
@@ -162,13 +161,16 @@ export function evaluatorOf(test: Test, vocabulary: Vocabulary): Evaluator {
 
 /** The same for what was read already: one reading may be judged by many tests. */
 const judgeOf = (test: Test, vocabulary: Vocabulary): Judge =>
-  namesAreThere(test, vocabulary) ? comparingJudge(test, vocabulary) : unknown;
+  problemOf(test, vocabulary) === null ? comparingJudge(test, vocabulary) : unknown;
 
-/** The same without asking whether what the test names is still there: ids are compared, and they never come back. */
+/**
+ * The same where what a test names may be gone: ids are compared, and they never come back. A test that is badly written is
+ * unknown all the same.
+ */
 export function comparingJudge(test: Test, vocabulary: Vocabulary): Judge {
   const operator = operatorOf(test, vocabulary);
   const type = typeOf(test, vocabulary);
-  if (!operator || type === null) return unknown;
+  if (!operator || type === null || problemOf(test, vocabulary)?.gone === false) return unknown;
   if (test.op === 'is set') return (met) => known(met !== null);
   if (test.op === 'is not set') return (met) => known(met === null);
   if (type === 'set') {
@@ -198,8 +200,7 @@ function comparisonOf(
 ): { readonly read: Reader; readonly compare: ReturnType<Operator['compare']> } | null {
   const operator = operatorOf(test, vocabulary);
   const compares = test.op !== 'is set' && test.op !== 'is not set';
-  if (!operator || !compares || typeOf(test, vocabulary) === null || !namesAreThere(test, vocabulary))
-    return null;
+  if (!operator || !compares || typeOf(test, vocabulary) === null) return null;
   return {
     read: factNamed(test.fact).read(test.subject ?? '', vocabulary),
     compare: operator.compare(test.value),
@@ -211,22 +212,6 @@ const RANKED = {
   exactly: (rank: number, wanted: number) => rank === wanted,
   'at most': (rank: number, wanted: number) => rank <= wanted,
 };
-
-/** Whether everything that a test names exists: what it is of, the things and the choices it compares with. */
-function namesAreThere(test: Test, vocabulary: Vocabulary): boolean {
-  const { subject, values } = factNamed(test.fact);
-  const has = (names: readonly { readonly id: string }[], id: unknown) => names.some((one) => one.id === id);
-  if (subject === 'product' && !has(vocabulary.products, test.subject)) return false;
-  if (subject === 'course' && !has(vocabulary.courses, test.subject)) return false;
-  if (subject === 'activity' && !has(vocabulary.activities, test.subject)) return false;
-  if (values === 'group' && !has(vocabulary.groups, test.value)) return false;
-  if (values === 'role' && !has(vocabulary.roles, test.value)) return false;
-  if (values === 'level' && test.value !== undefined && !has(vocabulary.levels, test.value)) return false;
-  if (values === 'passphrase' && !has(vocabulary.passphrases, test.value)) return false;
-  if (typeOf(test, vocabulary) !== 'choice') return true;
-  const choices = new Set(choicesFor(test, vocabulary).map(fold));
-  return listOf(test.value).every((one) => choices.has(fold(String(one))));
-}
 
 /** A condition with the truth of each of its parts. */
 export interface Trace {

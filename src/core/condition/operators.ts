@@ -107,9 +107,7 @@ const days =
     const names = [first, second];
     if (names.some((name) => name !== TODAY && !isDay(name))) return () => null;
     return (met, { today }) =>
-      typeof met === 'string' && isDayQuick(met)
-        ? holds(met, first === TODAY ? today : first, second === TODAY ? today : second)
-        : null;
+      isDay(met) ? holds(met, first === TODAY ? today : first, second === TODAY ? today : second) : null;
   };
 
 /** Compares with a day so many days from today, which is worked out once a day. */
@@ -125,13 +123,9 @@ const daysFromToday =
         then = addDays(today, sign * count);
         known = today;
       }
-      return typeof met === 'string' && isDayQuick(met) ? holds(met, today, then) : null;
+      return isDay(met) ? holds(met, today, then) : null;
     };
   };
-
-/** Stored days have been checked when they were written; this only tells them from other texts. */
-const isDayQuick = (text: string): boolean =>
-  text.length === 10 && text.charCodeAt(4) === 45 && text.charCodeAt(7) === 45;
 
 const truths =
   (wanted: boolean): Compare =>
@@ -150,11 +144,9 @@ const networks: Compare = (value) => {
   const ranges = listOf(value).map((one) => rangeOf(String(one)));
   if (ranges.some((range) => range === null)) return () => null;
   return (met) => {
-    if (typeof met !== 'string' || !ipaddr.isValid(met)) return null;
-    const address = ipaddr.process(met);
-    return ranges.some(
-      (range) => range !== null && range[0].kind() === address.kind() && address.match(range),
-    );
+    const address = typeof met === 'string' ? addressOf(met) : null;
+    if (address === null) return null;
+    return ranges.some((range) => range !== null && isWithin(address, range));
   };
 };
 
@@ -337,12 +329,29 @@ export function minuteOf(text: string): number | null {
   return match ? Number(match[1]) * 60 + Number(match[2]) : null;
 }
 
+type NetworkAddress = ipaddr.IPv4 | ipaddr.IPv6;
+
+/** A network address, version 4 where it is one in the clothes of the other (RFC 4291 §2.5.5.2); null when it is none. */
+function addressOf(text: string): NetworkAddress | null {
+  // With a zero in front some read a part as octal: that is no address.
+  if (!ipaddr.IPv4.isValidFourPartDecimal(text) && !ipaddr.IPv6.isValid(text)) return null;
+  return ipaddr.process(text);
+}
+
+/** Whether an address is in a range. One of version 4 is in the ranges of version 6 that hold it as that. */
+function isWithin(address: NetworkAddress, range: NonNullable<ReturnType<typeof rangeOf>>): boolean {
+  if (address.kind() === range[0].kind()) return address.match(range);
+  return (
+    address instanceof ipaddr.IPv4 && address.toIPv4MappedAddress().match(range as [ipaddr.IPv6, number])
+  );
+}
+
 /** A range of network addresses: CIDR notation (RFC 4632, RFC 4291), or one address. Null when it is neither. */
-export function rangeOf(text: string): [ipaddr.IPv4 | ipaddr.IPv6, number] | null {
+export function rangeOf(text: string): [NetworkAddress, number] | null {
   const [network = ''] = text.split('/');
   if (!ipaddr.IPv4.isValidFourPartDecimal(network) && !ipaddr.IPv6.isValid(network)) return null;
   if (ipaddr.isValidCIDR(text)) return ipaddr.parseCIDR(text);
-  if (!ipaddr.isValid(text)) return null;
+  if (network !== text) return null;
   const address = ipaddr.parse(text);
   return [address, address.kind() === 'ipv4' ? 32 : 128];
 }

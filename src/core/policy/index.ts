@@ -11,7 +11,7 @@ export * from './matrix';
 export * from './misled';
 export * from './nowhere';
 export { openedByMerge } from './opened-by-merge';
-export { type Change, openers, withChanges } from './openers';
+export { type Change, type Openers, openers, withChanges } from './openers';
 export * from './policy';
 export * from './rebase';
 export { type Reach, reachOfItem } from './standing';

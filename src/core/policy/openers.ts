@@ -6,6 +6,7 @@
  */
 import {
   type Condition,
+  type Evaluator,
   evaluatorOf,
   expanded,
   FALSE,
@@ -14,6 +15,7 @@ import {
   type Test,
   TRUE,
   type Trace,
+  type Truth,
   testsIn,
   trace,
 } from '../condition';
@@ -35,6 +37,17 @@ export type Change =
 /** Sets of more changes than this are no advice to anybody. */
 const LARGEST = 6;
 const MOST_TRIED = 4000;
+/** How many single changes are tried out, on sets of whatever size, before it is left at what was found. */
+const MOST_CHANGES = 150_000;
+/** Nobody reads more than this. */
+const MOST_WAYS = 200;
+
+/** What would open an item: sets of changes, shortest first. */
+export interface Openers {
+  readonly ways: readonly (readonly Change[])[];
+  /** Whether there may be more: there was too much to try, or a set would be larger than is any use. */
+  readonly cut: boolean;
+}
 
 /** A change with what it is of: a set holds one change of each thing. */
 export interface Candidate {
@@ -51,46 +64,73 @@ export function openers(
   item: ItemId,
   visitor: VisitorFacts,
   request: RequestFacts,
-): readonly (readonly Change[])[] {
+): Openers {
   const { vocabulary } = compiled;
+  const opens = (facts: VisitorFacts) => decide(compiled, item, facts, request).kind === 'open';
+  if (opens(visitor)) return { ways: [], cut: false };
   const gates = gatesAt(compiled, item);
   const candidates = candidatesIn(gates, visitor, vocabulary);
   const place = new Map(candidates.map((candidate, index) => [candidate, index]));
-  const opens = (facts: VisitorFacts) => decide(compiled, item, facts, request).kind === 'open';
-  if (opens(visitor)) return [];
+  const after = (set: readonly Candidate[]): VisitorFacts =>
+    set.reduce((facts, { change }) => apply(facts, change, request, vocabulary), visitor);
+  const mender = menderOf(gates, candidates, request, vocabulary);
   const found: (readonly Candidate[])[] = [];
   const tried = new Set<string>();
+  let cut = false;
   let layer: readonly (readonly Candidate[])[] = [[]];
   for (let size = 1; size <= LARGEST && layer.length > 0; size++) {
     const next: (readonly Candidate[])[] = [];
     for (const set of layer) {
-      const facts = after(visitor, set, request, vocabulary);
-      for (const candidate of mending(gates, facts, request, vocabulary, candidates)) {
-        if (set.some(({ of }) => of === candidate.of) || (size > 1 && endsAll(candidate, set))) continue;
+      if (tried.size >= MOST_TRIED || found.length > MOST_WAYS || mender.changes() >= MOST_CHANGES) {
+        cut = true;
+        break;
+      }
+      for (const candidate of mender.mending(after(set))) {
+        if (set.some(({ of }) => of === candidate.of) || !goTogether([...set, candidate])) continue;
         const larger = [...set, candidate].sort((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0));
         const key = larger.map((one) => place.get(one)).join();
-        if (tried.has(key) || tried.size >= MOST_TRIED) continue;
+        if (tried.has(key)) continue;
         tried.add(key);
         if (!found.some((smaller) => makesNeedless(smaller, larger))) next.push(larger);
       }
     }
     // The lowest level comes first among the candidates, and so do the sets with it.
     next.sort((a, b) => inOrder(a, b, place));
-    const open = next.filter((set) => opens(after(visitor, set, request, vocabulary)));
-    for (const set of open) if (!found.some((smaller) => makesNeedless(smaller, set))) found.push(set);
-    layer = next.filter((set) => !open.includes(set));
+    const open = new Set(next.filter((set) => opens(after(set))));
+    for (const set of open) {
+      const needed = without(set, (rest) => opens(after(rest)));
+      if (!found.some((smaller) => makesNeedless(smaller, needed))) found.push(needed);
+    }
+    layer = next.filter((set) => !open.has(set));
   }
-  const told = found.map((set) => spelt(set, gates, visitor, request, vocabulary));
-  return told.filter(
-    (set, at) =>
-      !told.some(
-        (other, place) =>
-          place !== at &&
-          other.every((change) => set.some((one) => same(one, change))) &&
-          (other.length < set.length || place < at),
-      ),
-  );
+  // What was found with a change that turned out needless may be shorter than what was found before it.
+  found.sort((a, b) => a.length - b.length || inOrder(a, b, place));
+  const told = found
+    .slice(0, MOST_WAYS)
+    .map((set) => spelt(set, gates, visitor, after(set), request, vocabulary));
+  return {
+    cut: cut || layer.length > 0 || found.length > MOST_WAYS,
+    ways: told.filter(
+      (set, at) =>
+        !told.some(
+          (other, index) =>
+            index !== at &&
+            other.every((change) => set.some((one) => same(one, change))) &&
+            (other.length < set.length || index < at),
+        ),
+    ),
+  };
 }
+
+/** A set without the changes that it opens without: what one buys, one has signed in for. */
+const without = (
+  set: readonly Candidate[],
+  opens: (rest: readonly Candidate[]) => boolean,
+): readonly Candidate[] =>
+  set.reduce((kept, one) => {
+    const rest = kept.filter((other) => other !== one);
+    return rest.length > 0 && opens(rest) ? rest : kept;
+  }, set);
 
 /** Facts with a value that several tests can ask something of. */
 const VALUED: readonly Test['fact'][] = ['profile', 'joined', 'score', 'purchase', 'enrolment'];
@@ -103,10 +143,10 @@ function spelt(
   set: readonly Candidate[],
   gates: readonly Guard[],
   visitor: VisitorFacts,
+  then: VisitorFacts,
   request: RequestFacts,
   vocabulary: Vocabulary,
 ): readonly Change[] {
-  const then = after(visitor, set, request, vocabulary);
   const asked = gates.flatMap(({ who, at }) => wishes(who, true).map((wish) => ({ ...wish, at })));
   return set.flatMap(({ change }): readonly Change[] => {
     if (change.kind !== 'make' || !VALUED.includes(change.test.fact)) return [change];
@@ -153,9 +193,14 @@ function inOrder(
   return 0;
 }
 
-/** Nothing else is known of a guest, so signing out stands alone. */
-const endsAll = ({ change }: Candidate, set: readonly Candidate[]): boolean =>
-  change.kind === 'sign out' || set.some((one) => one.change.kind === 'sign out');
+/** Of a guest nothing is known but the passphrases they typed, so whoever signs out can do only that beside it. */
+const goTogether = (set: readonly Candidate[]): boolean =>
+  !set.some(({ change }) => change.kind === 'sign out') ||
+  set.every(
+    ({ change }) =>
+      change.kind === 'sign out' ||
+      (change.kind === 'make' && change.test.fact === 'passphrase' && change.holds),
+  );
 
 const makesNeedless = (smaller: readonly Candidate[], set: readonly Candidate[]): boolean =>
   smaller.every(
@@ -225,32 +270,39 @@ function thingOf({ fact, subject, value }: Test): string {
   }
 }
 
-/** The changes that mend a part of the first condition that does not let a visitor by. */
-function mending(
+/** Finds the changes that mend a part of the first condition that does not let a visitor by, and counts what it tries. */
+function menderOf(
   gates: readonly Guard[],
-  visitor: VisitorFacts,
+  candidates: readonly Candidate[],
   request: RequestFacts,
   vocabulary: Vocabulary,
-  candidates: readonly Candidate[],
-): readonly Candidate[] {
-  for (const { who, at } of gates) {
-    const traced = trace(who, { visitor, item: at, request }, vocabulary);
-    if (traced.truth === TRUE) continue;
-    return wants(traced, true).flatMap(({ test, holds }) =>
-      candidates.filter(({ change, of }) => {
-        if (
-          of !== thingOf(test) &&
-          change.kind !== 'sign in' &&
-          change.kind !== 'sign out' &&
-          change.kind !== 'level'
-        )
-          return false;
-        const changed = apply(visitor, change, request, vocabulary);
-        return evaluatorOf(test, vocabulary)(changed, at, request) === (holds ? TRUE : FALSE);
-      }),
-    );
-  }
-  return [];
+) {
+  const evaluators = new Map<Test, Evaluator>();
+  const evaluate = (test: Test, facts: VisitorFacts, at: Item): Truth => {
+    const evaluator = evaluators.get(test) ?? evaluatorOf(test, vocabulary);
+    evaluators.set(test, evaluator);
+    return evaluator(facts, at, request);
+  };
+  let changes = 0;
+  return {
+    changes: () => changes,
+    mending(visitor: VisitorFacts): readonly Candidate[] {
+      for (const { who, at } of gates) {
+        const traced = trace(who, { visitor, item: at, request }, vocabulary);
+        if (traced.truth === TRUE) continue;
+        const wanted = wants(traced, true);
+        const things = new Set(wanted.map(({ test }) => thingOf(test)));
+        // Whatever makes a member of a guest makes known what a member has none of; signing in stands for all of it here.
+        const able = candidates.filter(({ change, of }) => things.has(of) || change.kind !== 'make');
+        changes += able.length;
+        return able.filter(({ change }) => {
+          const changed = apply(visitor, change, request, vocabulary);
+          return wanted.some(({ test, holds }) => evaluate(test, changed, at) === (holds ? TRUE : FALSE));
+        });
+      }
+      return [];
+    },
+  };
 }
 
 interface Wanted {
@@ -288,13 +340,6 @@ export const withChanges = (
   request: RequestFacts,
   vocabulary: Vocabulary,
 ): VisitorFacts => changes.reduce((facts, change) => apply(facts, change, request, vocabulary), visitor);
-
-const after = (
-  visitor: VisitorFacts,
-  set: readonly Candidate[],
-  request: RequestFacts,
-  vocabulary: Vocabulary,
-): VisitorFacts => set.reduce((facts, { change }) => apply(facts, change, request, vocabulary), visitor);
 
 function apply(
   visitor: VisitorFacts,

@@ -7,14 +7,26 @@
 export type Day = string;
 
 const DAY_MS = 86_400_000;
-const SHAPE = /^\d{4}-\d{2}-\d{2}$/;
 
-/** Whether a text names a day that exists: "2026-02-30" does not. */
-export const isDay = (text: unknown): text is Day => {
-  if (typeof text !== 'string' || !SHAPE.test(text)) return false;
-  const time = Date.parse(text);
-  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text);
-};
+/** Whether a text names a day that exists: "2026-02-30" does not. Reckoned without a date, as it is asked of everybody. */
+export function isDay(text: unknown): text is Day {
+  if (typeof text !== 'string' || text.length !== 10) return false;
+  let number = 0;
+  for (let at = 0; at < 10; at++) {
+    const digit = text.charCodeAt(at) - 48;
+    if (at === 4 || at === 7) {
+      if (digit !== -3) return false;
+    } else if (digit < 0 || digit > 9) return false;
+    else number = number * 10 + digit;
+  }
+  const [year, month, day] = [Math.floor(number / 10_000), Math.floor(number / 100) % 100, number % 100];
+  return month >= 1 && month <= 12 && day >= 1 && day <= daysIn(year, month);
+}
+
+function daysIn(year: number, month: number): number {
+  if (month !== 2) return month === 4 || month === 6 || month === 9 || month === 11 ? 30 : 31;
+  return year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0) ? 29 : 28;
+}
 
 /** The day so many days later, or earlier for a negative number; at the ends of four-digit years it stops. */
 export function addDays(day: Day, days: number): Day {

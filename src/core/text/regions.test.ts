@@ -48,6 +48,13 @@ describe('marked regions', () => {
     ['without a condition', 'a\n:::for\nsecret\n:::', 2, /Say who it is for/],
     ['with a condition that can’t be read', 'a\n:::for signed on\nsecret\n:::', 2, /signed in|can’t stand/],
     ['of items', 'a\n:::for item kind is "page"\nsecret\n:::', 2, /for people/],
+    ['of whose item it is', 'a\n:::for visitor owns item\nsecret\n:::', 2, /for people/],
+    [
+      'of the item’s group',
+      'a\n:::for signed in and not visitor in item group\nsecret\n:::',
+      2,
+      /for people/,
+    ],
     ['behind a list’s mark', 'a\n- :::for signed in\nsecret\n:::', 2, /nothing before/],
     ['in a quotation', 'a\n> :::for signed in\n> secret\n> :::', 2, /nothing before/],
     ['with two colons', 'a\n::for signed in\nsecret\n::', 2, /three colons/],

@@ -13,6 +13,8 @@
  * The text is cut into pieces here, before anything reads it as Markdown, and each piece is read by itself: so nothing in
  * a withheld piece can show through another. From the first thing that is wrong, nothing is shown to anybody.
  */
+import { expanded } from '../condition/audience';
+import { factNamed } from '../condition/catalogue';
 import { type Condition, testsIn } from '../condition/condition';
 import type { Vocabulary } from '../site/vocabulary';
 import { parseCondition } from './parse';
@@ -190,9 +192,12 @@ function parsedOrProblem(
 ): { readonly condition: Condition } | { readonly message: string; readonly column: number } {
   const parsed = parseCondition(text, vocabulary);
   if (!parsed.ok) return { message: parsed.error.message, column: parsed.error.column };
-  const ofItem = testsIn(parsed.condition).find(({ fact }) => fact.startsWith('item '));
-  return ofItem
-    ? { message: 'A region is for people: it can’t ask for facts of the item.', column: 1 }
+  const whole = expanded(parsed.condition, vocabulary.audiences);
+  return testsIn(whole).some(({ fact }) => factNamed(fact).of === 'item')
+    ? {
+        message: 'A region is for people: it can’t ask about the item, nor can an audience in it.',
+        column: 1,
+      }
     : { condition: parsed.condition };
 }
 

@@ -165,6 +165,7 @@ function ReachList({
                 {one.waysIn.length > 0 && (
                   <span className="block text-[0.8125rem]">
                     <span className="text-open">Would open:</span> {capital(one.waysIn.join('; or '))}
+                    {one.moreWays && '; and in other ways'}
                   </span>
                 )}
               </span>

@@ -40,7 +40,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
   if (!there) return null;
   const explanation = explain(policy, item.id, facts, request);
   const because = describeBecause(explanation, item, policy.vocabulary);
-  const [way] = openers(policy, item.id, facts, request);
+  const [way] = openers(policy, item.id, facts, request).ways;
   return (
     <details className="border-thin border-b px-4 py-2 text-[0.8125rem]">
       <summary className="cursor-pointer">

@@ -1,7 +1,7 @@
 'use client';
 /** Why a stand-in gets what they get: the gates in order, the test that failed, what would open it, and what they see. */
 import { clsx } from 'clsx';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   type CompiledPolicy,
   capital,
@@ -19,6 +19,7 @@ import {
   openers,
   outcomeOf,
   type Scene,
+  type StandIn,
   type Step,
   type Trace,
   type VisitorFacts,
@@ -35,8 +36,7 @@ const FIRST_WAYS = 4;
 type GateStep = Extract<Step, { kind: 'gate' }>;
 
 export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
-  const { outline, request, compiled, side, standIns, walk, setBench, addGate, makeUp } = useDesk();
-  const [most, setMost] = useState(FIRST_WAYS);
+  const { outline, request, compiled, side, standIns, walk, setBench, addGate } = useDesk();
   const standIn = standIns.find((one) => keyOfStandIn(one) === key);
   const item = outline.items.get(id);
   if (!item || !standIn) return null;
@@ -44,7 +44,6 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
   const policy: CompiledPolicy = compiled[which];
   const facts = factsOf(standIn);
   const { decision, steps } = explain(policy, id, facts, request);
-  const ways = openers(policy, id, facts, request);
   const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as
     | GateStep
     | undefined;
@@ -87,48 +86,77 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
 
       {decision.kind === 'turned away' && (
         <>
-          <h3 className="mt-5 mb-1">What would open it</h3>
-          {ways.length === 0 ? (
-            <p>No change of what is known of them would; only a change of the gates.</p>
-          ) : (
-            <ul className="grid gap-1">
-              {ways.slice(0, most).map((way) => {
-                const text = describeChanges(way, facts, policy.vocabulary);
-                return (
-                  <li key={text} className="flex items-baseline gap-2">
-                    <span aria-hidden="true" className="text-open">
-                      •
-                    </span>
-                    <span className="flex-1">{capital(text)}</span>
-                    <Button
-                      weight="quiet"
-                      size="small"
-                      title={`Put somebody on the board who is like ${nameOf(standIn)}, but for this`}
-                      aria-label={`Try it: ${text}`}
-                      onClick={() =>
-                        makeUp(
-                          `${nameOf(standIn).slice(0, 50)}, tried`,
-                          withChanges(facts, way, request, policy.vocabulary),
-                        )
-                      }
-                    >
-                      Try it
-                    </Button>
-                  </li>
-                );
-              })}
-            </ul>
-          )}
-          {ways.length > most && (
-            <Button weight="quiet" onClick={() => setMost(ways.length)}>
-              {ways.length - most} more ways
-            </Button>
-          )}
+          <Ways item={id} standIn={standIn} policy={policy} />
           <h3 className="mt-5 mb-2">What they get</h3>
           <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />
         </>
       )}
     </Panel>
+  );
+}
+
+interface WaysProps {
+  readonly item: ItemId;
+  readonly standIn: StandIn;
+  readonly policy: CompiledPolicy;
+}
+
+/** What would open an item for somebody; worked out once for as long as nothing changes. */
+function Ways({ item, standIn, policy }: WaysProps) {
+  const { request, makeUp } = useDesk();
+  const [most, setMost] = useState(FIRST_WAYS);
+  const facts = factsOf(standIn);
+  const { ways, cut } = useMemo(
+    () => openers(policy, item, factsOf(standIn), request),
+    [policy, item, standIn, request],
+  );
+  return (
+    <>
+      <h3 className="mt-5 mb-1">What would open it</h3>
+      {ways.length === 0 ? (
+        <p>
+          {cut
+            ? 'Nothing short was found. There is more to try than is any use to anybody.'
+            : 'No change of what is known of them would; only a change of the gates.'}
+        </p>
+      ) : (
+        <ul className="grid gap-1">
+          {ways.slice(0, most).map((way) => {
+            const text = describeChanges(way, facts, policy.vocabulary);
+            return (
+              <li key={text} className="flex items-baseline gap-2">
+                <span aria-hidden="true" className="text-open">
+                  •
+                </span>
+                <span className="flex-1">{capital(text)}</span>
+                <Button
+                  weight="quiet"
+                  size="small"
+                  title={`Put somebody on the board who is like ${nameOf(standIn)}, but for this`}
+                  aria-label={`Try it: ${text}`}
+                  onClick={() =>
+                    makeUp(
+                      `${nameOf(standIn).slice(0, 50)}, tried`,
+                      withChanges(facts, way, request, policy.vocabulary),
+                    )
+                  }
+                >
+                  Try it
+                </Button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {ways.length > most && (
+        <Button weight="quiet" onClick={() => setMost(ways.length)}>
+          {ways.length - most} more ways
+        </Button>
+      )}
+      {cut && ways.length > 0 && (
+        <p className="note mt-1">These are the shortest that were found; there may be more.</p>
+      )}
+    </>
   );
 }
 

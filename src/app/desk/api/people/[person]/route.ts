@@ -9,7 +9,7 @@ interface Context {
 /** Everything known of one person, and what they can reach and why. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator) => {
-    const report = personReport(trivet, administrator, (await params).person, new Date());
+    const report = await personReport(trivet, administrator, (await params).person, new Date());
     return report ? json(report) : problem(404, 'There is no such person any more.');
   });
 
