@@ -50,6 +50,15 @@ export async function codesTooOften(
   return over.length === 0 ? null : tooOften(Math.max(...over) - now.getTime());
 }
 
+const CONFIRM_WINDOW_MS = 15 * 60_000;
+const MOST_CONFIRMS = 30;
+
+/** The limit of how often codes are sent back from a network address, or null when it is kept. */
+export async function confirmedTooOften(trivet: Trivet, from: string, now: Date) {
+  const { count, windowEnds } = await countAttempt(trivet.db, `codes from ${from}`, now, CONFIRM_WINDOW_MS);
+  return count > MOST_CONFIRMS ? tooOften(windowEnds.getTime() - now.getTime()) : null;
+}
+
 /** What to send: what the code is for, with `null` when it can't be used and the mail says why. */
 export interface Sending {
   readonly purpose: Purpose;

@@ -251,7 +251,12 @@ describe('one person', () => {
     expect(again.person).not.toBe(made.person);
     expect((await visitorOf(trivet, token, now)).person).toBeNull();
     expect(
-      await confirmReset(trivet, { token: code, code: '000000', password: 'longer than 8' }, [], now),
+      await confirmReset(
+        trivet,
+        { token: code, code: '000000', password: 'longer than 8' },
+        { from: '10.8.0.1', passphrases: [] },
+        now,
+      ),
     ).toMatchObject({
       kind: 'over',
     });

@@ -46,6 +46,25 @@ describe('signing in', () => {
     );
   });
 
+  it('lets strangers’ guesses keep nobody out of a browser that they signed in with before', async () => {
+    const mail = 'sunniva@larkfell.example';
+    const first = await attemptAt(trivet)(mail, DEMO_PASSWORD);
+    if (first.kind !== 'signed in') throw new Error(first.kind);
+    for (let n = 0; n < 20; n++) await attemptAt(trivet)(mail, 'wrong');
+    expect((await attemptAt(trivet)(mail, DEMO_PASSWORD)).kind).toBe('too many');
+    const devices = [first.device];
+    expect((await attemptAt(trivet)(mail, DEMO_PASSWORD, { devices })).kind).toBe('signed in');
+    // It is good for this account alone, can't be made up, and has a limit of its own.
+    const stranger = [first.device.replace(/^./, 'x'), 'a.b', '.', 'x'.repeat(5000)];
+    expect((await attemptAt(trivet)(mail, DEMO_PASSWORD, { devices: stranger })).kind).toBe('too many');
+    for (let n = 0; n < 9; n++) await attemptAt(trivet)('priya@larkfell.example', 'wrong');
+    expect((await attemptAt(trivet)('priya@larkfell.example', DEMO_PASSWORD, { devices })).kind).toBe(
+      'too many',
+    );
+    for (let n = 0; n < 8; n++) await attemptAt(trivet)(mail, 'wrong', { devices });
+    expect((await attemptAt(trivet)(mail, DEMO_PASSWORD, { devices })).kind).toBe('too many');
+  });
+
   it('counts attempts made at the same moment, every one', async () => {
     const all = await Promise.all(
       Array.from({ length: 20 }, () => attemptAt(trivet)('lio@larkfell.example', 'wrong')),

@@ -3,10 +3,10 @@
  * account and by network address, counted before the password is looked at, so that many at once gain nothing.
  */
 import { z } from 'zod';
-import { type PassphraseId, safeNext } from '@/core';
+import { type PassphraseId, type PersonId, safeNext } from '@/core';
 import { countAttempt, findCredentials, forgetAttempts, uncountAttempt } from '@/store';
-import { hashToken, passwordIsRight } from './secrets';
-import { startSession } from './start-session';
+import { deviceOf, hashToken, passwordIsRight } from './secrets';
+import { type Started, startSession } from './start-session';
 import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 
@@ -26,12 +26,14 @@ export interface SignInRequest {
   readonly next: unknown;
   /** The network address that the request came from. */
   readonly from: string;
+  /** The marks of browsers that somebody signed in with before, as this one keeps them. */
+  readonly devices?: readonly string[];
   /** Those that were typed before signing in; they stay known. */
   readonly passphrases: readonly PassphraseId[];
 }
 
 export type SignInAnswer =
-  | { readonly kind: 'signed in'; readonly token: string; readonly next: string }
+  | ({ readonly kind: 'signed in' } & Started)
   | { readonly kind: 'wrong'; readonly problems: SignInProblems; readonly next: string }
   | {
       readonly kind: 'too many';
@@ -62,20 +64,35 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   const email = parsed.data.email.toLowerCase();
   const account = `account ${hashToken(email)}`;
   const address = `address ${request.from}`;
-  const counts = [
-    { ...(await countAttempt(trivet.db, account, now, WINDOW_MS)), most: MOST_PER_ACCOUNT },
-    { ...(await countAttempt(trivet.db, address, now, WINDOW_MS)), most: MOST_PER_ADDRESS },
-  ];
+  const found = await findCredentials(trivet.db, email);
+  const device = found ? deviceIn(trivet, request.devices ?? [], found.person) : null;
+  // A browser that signed in to this account before has a count of its own, which strangers can't use up.
+  const counted = device === null ? [account, address] : [`device ${device}`];
+  const counts = await Promise.all(
+    counted.map(async (key) => ({
+      ...(await countAttempt(trivet.db, key, now, WINDOW_MS)),
+      most: key === address ? MOST_PER_ADDRESS : MOST_PER_ACCOUNT,
+    })),
+  );
   const over = counts.filter(({ count, most }) => count > most).map(({ windowEnds }) => windowEnds.getTime());
   if (over.length > 0) return tooMany(Math.max(...over) - now.getTime(), next);
-  const found = await findCredentials(trivet.db, email);
   const right = await passwordIsRight(parsed.data.password, found?.passwordHash);
   if (!right || !found) {
     return { kind: 'wrong', problems: { form: 'That mail address and password don’t go together.' }, next };
   }
-  await forgetAttempts(trivet.db, account, now);
-  await uncountAttempt(trivet.db, address);
+  await forgetAttempts(trivet.db, device === null ? account : `device ${device}`, now);
+  if (device === null) await uncountAttempt(trivet.db, address);
   return { kind: 'signed in', ...(await startSession(trivet, found.person, request.passphrases, next, now)) };
+}
+
+const MOST_DEVICES = 8;
+
+function deviceIn(trivet: Trivet, marks: readonly string[], person: PersonId): string | null {
+  for (const mark of marks.slice(0, MOST_DEVICES)) {
+    const device = deviceOf(mark, person, trivet.state.settings.shareKey);
+    if (device !== null) return device;
+  }
+  return null;
 }
 
 /** Our own words for a field that is empty or too long; a plain one where the library speaks of types. */

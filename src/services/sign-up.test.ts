@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { readOutbox } from '@/store';
 import {
   confirmReset,
@@ -16,6 +16,7 @@ import {
   type Trivet,
   visitorOf,
 } from '.';
+import * as secrets from './secrets';
 import { attemptAt, later, now, openLarkfell, signedInAt } from './testing';
 
 let trivet: Trivet;
@@ -41,7 +42,12 @@ const begin = async (over: object = {}) => {
   return answer.token;
 };
 const confirm = (token: string, code: string, at = now) =>
-  confirmSignUp(trivet, { token, code, next: '/night-logs/first-light' }, [], at);
+  confirmSignUp(
+    trivet,
+    { token, code, next: '/night-logs/first-light' },
+    { from: from(), passphrases: [] },
+    at,
+  );
 
 describe('signing up', () => {
   it('sends a code, makes the account with it, and goes back to where one was', async () => {
@@ -149,7 +155,7 @@ describe('a new password', () => {
     const answer = await confirmReset(
       trivet,
       { token: asked.token, code, password: 'something new' },
-      [],
+      { from: from(), passphrases: [] },
       now,
     );
     if (answer.kind !== 'done') throw new Error(JSON.stringify(answer));
@@ -158,13 +164,36 @@ describe('a new password', () => {
     expect((await attemptAt(trivet)('jonah@larkfell.example', 'something new')).kind).toBe('signed in');
   });
 
+  it('hashes for those alone who have the code, and only so often', async () => {
+    const from = '10.77.0.1';
+    const hash = vi.spyOn(secrets, 'hashPassword');
+    const fields = { token: 'made-up', code: '123456', password: 'x'.repeat(1000) };
+    const kinds = await Promise.all(
+      Array.from(
+        { length: 40 },
+        async () => (await confirmReset(trivet, fields, { from, passphrases: [] }, now)).kind,
+      ),
+    );
+    expect(kinds.filter((kind) => kind === 'over')).toHaveLength(30);
+    expect(kinds.filter((kind) => kind === 'too many')).toHaveLength(10);
+    expect(hash).not.toHaveBeenCalled();
+    hash.mockRestore();
+  });
+
   it('tells nobody whether there is an account, and a code for one thing is none for another', async () => {
     const asked = await startReset(trivet, { email: 'nobody@larkfell.example' }, from(), now);
     expect(asked.kind).toBe('sent');
     expect((await lastMail())?.text).toMatch(/no account/);
     const token = await begin({ email: 'other@larkfell.example' });
     const code = codeIn((await lastMail())?.text);
-    expect(await confirmReset(trivet, { token, code, password: 'something new' }, [], now)).toMatchObject({
+    expect(
+      await confirmReset(
+        trivet,
+        { token, code, password: 'something new' },
+        { from: from(), passphrases: [] },
+        now,
+      ),
+    ).toMatchObject({
       kind: 'over',
     });
   });

@@ -9,6 +9,7 @@ import {
   type CodeAnswer,
   checkCode,
   codesTooOften,
+  confirmedTooOften,
   insteadOf,
   isUsable,
   resendCode,
@@ -121,16 +122,24 @@ const typed = z.object({
     .max(20, 'The code has six digits.'),
 });
 
+/** Who sends a code back: from which network address, and what they typed before. */
+interface Confirming {
+  readonly from: string;
+  readonly passphrases: readonly PassphraseId[];
+}
+
 /** The second step of signing up: the code. Makes the account and signs in. */
 export async function confirmSignUp(
   trivet: Trivet,
   fields: Fields,
-  passphrases: readonly PassphraseId[],
+  { from, passphrases }: Confirming,
   now: Date,
 ): Promise<Journey> {
   const next = nextIn(fields);
   const parsed = typed.safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
+  const often = await confirmedTooOften(trivet, from, now);
+  if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };
   const answer = await checkCode(trivet, 'sign up', parsed.data.token, parsed.data.code, now);
   if (answer.kind !== 'right') return refused(answer, next);
   const { code } = answer;
@@ -183,18 +192,21 @@ const newcomer = (
 export async function confirmReset(
   trivet: Trivet,
   fields: Fields,
-  passphrases: readonly PassphraseId[],
+  { from, passphrases }: Confirming,
   now: Date,
 ): Promise<Journey> {
   const next = nextIn(fields);
   const parsed = typed.extend({ password }).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
-  const hash = await hashPassword(parsed.data.password);
+  const often = await confirmedTooOften(trivet, from, now);
+  if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };
   const answer = await checkCode(trivet, 'reset', parsed.data.token, parsed.data.code, now);
   if (answer.kind !== 'right') return refused(answer, next);
   const person = personAt(trivet.state, answer.code.email);
   if (!person)
     return refused({ kind: 'over', message: 'That account is gone. Sign up for a new one.' }, next);
+  // Hashing is slow on purpose, so it is done for those alone who have the code.
+  const hash = await hashPassword(parsed.data.password);
   await applyChange(
     trivet,
     { name: person.name },

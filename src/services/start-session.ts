@@ -2,7 +2,7 @@
 import { guest, type PassphraseId, type PersonId } from '@/core';
 import { insertSession } from '@/store';
 import { landingFor } from './landing';
-import { hashToken, newToken } from './secrets';
+import { deviceMark, hashToken, newToken } from './secrets';
 import type { Trivet } from './trivet';
 
 /** How long a session lasts, in milliseconds. */
@@ -10,6 +10,8 @@ export const SESSION_MS = 14 * 24 * 60 * 60_000;
 
 export interface Started {
   readonly token: string;
+  /** For this browser to keep: that this account signed in with it. */
+  readonly device: string;
   /** Where to go now. */
   readonly next: string;
 }
@@ -33,5 +35,6 @@ export async function startSession(
   trivet.rememberSession(session);
   const { state } = trivet;
   const facts = { ...(state.people.get(person)?.facts ?? guest), passphrases };
-  return { token, next: landingFor(state, 'sign in', facts, next, now) };
+  const device = deviceMark(person, state.settings.shareKey);
+  return { token, device, next: landingFor(state, 'sign in', facts, next, now) };
 }

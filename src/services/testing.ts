@@ -44,7 +44,11 @@ let addresses = 0;
 /** An attempt to sign in, each from a network address of its own unless one is given. */
 export const attemptAt =
   (trivet: Trivet) =>
-  (email: unknown, password: unknown, over: { next?: unknown; from?: string; at?: Date } = {}) =>
+  (
+    email: unknown,
+    password: unknown,
+    over: { next?: unknown; from?: string; at?: Date; devices?: readonly string[] } = {},
+  ) =>
     signIn(
       trivet,
       {
@@ -53,6 +57,7 @@ export const attemptAt =
         next: over.next,
         from: over.from ?? `10.0.0.${addresses++}`,
         passphrases: [],
+        ...(over.devices && { devices: over.devices }),
       },
       over.at ?? now,
     );

@@ -4,6 +4,7 @@
  */
 import {
   administratorOf,
+  Busy,
   frameFor,
   type Look,
   nowhere,
@@ -15,7 +16,7 @@ import {
 import { renderAnswer, renderWould } from '@/site';
 import { lookOf } from '../_http/look';
 import { visitorIn } from '../_http/request';
-import { delivery, htmlResponse, respond } from '../_http/response';
+import { delivery, htmlResponse, PRIVATE, respond } from '../_http/response';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
@@ -68,23 +69,35 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
   const desk = Boolean(visitor.person?.desk);
   // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
   if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, look, desk);
-  const response = await answer(
-    {
-      trivet,
-      request,
-      url,
-      path: url.pathname,
-      rest: [],
-      visitor,
-      look,
-      delivery: delivery(desk, false),
-      now,
-    },
-    first,
+  const response = await unlessBusy(
+    answer(
+      {
+        trivet,
+        request,
+        url,
+        path: url.pathname,
+        rest: [],
+        visitor,
+        look,
+        delivery: delivery(desk, false),
+        now,
+      },
+      first,
+    ),
   );
   noteInJournal({ trivet, request, visitor, look, now }, first, Object.hasOwn(DOORS, first), response);
   return response;
 }
+
+/** An answer; or, while too many do what takes the machine long, that it can't be given now. */
+const unlessBusy = (answered: Promise<Response>): Promise<Response> =>
+  answered.catch((error: unknown) => {
+    if (!(error instanceof Busy)) throw error;
+    return new Response('Too many people are doing this just now. Wait a few seconds and try again.', {
+      status: 503,
+      headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
+    });
+  });
 
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
 async function walkResponse(

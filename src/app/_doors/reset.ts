@@ -1,18 +1,10 @@
 /** A new password: the mail address; then the code that came by mail, and the password. */
 import { safeNext } from '@/core';
-import {
-  confirmReset,
-  frameFor,
-  type JourneyProblems,
-  SESSION_MS,
-  sendAgain,
-  signOut,
-  startReset,
-} from '@/services';
+import { confirmReset, frameFor, type JourneyProblems, sendAgain, signOut, startReset } from '@/services';
 import { renderCode, renderReset } from '@/site';
 import { nextOf } from '../_http/request';
 import { htmlResponse, seeOther } from '../_http/response';
-import { sessionCookie } from '../_http/session-cookie';
+import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
@@ -51,14 +43,19 @@ async function begin(ask: Ask, fields: Fields): Promise<Response> {
 }
 
 async function finish(ask: Ask, fields: Fields, token: string): Promise<Response> {
-  const answer = await confirmReset(ask.trivet, fields, ask.visitor.facts.passphrases, ask.now);
+  const answer = await confirmReset(
+    ask.trivet,
+    fields,
+    { from: networkOf(ask), passphrases: ask.visitor.facts.passphrases },
+    ask.now,
+  );
   if (answer.kind === 'done') {
     await signOut(ask.trivet, ask.visitor);
-    return seeOther(answer.started.next, {
-      'Set-Cookie': sessionCookie(answer.started.token, SESSION_MS / 1000),
-    });
+    return beginning(seeOther(answer.started.next), ask.request, answer.started);
   }
-  return second(ask, token, answer.next, 422, answer.kind === 'sent' ? {} : answer.problems);
+  if (answer.kind === 'sent') return second(ask, token, answer.next, 422);
+  const status = answer.kind === 'too many' ? 429 : 422;
+  return second(ask, token, answer.next, status, answer.problems, retryAfter(answer.seconds));
 }
 
 async function first(
@@ -85,6 +82,7 @@ async function second(
   next: string | null,
   status: number,
   problems: JourneyProblems = {},
+  headers: Readonly<Record<string, string>> = {},
 ): Promise<Response> {
   const html = await renderCode({
     frame: frameFor(look, null),
@@ -95,5 +93,5 @@ async function second(
     next: safeNext(next),
     problems,
   });
-  return htmlResponse(html, { status, walk: delivery.walk });
+  return htmlResponse(html, { status, walk: delivery.walk, headers });
 }

@@ -1,10 +1,10 @@
 /** Signing in: a plain form, and back to where one was. */
 import { safeNext } from '@/core';
-import { frameFor, SESSION_MS, type SignInProblems, signIn, signInNote, signOut } from '@/services';
+import { frameFor, type SignInProblems, signIn, signInNote, signOut } from '@/services';
 import { renderSignIn } from '@/site';
 import { nextOf } from '../_http/request';
 import { htmlResponse, seeOther } from '../_http/response';
-import { sessionCookie } from '../_http/session-cookie';
+import { beginning, devicesIn } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
@@ -17,11 +17,18 @@ export const signInDoor: Door = {
     if (fields === null) return form(ask, { next: null, status: 400, problems: { form: UNREADABLE } });
     const { email, password, next } = fields;
     const { passphrases } = ask.visitor.facts;
-    const given = { email, password, next, from: networkOf(ask), passphrases };
+    const given = {
+      email,
+      password,
+      next,
+      from: networkOf(ask),
+      devices: devicesIn(ask.request),
+      passphrases,
+    };
     const answer = await signIn(ask.trivet, given, ask.now);
     if (answer.kind === 'signed in') {
       await signOut(ask.trivet, ask.visitor);
-      return seeOther(answer.next, { 'Set-Cookie': sessionCookie(answer.token, SESSION_MS / 1000) });
+      return beginning(seeOther(answer.next), ask.request, answer);
     }
     return form(ask, {
       next: answer.next,

@@ -1,18 +1,10 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
 import { safeNext } from '@/core';
-import {
-  confirmSignUp,
-  frameFor,
-  type JourneyProblems,
-  SESSION_MS,
-  sendAgain,
-  signOut,
-  startSignUp,
-} from '@/services';
+import { confirmSignUp, frameFor, type JourneyProblems, sendAgain, signOut, startSignUp } from '@/services';
 import { renderCode, renderSignUp } from '@/site';
 import { nextOf } from '../_http/request';
 import { htmlResponse, seeOther } from '../_http/response';
-import { sessionCookie } from '../_http/session-cookie';
+import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
@@ -60,15 +52,20 @@ async function begin(ask: Ask, fields: Fields): Promise<Response> {
 }
 
 async function finish(ask: Ask, fields: Fields): Promise<Response> {
-  const answer = await confirmSignUp(ask.trivet, fields, ask.visitor.facts.passphrases, ask.now);
+  const answer = await confirmSignUp(
+    ask.trivet,
+    fields,
+    { from: networkOf(ask), passphrases: ask.visitor.facts.passphrases },
+    ask.now,
+  );
   if (answer.kind === 'done') {
     await signOut(ask.trivet, ask.visitor);
-    return seeOther(answer.started.next, {
-      'Set-Cookie': sessionCookie(answer.started.token, SESSION_MS / 1000),
-    });
+    return beginning(seeOther(answer.started.next), ask.request, answer.started);
   }
-  const problems = answer.kind === 'sent' ? {} : answer.problems;
-  return second(ask, { token: shown(fields, 'token'), next: answer.next, status: 422, problems });
+  const [problems, seconds] = answer.kind === 'sent' ? [{}, 0] : [answer.problems, answer.seconds];
+  const status = answer.kind === 'too many' ? 429 : 422;
+  const headers = retryAfter(seconds);
+  return second(ask, { token: shown(fields, 'token'), next: answer.next, status, problems, headers });
 }
 
 async function again(ask: Ask, fields: Fields | null): Promise<Response> {
@@ -112,7 +109,7 @@ async function first(
 
 async function second(
   { look, delivery }: Ask,
-  { token, next, status, problems = {} }: FormState & { readonly token: string },
+  { token, next, status, problems = {}, headers = {} }: FormState & { readonly token: string },
 ): Promise<Response> {
   const html = await renderCode({
     frame: frameFor(look, null),
@@ -123,5 +120,5 @@ async function second(
     next: safeNext(next),
     problems,
   });
-  return htmlResponse(html, { status, walk: delivery.walk });
+  return htmlResponse(html, { status, walk: delivery.walk, headers });
 }

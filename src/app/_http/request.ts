@@ -15,7 +15,8 @@ export async function asking(
 export const visitorIn = (trivet: Trivet, request: Request, now: Date): Promise<Visitor> =>
   visitorOf(trivet, cookieIn(request, SESSION_COOKIE), now);
 
-function cookieIn(request: Request, name: string): string | undefined {
+/** A cookie that came with a request. */
+export function cookieIn(request: Request, name: string): string | undefined {
   for (const pair of (request.headers.get('cookie') ?? '').split(';')) {
     const [key, ...value] = pair.trim().split('=');
     if (key === name) return value.join('=');

@@ -1,10 +1,31 @@
-import { environment } from '@/services';
+import { environment, SESSION_MS, type Started } from '@/services';
+import { cookieIn } from './request';
 
 /** The session cookie's name. */
 export const SESSION_COOKIE = 'trivet_session';
 
 /** The session cookie, out of reach of scripts and of other sites' forms. A life of zero seconds takes it away. */
-export function sessionCookie(token: string, seconds: number): string {
+export const sessionCookie = (token: string, seconds: number): string =>
+  cookie(SESSION_COOKIE, token, seconds);
+
+function cookie(name: string, value: string, seconds: number): string {
   const secure = environment().publicUrl.protocol === 'https:' ? '; Secure' : '';
-  return `${SESSION_COOKIE}=${token}; Path=/; Max-Age=${seconds}; HttpOnly; SameSite=Lax${secure}`;
+  return `${name}=${value}; Path=/; Max-Age=${seconds}; HttpOnly; SameSite=Lax${secure}`;
+}
+
+/** Where a browser keeps which accounts signed in with it. */
+const DEVICE_COOKIE = 'trivet_device';
+const DEVICE_SECONDS = 365 * 24 * 60 * 60;
+const MOST_DEVICES = 4;
+
+/** The accounts' marks that a browser kept. */
+export const devicesIn = (request: Request): readonly string[] =>
+  (cookieIn(request, DEVICE_COOKIE) ?? '').split('~').filter(Boolean).slice(0, MOST_DEVICES);
+
+/** A response to somebody who has just signed in: their session, and that this browser was theirs. */
+export function beginning(response: Response, request: Request, { token, device }: Started): Response {
+  response.headers.append('Set-Cookie', sessionCookie(token, SESSION_MS / 1000));
+  const devices = [device, ...devicesIn(request)].slice(0, MOST_DEVICES).join('~');
+  response.headers.append('Set-Cookie', cookie(DEVICE_COOKIE, devices, DEVICE_SECONDS));
+  return response;
 }

@@ -14,7 +14,7 @@ import {
   writePeople,
 } from '@/store';
 import { indexItems } from '../search-index';
-import { hashPassphrase, hashPassword } from '../secrets';
+import { hashFilePassword, hashPassphrase } from '../secrets';
 import { newSettings } from '../settings';
 import type { Trivet } from '../trivet';
 import { readSiteFile } from './read-site-file';
@@ -68,7 +68,7 @@ export async function hashesIn(
       people.flatMap(({ id, password }) =>
         password === undefined
           ? []
-          : [hashPassword(password).then((hash) => ({ id: asId<PersonId>(id), hash }))],
+          : [hashFilePassword(password).then((hash) => ({ id: asId<PersonId>(id), hash }))],
       ),
     ),
     passphrases: await Promise.all(

@@ -141,6 +141,7 @@ const closed = (given: Given): Response =>
   refuse({
     title: 'This is not open to you.',
     status: 403,
+    ...(given.kind === 'message' && given.reason !== null && { detail: given.reason }),
     ...(given.kind === 'redirect' && { location: given.to.replace(/\?next=[^&]*$/, '') }),
   });
 
