@@ -38,7 +38,8 @@ function readInput(path: string): unknown {
       `${path} has ${Math.ceil(size / 1_000_000)} MB, and a site file at most ${LARGEST_SITE_FILE / 1_000_000}. Take large files out of it and upload them at the desk.`,
     ]);
   try {
-    return JSON.parse(readFileSync(path, 'utf8'));
+    // Some editors begin a file with a byte order mark.
+    return JSON.parse(readFileSync(path, 'utf8').replace(/^\ufeff/, ''));
   } catch (error) {
     throw new Stop([`${path} is not JSON: ${(error as Error).message}`]);
   }
@@ -61,7 +62,7 @@ async function withSite<T>(work: (trivet: Trivet, folder: string) => Promise<T>)
   }
 }
 
-function tell({ items, names, people, changes }: ImportReport): string {
+function tell({ items, names, people, changes, opens }: ImportReport): string {
   const list = (what: string, titles: readonly string[]) =>
     titles.length === 0
       ? []
@@ -75,6 +76,9 @@ function tell({ items, names, people, changes }: ImportReport): string {
     ...list('People added', people?.added ?? []),
     ...list('People changed', people?.changed ?? []),
     ...(changes > 0 ? [`  Gates and rules that differ: ${changes}`] : []),
+    ...(opens.length > 0 ? [`  OPENED (${opens.length}):`] : []),
+    ...opens.slice(0, 50).map((one) => `    ${one.title} (${one.kind}) to ${one.to}`),
+    ...(opens.length > 50 ? [`    and ${opens.length - 50} more`] : []),
   ];
   return lines.length === 0 ? '  Nothing: the site is like that already.' : lines.join('\n');
 }

@@ -1,59 +1,56 @@
 /** Conditions of a file that stand in the text form, read where they stand. */
-import { type Audience, type Condition, parseCondition, type SiteNames, type Vocabulary } from '@/core';
+import {
+  type Audience,
+  type Condition,
+  type Policy,
+  parseCondition,
+  type SiteNames,
+  type Vocabulary,
+} from '@/core';
+import type { PolicyInFile } from './policy-form';
 
-/**
- * A policy of a file with every condition that is a text read. What is not where a condition stands is left as it is:
- * the policy's shape is checked afterwards.
- */
+/** A policy of a file, whose shape is known to be right, with every condition that is a text read. */
 export function readConditionTexts(
-  policy: unknown,
+  policy: PolicyInFile,
   names: SiteNames,
-): { readonly policy: unknown; readonly problems: readonly string[] } {
+): { readonly policy: Policy } | { readonly problems: readonly string[] } {
   const problems: string[] = [];
-  if (!isRecord(policy)) return { policy, problems };
   // Audiences may use each other by name, so all of their names are known before the first is read.
-  const audiences = listOf(policy.audiences)
-    .filter(isRecord)
-    .map((one) => ({ id: one.id, name: one.name, who: { kind: 'all', of: [] } }) as unknown as Audience);
+  const audiences = policy.audiences.map(
+    ({ id, name }) => ({ id, name, who: { kind: 'all', of: [] } }) as unknown as Audience,
+  );
   const vocabulary: Vocabulary = { ...names, audiences };
-  const read = (place: string, condition: unknown): unknown => {
+  const read = (place: string, condition: Condition | string): Condition => {
     if (typeof condition !== 'string') return condition;
     const parsed = parseCondition(condition, vocabulary);
-    if (parsed.ok) return parsed.condition satisfies Condition;
+    if (parsed.ok) return parsed.condition;
     const { line, column, message } = parsed.error;
     problems.push(`${place}, line ${line}, column ${column}: ${message}`);
-    return condition;
+    return { kind: 'any', of: [] };
   };
-  const withWho = (one: unknown, place: string) =>
-    isRecord(one) ? { ...one, who: read(`${place} ${String(one.id)}`, one.who) } : one;
-  const readWhat = (what: Record<string, unknown>, place: string) => {
-    const targets = (list: unknown) =>
-      listOf(list).map((target) =>
-        isRecord(target) && target.kind === 'selection'
-          ? { ...target, where: read(place, target.where) }
-          : target,
-      );
-    return { targets: targets(what.targets), except: targets(what.except) };
-  };
-  const landings = listOf(policy.landings).map((one) =>
-    isRecord(one) ? { ...one, when: read(`landing ${String(one.id)}`, one.when) } : one,
-  );
-  const gates = listOf(policy.gates).map((one) => {
-    const gate = withWho(one, 'gate');
-    if (!isRecord(gate)) return gate;
-    const what = isRecord(gate.what) ? { what: readWhat(gate.what, `gate ${String(gate.id)}, what`) } : {};
-    if (!isRecord(gate.otherwise)) return { ...gate, ...what };
-    const cases = listOf(gate.otherwise.cases).map((entry, at) =>
-      isRecord(entry)
-        ? { ...entry, when: read(`gate ${String(gate.id)}, case ${at + 1}`, entry.when) }
-        : entry,
+  const targets = (place: string, list: PolicyInFile['gates'][number]['what']['targets']) =>
+    list.map((one) =>
+      one.kind === 'selection' ? { ...one, where: read(`${place}, what`, one.where) } : one,
     );
-    return { ...gate, ...what, otherwise: { ...gate.otherwise, cases } };
-  });
-  const made = listOf(policy.audiences).map((one) => withWho(one, 'audience'));
-  return { policy: { ...policy, gates, audiences: made, landings }, problems };
+  const whole = {
+    ...policy,
+    gates: policy.gates.map((gate) => {
+      const place = `gate ${gate.id}`;
+      return {
+        ...gate,
+        what: { targets: targets(place, gate.what.targets), except: targets(place, gate.what.except) },
+        who: read(place, gate.who),
+        otherwise: {
+          ...gate.otherwise,
+          cases: gate.otherwise.cases.map((one, at) => ({
+            ...one,
+            when: read(`${place}, case ${at + 1}`, one.when),
+          })),
+        },
+      };
+    }),
+    audiences: policy.audiences.map((one) => ({ ...one, who: read(`audience ${one.id}`, one.who) })),
+    landings: policy.landings.map((one) => ({ ...one, when: read(`landing ${one.id}`, one.when) })),
+  };
+  return problems.length > 0 ? { problems } : { policy: whole as unknown as Policy };
 }
-
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-const listOf = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);

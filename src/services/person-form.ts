@@ -1,26 +1,22 @@
 /** One person as they are written down by hand: shape, limits, and whether what is named is there. */
 import { z } from 'zod';
-import {
-  DESK_RIGHTS,
-  type FieldValue,
-  fieldValueProblem,
-  isDay,
-  type PersonId,
-  type SiteNames,
-} from '@/core';
+import { DESK_RIGHTS, type FieldValue, fieldValueProblem, type PersonId, type SiteNames } from '@/core';
 import type { PersonRecord } from '@/store';
 import type { SiteState } from './site-state';
+import { dayForm } from './text-form';
 
 const id = z.string().min(1).max(100);
-const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
 
 /** A right at the desk, as it comes from outside. */
 export const deskForm = z
-  .strictObject({ right: z.enum(DESK_RIGHTS), branch: id.nullable() })
-  .nullable()
-  .refine((desk) => desk === null || desk.right !== 'owner' || desk.branch === null, {
-    message: 'An owner has the whole site. Choose another right to limit it to a branch.',
-  });
+  .discriminatedUnion('right', [
+    z.strictObject({
+      right: z.literal('owner'),
+      branch: z.null('An owner has the whole site. Choose another right to limit it to a branch.'),
+    }),
+    z.strictObject({ right: z.enum(DESK_RIGHTS).exclude(['owner']), branch: id.nullable() }),
+  ])
+  .nullable();
 
 /** The facts of a person, as they come from outside. */
 export const factsForm = {
@@ -28,19 +24,19 @@ export const factsForm = {
   roles: z.array(id).max(500),
   groups: z.array(id).max(5000),
   profile: z.record(id, z.union([z.string().max(2000), z.number(), z.boolean()])),
-  joined: day.nullable(),
+  joined: dayForm.nullable(),
   purchases: z
     .array(
       z.strictObject({
         product: id,
-        on: day,
-        until: day.nullable(),
+        on: dayForm,
+        until: dayForm.nullable(),
         state: z.enum(['paid', 'failed', 'refunded']),
       }),
     )
     .max(1000),
-  enrolments: z.array(z.strictObject({ course: id, on: day })).max(1000),
-  completions: z.array(z.strictObject({ activity: id, on: day, score: z.number().nullable() })).max(5000),
+  enrolments: z.array(z.strictObject({ course: id, on: dayForm })).max(1000),
+  completions: z.array(z.strictObject({ activity: id, on: dayForm, score: z.number().nullable() })).max(5000),
 };
 
 const form = z.strictObject({
@@ -67,7 +63,10 @@ export function readPerson(
   if (!parsed.success) {
     return {
       problems: Object.fromEntries(
-        parsed.error.issues.map((issue) => [issue.path.join('.') || 'form', issue.message]),
+        parsed.error.issues.map(({ path, message }) => [
+          path[0] === 'desk' ? 'desk' : path.join('.') || 'form',
+          message,
+        ]),
       ),
     };
   }

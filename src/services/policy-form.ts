@@ -6,8 +6,10 @@ import {
   type Condition,
   DEEPEST,
   type Gate,
+  goneNamesIn,
   isAddressed,
   keyOf,
+  LONGEST_CONDITION,
   MOST_TESTS,
   type Outline,
   type Policy,
@@ -21,43 +23,28 @@ import {
   vocabularyOf,
 } from '@/core';
 import { conditionShape, tooDeep } from './condition-form';
+import { webAddress, words } from './text-form';
 
 const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
 const LONGEST_TEXT = 2000;
 
 const id = z.string().min(1).max(100);
-const text = z
-  .string()
-  .trim()
-  .min(1, 'Write something, or choose another reason.')
-  .max(LONGEST_TEXT, 'That text is too long.');
+const text = words(LONGEST_TEXT, 'Write something, or choose another reason.', 'That text is too long.');
 
 const reason = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('written') }),
   z.strictObject({ kind: z.literal('own'), text }),
   z.strictObject({ kind: z.literal('kept back') }),
 ]);
-/** An address elsewhere: nothing that could run anything. */
-const url = z
-  .url({ protocol: /^https?$/, error: 'Write a whole address, like https://moor.example/.' })
-  .max(2000, 'That address is too long.');
-const markdown = z
-  .string()
-  .trim()
-  .min(1, 'Write what stands in its place.')
-  .max(20_000, 'That text is too long.');
+const markdown = words(20_000, 'Write what stands in its place.', 'That text is too long.');
 const next = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sign up') }),
   z.strictObject({ kind: z.literal('follow'), group: id }),
   z.strictObject({
     kind: z.literal('outside'),
-    url,
-    label: z
-      .string()
-      .trim()
-      .min(1, 'Say what stands on the button.')
-      .max(100, 'That is too long for a button.'),
+    url: webAddress,
+    label: words(100, 'Say what stands on the button.', 'That is too long for a button.'),
   }),
   z.strictObject({ kind: z.literal('none') }),
   z.strictObject({ kind: z.literal('sign in') }),
@@ -85,7 +72,7 @@ const turnAway = z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('sign in') }),
       z.strictObject({ kind: z.literal('passphrase') }),
       z.strictObject({ kind: z.literal('item'), item: id }),
-      z.strictObject({ kind: z.literal('outside'), url }),
+      z.strictObject({ kind: z.literal('outside'), url: webAddress }),
     ]),
   }),
   z.strictObject({ kind: z.literal('message'), reason, next }),
@@ -96,7 +83,7 @@ const turnAway = z.discriminatedUnion('kind', [
 ]);
 const given = z.union([z.strictObject({ kind: z.literal('named'), turnAway: id }), turnAway]);
 /** The shape of a policy, with conditions of one kind or another: as values, or also as texts. */
-export function policyShape(condition: z.ZodType) {
+export function policyShape<C extends z.ZodType>(condition: C) {
   const targets = z
     .array(
       z.union([
@@ -117,12 +104,12 @@ export function policyShape(condition: z.ZodType) {
   });
   const audience = z.strictObject({
     id,
-    name: z.string().trim().min(1, 'Give the audience a name.').max(100, 'A name has at most 100 letters.'),
+    name: words(100, 'Give the audience a name.', 'A name has at most 100 letters.'),
     who: condition,
   });
   const named = z.strictObject({
     id,
-    name: z.string().trim().min(1, 'Give the turn-away a name.').max(100, 'A name has at most 100 letters.'),
+    name: words(100, 'Give the turn-away a name.', 'A name has at most 100 letters.'),
     give: turnAway,
   });
   const landing = z.strictObject({
@@ -134,7 +121,7 @@ export function policyShape(condition: z.ZodType) {
   });
   const standard = z.strictObject({
     kind: z.enum(['page', 'post', 'file']),
-    category: z.string().trim().min(1).max(200).nullable(),
+    category: words(200, 'Name the category.').nullable(),
     gate: id,
   });
   return z.strictObject({
@@ -151,6 +138,18 @@ export function policyShape(condition: z.ZodType) {
 
 const policy = policyShape(conditionShape);
 
+/** The shape of a policy in a file, where conditions may stand in the text form. */
+export const policyInFile = policyShape(
+  z.union([
+    z
+      .string()
+      .max(LONGEST_CONDITION)
+      .describe('A condition in the text form: signed in and level at least "Observer"'),
+    conditionShape,
+  ]),
+);
+export type PolicyInFile = z.output<typeof policyInFile>;
+
 /** A problem with one gate or audience, in words. */
 export interface PolicyProblem {
   /** The id of the gate or the audience; null for the policy as a whole. */
@@ -165,6 +164,8 @@ interface Around {
   /** The policies there are: what they name and is gone meanwhile may stay, because it is unknown of everybody. */
   readonly draft?: { readonly policy: Policy };
   readonly live?: { readonly policy: Policy };
+  /** What a site file says is gone: "group dome-crew". What names it may stay as well, and is unknown of everybody. */
+  readonly gone?: ReadonlySet<string>;
 }
 
 /** Reads a policy, or says what is wrong with it and where. */
@@ -200,7 +201,7 @@ export function readPolicy(
 
 function gateProblems(read: Policy, around: Around): PolicyProblem[] {
   const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptTests(around);
+  const kept = keptIn(around);
   const problems: PolicyProblem[] = read.gates.flatMap((one) =>
     [
       ...conditionProblems(
@@ -219,7 +220,7 @@ function gateProblems(read: Policy, around: Around): PolicyProblem[] {
 
 function audienceProblems(read: Policy, around: Around): PolicyProblem[] {
   const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptTests(around);
+  const kept = keptIn(around);
   const problems: PolicyProblem[] = read.audiences.flatMap((one) =>
     conditionProblems([one.who], vocabulary, kept).map((message) => ({ gate: one.id as string, message })),
   );
@@ -242,9 +243,15 @@ function audienceProblems(read: Policy, around: Around): PolicyProblem[] {
 
 const repeated = <T>(list: readonly T[]): T | undefined => list.find((one, at) => list.indexOf(one) < at);
 
-/** The tests and uses of the policies there are. */
-function keptTests({ draft, live }: Around): ReadonlySet<string> {
-  return new Set([draft, live].flatMap((side) => (side ? conditionsOf(side.policy).flatMap(partsOf) : [])));
+/** What may stay though it names what is gone: the tests and uses of the policies there are, and what a file lists. */
+interface Kept {
+  readonly parts: ReadonlySet<string>;
+  readonly gone: ReadonlySet<string>;
+}
+
+function keptIn({ draft, live, gone = new Set() }: Around): Kept {
+  const sides = [draft, live].flatMap((side) => (side ? conditionsOf(side.policy).flatMap(partsOf) : []));
+  return { parts: new Set(sides), gone };
 }
 
 const wheresIn = ({ what }: Gate): readonly Condition[] =>
@@ -265,22 +272,24 @@ const partsOf = (condition: Condition): readonly string[] => [
   ...audiencesIn(condition).map((audience) => keyOf({ kind: 'audience', audience })),
 ];
 
-function conditionProblems(
-  conditions: readonly Condition[],
-  vocabulary: Vocabulary,
-  kept: ReadonlySet<string>,
-): string[] {
+function conditionProblems(conditions: readonly Condition[], vocabulary: Vocabulary, kept: Kept): string[] {
   const problems: string[] = [];
   const tests = conditions.flatMap(testsIn);
   if (tests.length > MOST_TESTS)
     problems.push(`A condition has at most ${MOST_TESTS} tests; these are ${tests.length}.`);
   for (const test of tests) {
     const problem = problemOf(test, vocabulary);
-    if (problem !== null && !kept.has(keyOf(test))) problems.push(problem.message);
+    if (problem === null || kept.parts.has(keyOf(test))) continue;
+    const listed = problem.gone && goneNamesIn(test, vocabulary).every((one) => kept.gone.has(one));
+    if (!listed) problems.push(problem.message);
   }
   for (const used of conditions.flatMap(audiencesIn)) {
     const there = vocabulary.audiences.some((one) => one.id === used);
-    if (!there && !kept.has(keyOf({ kind: 'audience', audience: used })))
+    if (
+      !there &&
+      !kept.gone.has(`audience ${used}`) &&
+      !kept.parts.has(keyOf({ kind: 'audience', audience: used }))
+    )
       problems.push(`There is no audience “${used}” any more. Choose another.`);
   }
   return problems;
@@ -296,7 +305,10 @@ function placeProblems(one: Gate, around: Around, read: Policy): string[] {
   }
   for (const given of [...one.otherwise.cases.map((entry) => entry.give), one.otherwise.last]) {
     if (given.kind !== 'named') problems.push(...leadProblems(given, around));
-    else if (!read.turnAways.some(({ id }) => id === given.turnAway))
+    else if (
+      !read.turnAways.some(({ id }) => id === given.turnAway) &&
+      !around.gone?.has(`turn-away ${given.turnAway}`)
+    )
       problems.push('A turn-away with a name is used that no longer exists. Choose another.');
   }
   return problems;
@@ -326,10 +338,15 @@ function leadProblems(turn: TurnAway, around: Around): string[] {
   const item = itemOf(turn);
   const group = 'next' in turn && turn.next.kind === 'follow' ? turn.next.group : null;
   return [
-    ...(item !== null && pathOf(outline.items.get(item)) === null && !keptItems(around).has(item)
+    ...(item !== null &&
+    pathOf(outline.items.get(item)) === null &&
+    !keptItems(around).has(item) &&
+    !around.gone?.has(`item ${item}`)
       ? [`A turn-away leads to "${item}", which can’t be opened. Choose a page, a post or a file.`]
       : []),
-    ...(group !== null && !names.groups.some(({ id, open }) => id === group && open)
+    ...(group !== null &&
+    !names.groups.some(({ id, open }) => id === group && open) &&
+    !around.gone?.has(`group ${group}`)
       ? [`A turn-away offers the way into "${group}", which is no open group. Choose another step.`]
       : []),
   ];
@@ -350,10 +367,12 @@ function turnAwayProblems(read: Policy, around: Around): PolicyProblem[] {
 
 function landingProblems(read: Policy, around: Around): PolicyProblem[] {
   const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptTests(around);
+  const kept = keptIn(around);
   return read.landings.flatMap(({ id, to, when }) => [
     ...conditionProblems([when], vocabulary, kept).map((message) => ({ gate: id as string, message })),
-    ...(isAddressed(around.outline.items.get(to)) || keptItems(around).has(to)
+    ...(isAddressed(around.outline.items.get(to)) ||
+    keptItems(around).has(to) ||
+    around.gone?.has(`item ${to}`)
       ? []
       : [{ gate: id as string, message: 'A landing rule leads to nothing. Choose a page for it.' }]),
   ]);
@@ -368,4 +387,39 @@ function itemOf(turn: TurnAway) {
 function idAt(input: unknown, [list, index]: readonly PropertyKey[]): string | null {
   const found = (input as Record<PropertyKey, { id?: unknown }[]> | null)?.[list ?? '']?.[Number(index)]?.id;
   return typeof found === 'string' ? found : null;
+}
+
+/**
+ * Everything that a policy names and that is gone, as a site file lists it. A follow step into a group that is no longer open
+ * counts as well: it can't be offered.
+ */
+export function goneIn(policy: Policy, outline: Outline, names: SiteNames): readonly string[] {
+  const vocabulary = vocabularyOf(names, policy);
+  const conditions = conditionsOf(policy);
+  const has = (list: readonly { readonly id: string }[], id: string) => list.some((one) => one.id === id);
+  const given = policy.gates.flatMap(({ otherwise }) => [
+    ...otherwise.cases.map(({ give }) => give),
+    otherwise.last,
+  ]);
+  const own = [...given, ...policy.turnAways.map(({ give }) => give)].flatMap((one) =>
+    one.kind === 'named' ? [] : [one],
+  );
+  const leads = [...own.flatMap((one) => itemOf(one) ?? []), ...policy.landings.map(({ to }) => to)];
+  const follows = own.flatMap((one) => ('next' in one && one.next.kind === 'follow' ? [one.next.group] : []));
+  return [
+    ...new Set([
+      ...conditions.flatMap(testsIn).flatMap((test) => goneNamesIn(test, vocabulary)),
+      ...conditions
+        .flatMap(audiencesIn)
+        .filter((id) => !has(policy.audiences, id))
+        .map((id) => `audience ${id}`),
+      ...given.flatMap((one) =>
+        one.kind === 'named' && !has(policy.turnAways, one.turnAway) ? [`turn-away ${one.turnAway}`] : [],
+      ),
+      ...leads.filter((id) => pathOf(outline.items.get(id)) === null).map((id) => `item ${id}`),
+      ...follows
+        .filter((id) => !names.groups.some((group) => group.id === id && group.open))
+        .map((id) => `group ${id}`),
+    ]),
+  ];
 }

@@ -13,6 +13,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import type { Content, SectionContent, StoredItem } from '@/store';
+import { spaced, webAddress, words } from './text-form';
 import { markdownProblem } from './view/markdown';
 
 export const id = z
@@ -20,19 +21,13 @@ export const id = z
   .min(1)
   .max(100)
   .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
-export const title = z
-  .string()
-  .trim()
-  .min(1, 'Give it a title.')
-  .max(200, 'A title has at most 200 letters.');
+export const title = words(200, 'Give it a title.', 'A title has at most 200 letters.');
 
 export const target = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('item'), item: id }),
   z.strictObject({
     kind: z.literal('outside'),
-    url: z
-      .url({ protocol: /^https?$/, error: 'Write a whole address, like https://moor.example/.' })
-      .max(2000),
+    url: webAddress,
   }),
   z.strictObject({ kind: z.literal('sign in') }),
   z.strictObject({ kind: z.literal('sign up') }),
@@ -40,20 +35,20 @@ export const target = z.discriminatedUnion('kind', [
 ]);
 
 const text = z.string().max(200_000, 'A text has at most 200,000 characters.').default('');
-const line = z.string().trim().max(500, 'That is too long.').default('');
-const some = z.string().trim().min(1).max(200).nullable().default(null);
+const line = spaced(500, 'That is too long.').default('');
+const some = words(200, 'Name it.').nullable().default(null);
 const base = {
   id,
   /** For the desk, and for those who are told that there is something. */
   title,
-  summary: z.string().trim().max(2000).default(''),
+  summary: spaced(2000).default(''),
   published: z.boolean().default(true),
 };
 
 const formField = z.strictObject({
-  label: z.string().trim().min(1, 'Say what is asked.').max(200),
+  label: words(200, 'Say what is asked.'),
   type: z.enum(['text', 'long', 'mail', 'choice', 'tick']).default('text'),
-  choices: z.array(z.string().trim().min(1).max(200)).max(50).default([]),
+  choices: z.array(words(200, 'A choice has a name.')).max(50).default([]),
   required: z.boolean().default(false),
 });
 
@@ -72,15 +67,15 @@ export const sectionShape = z.discriminatedUnion('type', [
     type: z.literal('form'),
     text,
     fields: z.array(formField).max(40, 'A form asks at most 40 things.').default([]),
-    button: z.string().trim().min(1, 'Say what stands on the button.').max(100).default('Send'),
+    button: words(100, 'Say what stands on the button.').default('Send'),
     mailTo: z.email('Say to which mail address it goes.').max(254),
-    thanks: z.string().trim().max(1000).default('Thank you. It has been sent.'),
+    thanks: spaced(1000).default('Thank you. It has been sent.'),
   }),
   z.strictObject({
     ...base,
     type: z.literal('call'),
     text,
-    label: z.string().trim().min(1, 'Say what stands on the button.').max(100),
+    label: words(100, 'Say what stands on the button.'),
     to: target,
   }),
   z.strictObject({

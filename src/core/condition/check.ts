@@ -81,6 +81,28 @@ const isValue = (value: unknown): boolean =>
   (Array.isArray(value) &&
     (value.every((one) => typeof one === 'string') || value.every((one) => typeof one === 'number')));
 
+/**
+ * What a test names that is gone, each as its kind and its id: "group dome-crew", "choice team Optics". None for a test of
+ * which everything is there.
+ */
+export function goneNamesIn(test: Test, vocabulary: Vocabulary): readonly string[] {
+  const { subject, values } = factNamed(test.fact);
+  const isThere = (kind: Parameters<typeof namesOf>[1], id: unknown) =>
+    namesOf(vocabulary, kind).some((one) => one.id === id);
+  if (subject !== null && subject !== 'text' && !isThere(subject, test.subject))
+    return [`${subject} ${test.subject}`];
+  const given = listOf(test.value);
+  if (values !== null) return given.filter((id) => !isThere(values, id)).map((id) => `${values} ${id}`);
+  if (typeOf(test, vocabulary) !== 'choice') return [];
+  return given
+    .filter((one) => !isChoice(test, one, vocabulary))
+    .map((one) => `choice ${test.subject ?? test.fact} ${one}`);
+}
+
+/** Whether a value is one of the choices of what is tested, whatever its case. */
+export const isChoice = (test: Test, value: unknown, vocabulary: Vocabulary): boolean =>
+  typeof value === 'string' && choicesFor(test, vocabulary).some((choice) => fold(choice) === fold(value));
+
 function problemOfValue(test: Test, value: string | number, vocabulary: Vocabulary): TestProblem | null {
   const type = typeOf(test, vocabulary);
   switch (type) {
@@ -105,10 +127,11 @@ function problemOfValue(test: Test, value: string | number, vocabulary: Vocabula
         ? null
         : wrong(`“${value}” is not a network. Write it like 10.0.0.0/8 or 2001:db8::/32.`);
     case 'choice':
-      return typeof value === 'string' &&
-        choicesFor(test, vocabulary).some((choice) => fold(choice) === fold(value))
+      return isChoice(test, value, vocabulary)
         ? null
-        : gone('choice', value);
+        : typeof value === 'string'
+          ? gone('choice', value)
+          : wrong('Write what to compare with.');
     default:
       if (typeof value !== 'string' || value.trim() === '') return wrong('Write what to compare with.');
       return value.length <= LONGEST_VALUE

@@ -10,7 +10,7 @@ export * from './explain';
 export * from './matrix';
 export * from './misled';
 export * from './nowhere';
-export { openedByMerge } from './opened-by-merge';
+export { asksForLess, openedByMerge } from './opened-by-merge';
 export { type Change, type Openers, openers, withChanges } from './openers';
 export * from './policy';
 export * from './rebase';

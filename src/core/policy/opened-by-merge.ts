@@ -21,6 +21,18 @@ export function openedByMerge(
   });
 }
 
+/**
+ * Whether something may open by going from one policy (or site) to another: what asks for as much as before, of the same
+ * people, opens to nobody.
+ */
+export function asksForLess(before: CompiledPolicy, after: CompiledPolicy): (item: Item) => boolean {
+  const [was, is] = [asksOf(before), asksOf(after)];
+  return (item) => {
+    const asked = is(item);
+    return [...was(item)].some((one) => !asked.has(one));
+  };
+}
+
 /** What has to be true of a visitor for an item to open, each a text: where it is asked, and the condition. */
 function asksOf({ policy, hurdles }: CompiledPolicy): (item: Item) => ReadonlySet<string> {
   const conditions = new Map(policy.gates.map((gate) => [gate, keyOf(expanded(gate.who, policy.audiences))]));

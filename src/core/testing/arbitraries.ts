@@ -89,7 +89,7 @@ function values(fact: Fact, subject: string, operator: Operator): fc.Arbitrary<T
               : type === 'language'
                 ? fc.constantFrom(...tags)
                 : choices.length > 0
-                  ? fc.constantFrom(...choices)
+                  ? fc.constantFrom(...choices, 'Vanished')
                   : text;
   if (operator.takes === 'one') return one;
   const [minLength, maxLength] = operator.takes === 'two' ? [2, 2] : [1, 3];

@@ -316,6 +316,11 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
       case 'choice': {
         const choices = choicesFor(begun, vocabulary);
         note(0, () => choices.map((choice) => exactly(quoted(choice))));
+        // One that is gone is printed and read as that.
+        if (isWord('gone') && token(1).kind === 'quoted') {
+          at += 2;
+          return token(-1).value;
+        }
         const given = text(choices.length > 0);
         const found = choices.find((choice) => fold(choice) === fold(given));
         if (found === undefined) throw unknownName('choice', given, choices, token(-1));

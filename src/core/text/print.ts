@@ -1,5 +1,6 @@
 /** Conditions as text. What is printed reads back to the same condition. */
 import { factNamed, operatorOf, typeOf } from '../condition/catalogue';
+import { isChoice } from '../condition/check';
 import type { Condition, Test } from '../condition/condition';
 import { listOf } from '../condition/operators';
 import { type NameKind, nameOfId, type Vocabulary } from '../site/vocabulary';
@@ -9,7 +10,7 @@ import { bareOrQuoted, quoted } from './quote';
 /** How things are called: by their names, or by ids, which survive a new name. */
 export type Calling = 'by name' | 'by id';
 
-/** The text of a condition. Names that are gone, or shared by two things, are printed by their id. */
+/** The text of a condition. Names that are gone, or shared by two things, are printed by their id, and choices that are gone as that. */
 export function printCondition(
   condition: Condition,
   vocabulary: Vocabulary,
@@ -70,6 +71,7 @@ function printValue(test: Test, vocabulary: Vocabulary, calling: Calling): strin
   const parts = listOf(test.value).map((one) => {
     if (values !== null) return named(values, String(one), vocabulary, quoted, calling);
     if (typeof one === 'number') return String(one);
+    if (type === 'choice') return isChoice(test, one, vocabulary) ? quoted(one) : `gone ${quoted(one)}`;
     return type === 'date' || type === 'time' ? one : quoted(one);
   });
   return parts.join(operatorOf(test, vocabulary)?.takes === 'two' ? ' and ' : ', ');

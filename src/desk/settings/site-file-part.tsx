@@ -2,7 +2,7 @@
 /** The site as one file: out, and in after a look at what it would do. */
 import { type ChangeEvent, useState } from 'react';
 import { toast } from 'sonner';
-import type { Policy } from '@/core';
+import { counted, type Policy } from '@/core';
 import type { ImportReport } from '@/services';
 import { Button } from '@/ui';
 import { ChangeList } from '../changes';
@@ -114,6 +114,7 @@ export function SiteFilePart() {
       {looked && (
         <section aria-label="What the file would do" className="mt-5 grid gap-3">
           <h4 className="font-head text-lg">{looked.name} would do this</h4>
+          <Opened opens={looked.report.opens} />
           <Lists report={looked.report} />
           {looked.report.changes > 0 && (
             <>
@@ -140,6 +141,25 @@ export function SiteFilePart() {
 }
 
 const LARGEST = 100_000_000;
+const MOST_OPENED = 30;
+
+/** What would open, and to whom: the first thing to look at. */
+function Opened({ opens }: Pick<ImportReport, 'opens'>) {
+  if (opens.length === 0) return <p>It opens nothing to anybody.</p>;
+  return (
+    <section aria-label="What it would open" className="border-alarm border-l-3 pl-3">
+      <h4 className="font-head">It would open {counted(opens.length, 'item')}</h4>
+      <ul className="mt-1 grid gap-0.5">
+        {opens.slice(0, MOST_OPENED).map((one) => (
+          <li key={`${one.kind} ${one.title} ${one.to}`}>
+            <strong>{one.title}</strong> <span className="text-quiet">({one.kind})</span> to {one.to}
+          </li>
+        ))}
+      </ul>
+      {opens.length > MOST_OPENED && <p className="note mt-1">and {opens.length - MOST_OPENED} more</p>}
+    </section>
+  );
+}
 
 function Lists({ report: { items, names, people, changes } }: { readonly report: ImportReport }) {
   const lists = [

@@ -18,6 +18,7 @@ import {
 import { type PersonRecord, readFileBytes } from '@/store';
 import { type Administrator, need } from '../desk-right';
 import { recordOf } from '../person';
+import { goneIn } from '../policy-form';
 import { editedSection } from '../section-form';
 import type { SiteState } from '../site-state';
 import type { Trivet } from '../trivet';
@@ -55,6 +56,7 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
     items: await itemsInFile(trivet),
     policy: policyInFile(live.policy, state),
     ...(!same(live.policy, draft.policy) && { draft: policyInFile(draft.policy, state) }),
+    gone: [...new Set([live, draft].flatMap(({ policy }) => goneIn(policy, state.outline, names)))],
     board: [],
   };
 }

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import {
   type Address,
   asId,
+  DEEPEST,
   fieldValueProblem,
   type Item,
   type ItemFacts,
@@ -20,6 +21,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
+import { tooDeep } from '../condition-form';
 import { readConditionTexts } from '../condition-texts';
 import { readPolicy } from '../policy-form';
 import { type ReadFile, readFile } from '../read-file';
@@ -70,6 +72,9 @@ export async function readSiteFile(
   if (foreign !== null) return { problems: [foreign] };
   const unkept = unkeptIn(input);
   if (unkept !== null) return { problems: [`${unkept.path}: ${unkept.message}`] };
+  const { policy: raw, draft: rawDraft } = input as { readonly policy?: unknown; readonly draft?: unknown };
+  if (tooDeep(raw) || tooDeep(rawDraft))
+    return { problems: [`policy: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
   const parsed = siteFile.safeParse(input);
   if (!parsed.success)
     return {
@@ -82,7 +87,7 @@ export async function readSiteFile(
   const texts = readConditionTexts(file.policy, names);
   const draftTexts = file.draft === undefined ? null : readConditionTexts(file.draft, names);
   // What regions can name: the audiences are known as soon as they have been read.
-  const audiences = (texts.policy as { audiences?: Policy['audiences'] } | null)?.audiences ?? [];
+  const audiences = 'policy' in texts ? texts.policy.audiences : [];
   const read = await readItems(file.items, { ...names, audiences }, kept?.files);
   const { stored, problems } = read;
   const outline = outlineOf(stored.map(({ item }) => item));
@@ -91,9 +96,9 @@ export async function readSiteFile(
   const strangers = file.board.filter((one) => !file.people?.some((person) => person.id === one));
   problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
   if ('problems' in outline || problems.length > 0) return { problems: problems.slice(0, MOST_PROBLEMS) };
-  const unread = [...texts.problems, ...(draftTexts?.problems ?? [])];
-  if (unread.length > 0) return { problems: unread };
-  const policies = kept && { draft: kept.draft, live: kept.live };
+  if ('problems' in texts) return texts;
+  if (draftTexts && 'problems' in draftTexts) return draftTexts;
+  const policies = { ...(kept && { draft: kept.draft, live: kept.live }), gone: new Set(file.gone) };
   const given = readPolicy(texts.policy, { outline, names, ...policies });
   const draft = draftTexts === null ? given : readPolicy(draftTexts.policy, { outline, names, ...policies });
   for (const one of [given, draft]) {

@@ -43,6 +43,7 @@ import type { SiteState } from '../site-state';
 import type { Trivet } from '../trivet';
 import { contentOf } from '../view';
 import { hashesIn } from './import-site';
+import { type OpenedItem, openedByFile, openedTo } from './opened-by-file';
 import { readSiteFile, type SiteInFile } from './read-site-file';
 
 /** What a file would do to the site. */
@@ -61,6 +62,8 @@ export interface ImportReport {
   readonly after: Policy;
   /** How many gates and rules differ. */
   readonly changes: number;
+  /** What is closed to somebody and would be open to them, with to whom. */
+  readonly opens: readonly (OpenedItem & { readonly to: string })[];
 }
 
 export type ImportAnswer =
@@ -106,7 +109,10 @@ export async function fileOverSite(
   if ('problems' in site) return { kind: 'wrong', problems: site.problems };
   const problems = problemsWith(site, state);
   if (problems.length > 0) return { kind: 'wrong', problems };
-  const report = reportOn(site, state);
+  const report = {
+    ...reportOn(site, state),
+    opens: (await openedByFile(site, state, now)).map((one) => ({ ...one, to: openedTo(one) })),
+  };
   if (basis === null) return { kind: 'report', report };
   const hashes = await hashesIn(site.file, state.settings.passphraseSalt);
   const done = await trivet.changeEverything(async (current) => {
@@ -232,7 +238,7 @@ function movedIn(site: SiteInFile, { outline }: SiteState): readonly ItemId[] {
   });
 }
 
-function reportOn(site: SiteInFile, state: SiteState): ImportReport {
+function reportOn(site: SiteInFile, state: SiteState): Omit<ImportReport, 'opens'> {
   const { added, changed, removed, moved } = itemsBeside(site, state);
   const told = ({ kind, title }: Item) => `${title} (${kind})`;
   const rearranged = new Set<string>(moved);

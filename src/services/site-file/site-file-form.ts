@@ -1,10 +1,12 @@
 /** A site as a file: its shape and its limits. What it names is checked when it is read. */
 import { z } from 'zod';
-import { FIELD_TYPES, isDay, MENU_PLACES, momentIn } from '@/core';
+import { FIELD_TYPES, MENU_PLACES, momentIn } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
 import { deskForm } from '../person-form';
+import { policyInFile } from '../policy-form';
 import { LARGEST_FILE } from '../read-file';
 import { id, sectionShape, target } from '../section-form';
+import { dayForm, words } from '../text-form';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;
@@ -12,10 +14,10 @@ export const VERSION = 1;
 /** In bytes. Files that a site holds are in it, so this is more than any page needs. */
 export const LARGEST_SITE_FILE = 100_000_000;
 
-const name = z.string().trim().min(1).max(200);
+const name = words(200, 'Give it a name.');
 const named = z.strictObject({ id, name });
 
-const day = z.string().refine(isDay, 'Write a day like 2026-12-01.');
+const day = dayForm;
 const facts = z.strictObject({
   category: name.optional(),
   tags: z.array(name).max(50).optional(),
@@ -25,13 +27,16 @@ const facts = z.strictObject({
   date: day.optional(),
   picture: id.optional(),
 });
-const timeZone = z.string().refine((zone) => {
-  try {
-    return momentIn(zone, new Date(0)) !== null;
-  } catch {
-    return false;
-  }
-}, 'That is no time zone. Write one like Europe/Stockholm.');
+const timeZone = z
+  .string()
+  .max(100)
+  .refine((zone) => {
+    try {
+      return momentIn(zone, new Date(0)) !== null;
+    } catch {
+      return false;
+    }
+  }, 'That is no time zone. Write one like Europe/Stockholm.');
 
 const itemBase = {
   id,
@@ -137,12 +142,18 @@ export const siteFile = z.strictObject({
     ]),
   ),
   /** The live gates. Conditions in it may stand in the text form. */
-  policy: z.unknown(),
+  policy: policyInFile,
   /** The gates of the draft, where they differ. */
-  draft: z.unknown().optional(),
+  draft: policyInFile.optional(),
+  /** What the gates name though it is no longer there, like "group dome-crew": it is unknown of everybody. */
+  gone: z.array(z.string().max(700)).max(5000).default([]),
   /** The people whom administrators find on the board beside a guest, until they choose others. */
   board: z.array(id).max(10).default([]),
 });
 
-export type SiteFile = z.input<typeof siteFile>;
+/** A site file as somebody writes it; its policies are read as whatever they turn out to be. */
+export type SiteFile = Omit<z.input<typeof siteFile>, 'policy' | 'draft'> & {
+  readonly policy: unknown;
+  readonly draft?: unknown;
+};
 export type SiteFileRead = z.output<typeof siteFile>;

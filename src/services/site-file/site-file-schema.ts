@@ -1,23 +1,23 @@
-/** The shape of a site file as JSON Schema (2020-12), made of the same declarations that read it. */
+/**
+ * The shape of a site file as JSON Schema (2020-12), made of the very declarations that read it: what the schema refuses is
+ * refused, and what is refused beyond it names something that is not there.
+ */
 import { z } from 'zod';
-import { conditionShape } from '../condition-form';
-import { policyShape } from '../policy-form';
 import { siteFile } from './site-file-form';
 
 const ID = 'https://trivet.example/schemas/site-file-1.json';
 
 /** The schema of what may be written by hand: what has a standard value can be left out. */
 export function siteFileSchema(): Readonly<Record<string, unknown>> {
-  const condition = z.union([
-    z.string().describe('A condition in the text form: signed in and level at least "Observer"'),
-    conditionShape,
-  ]);
-  const policy = policyShape(condition);
-  const schema = z.toJSONSchema(siteFile.extend({ policy, draft: policy.optional() }), {
+  const schema = z.toJSONSchema(siteFile, {
     target: 'draft-2020-12',
     io: 'input',
     unrepresentable: 'any',
     reused: 'ref',
+    // The patterns beside them say as much, and strict readers refuse formats that they don't know.
+    override: ({ jsonSchema }) => {
+      if (jsonSchema.pattern !== undefined) delete jsonSchema.format;
+    },
   });
   return {
     $schema: schema.$schema,

@@ -6,8 +6,10 @@ import { asId, type ItemId, type PersonId } from '@/core';
 import { larkfell } from '../../../demo/larkfell';
 import {
   type Administrator,
+  editNames,
   exportSite,
   importSite,
+  readSiteFile,
   replaceSite,
   type SiteFile,
   saveDraft,
@@ -15,6 +17,7 @@ import {
   Trivet,
 } from '..';
 import { gretaAt, now, openLarkfell, withOpened } from '../testing';
+import { siteFile } from './site-file-form';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -80,13 +83,173 @@ describe('a site as a file', () => {
   it('fits the schema that is published, and so does the demo', async () => {
     const schema = siteFileSchema();
     expect(JSON.parse(readFileSync('docs/site-file.schema.json', 'utf8'))).toEqual(schema);
-    const validate = new Ajv({ strict: false, validateFormats: false }).compile(schema);
+    // As the strictest of readers: nothing in it that the standard does not know.
+    const validate = new Ajv({ strict: true, strictTypes: false, strictTuples: false }).compile(schema);
     for (const file of [await exportSite(trivet, greta, true), larkfell]) {
       validate(JSON.parse(JSON.stringify(file)));
       expect(validate.errors).toBeNull();
     }
     expect(validate({ ...larkfell, colour: 'red' })).toBe(false);
   });
+});
+
+/** Every place in a plain value. */
+function* placesIn(
+  value: unknown,
+  path: readonly (string | number)[] = [],
+): Generator<readonly (string | number)[]> {
+  if (path.length > 0) yield path;
+  if (typeof value !== 'object' || value === null) return;
+  for (const [key, part] of Object.entries(value))
+    yield* placesIn(part, [...path, Array.isArray(value) ? Number(key) : key]);
+}
+
+type Spoil = (holder: Record<string | number, unknown>, key: string | number) => void;
+
+/** What people and programs do to files: values of other types, keys left out, misspelt, doubled. */
+const SPOILS: Readonly<Record<string, Spoil>> = {
+  null: (holder, key) => {
+    holder[key] = null;
+  },
+  gone: (holder, key) => {
+    if (Array.isArray(holder)) holder.splice(Number(key), 1);
+    else delete holder[key];
+  },
+  misspelt: (holder, key) => {
+    if (Array.isArray(holder)) return;
+    holder[`${key}s`] = holder[key];
+    delete holder[key];
+  },
+  shortened: (holder, key) => {
+    if (Array.isArray(holder) || String(key).length < 2) return;
+    holder[String(key).slice(0, -1)] = holder[key];
+    delete holder[key];
+  },
+  number: (holder, key) => {
+    holder[key] = 7.5;
+  },
+  blank: (holder, key) => {
+    holder[key] = ' ';
+  },
+  long: (holder, key) => {
+    holder[key] = 'x'.repeat(201);
+  },
+  list: (holder, key) => {
+    holder[key] = [];
+  },
+  object: (holder, key) => {
+    holder[key] = {};
+  },
+  'no day': (holder, key) => {
+    holder[key] = '2025-02-30';
+  },
+  truth: (holder, key) => {
+    holder[key] = true;
+  },
+};
+
+describe('the published schema and the importer', () => {
+  it('refuse the same files: over a thousand ways to spoil one', async () => {
+    const validate = new Ajv({ strict: false }).compile(siteFileSchema());
+    const { items, policy, ...rest } = JSON.parse(JSON.stringify(larkfell)) as SiteFile &
+      Record<string, unknown>;
+    // One of each kind and each sort of section is as good as all, and files are long.
+    const seen = new Set<string>();
+    const some = items.filter((item) => {
+      const sort = `${item.kind} ${'sections' in item ? item.sections?.map(({ type }) => type).join() : ''}`;
+      return item.kind !== 'file' && !seen.has(sort) && seen.add(sort);
+    });
+    const draft = {
+      ...(policy as object),
+      landings: [{ id: 'l', after: 'sign in', when: 'signed in', to: 'visit', always: false }],
+      defaults: [{ kind: 'post', category: null, gate: 'crew' }],
+      audiences: [
+        { id: 'a', name: 'A', who: { kind: 'not', of: { kind: 'test', fact: 'signed in', op: 'is' } } },
+      ],
+    };
+    const file = {
+      ...rest,
+      timeZone: 'UTC',
+      journal: { keeps: 'counts', days: 90 },
+      people: rest.people?.slice(0, 5),
+      items: some,
+      policy: draft,
+    };
+    const all = [...placesIn(file)];
+    const every = Math.max(1, Math.floor(all.length / 260));
+    let tried = 0;
+    const different: unknown[] = [];
+    for (const [at, path] of all.entries()) {
+      if (at % every !== 0) continue;
+      for (const [how, spoil] of Object.entries(SPOILS)) {
+        const spoilt = JSON.parse(JSON.stringify(file));
+        const holder = path.slice(0, -1).reduce((value, key) => value[key], spoilt);
+        spoil(holder, path.at(-1) ?? '');
+        tried += 1;
+        const bySchema = !validate(spoilt);
+        const byImporter = !siteFile.safeParse(spoilt).success;
+        // Which time zones there are is no matter of shape.
+        if (bySchema !== byImporter && path[0] !== 'timeZone')
+          different.push([path.join('.'), how, { bySchema, byImporter }, validate.errors?.[0]]);
+        // What the schema refuses never comes in.
+        if (bySchema && at % 40 === 0)
+          expect([path, how, 'problems' in (await readSiteFile(spoilt))]).toEqual([path, how, true]);
+      }
+    }
+    expect(different).toEqual([]);
+    expect(tried).toBeGreaterThan(1000);
+  }, 120_000);
+
+  it('take "no gates" from a file that says so, and from no other', async () => {
+    const file = JSON.parse(JSON.stringify(larkfell));
+    const gate = file.policy.gates[0];
+    const { targets, ...what } = gate.what;
+    for (const policy of [
+      { ...file.policy, gates: null },
+      { ...file.policy, gates: undefined, gate: file.policy.gates },
+      { ...file.policy, gates: [{ ...gate, what: { ...what, target: targets } }] },
+      { ...file.policy, gates: [{ ...gate, otherwise: { last: gate.otherwise.last } }] },
+      { ...file.policy, gates: [{ ...gate, what: { targets } }] },
+      null,
+      [],
+    ])
+      expect('problems' in (await readSiteFile({ ...file, policy }))).toBe(true);
+    expect('problems' in (await readSiteFile({ ...file, policy: { ...file.policy, gates: [] } }))).toBe(
+      false,
+    );
+  });
+
+  it('takes a site in again whose gates name what is gone', async () => {
+    const site = await openLarkfell();
+    const owner = await gretaAt(site);
+    const remove = (of: string, id: string) => editNames(site, owner, { kind: 'remove', of, id }, false, now);
+    for (const [of, id] of [
+      ['group', 'dome-crew'],
+      ['product', 'winter-atlas'],
+      ['field', 'hours-logged'],
+    ] as const)
+      expect((await remove(of, id)).kind).toBe('changed');
+    const team = {
+      kind: 'field',
+      id: 'team',
+      type: 'choice',
+      choices: ['Visits'],
+      private: false,
+      editable: false,
+    };
+    expect((await editNames(site, owner, team, false, now)).kind).toBe('changed');
+    const file = JSON.parse(JSON.stringify(await exportSite(site, owner, true)));
+    expect(file.gone).toEqual(
+      expect.arrayContaining(['group dome-crew', 'field hours-logged', 'choice team Optics']),
+    );
+    const other = await Trivet.open(null);
+    expect(await importSite(other, file, 'Somebody')).toEqual([]);
+    expect(other.state.live.policy).toEqual(site.state.live.policy);
+    // What is not listed is a mistake.
+    expect('problems' in (await readSiteFile({ ...file, gone: [] }))).toBe(true);
+    await other.close();
+    await site.close();
+  }, 60_000);
 });
 
 describe('a file over the site', () => {
@@ -139,6 +302,14 @@ describe('a file over the site', () => {
     expect(looked.report.names).toEqual({ added: ['Scribe (role)'], removed: [] });
     expect(looked.report.people).toEqual({ added: ['New One'], changed: ['Marek Dunmore'] });
     expect(looked.report.changes).toBe(1);
+    expect(looked.report.opens.map(({ title, to }) => [title, to])).toEqual(
+      [
+        'First light of the long refractor',
+        'The comet from the lawn',
+        'L-14 is fading early',
+        'Six belts and a division',
+      ].map((title) => [title, '1 member (Marek Dunmore)']),
+    );
     expect(essence(trivet)).toEqual(before);
     const revision = trivet.state.live.revision;
     expect(
@@ -149,6 +320,32 @@ describe('a file over the site', () => {
     expect(trivet.state.people.get(asId<PersonId>('marek'))?.level).toBe('friend');
     expect(trivet.state.people.get(asId<PersonId>('wren'))?.level).toBe('observer');
     expect(trivet.state.live.revision).toBe(revision + 1);
+  });
+
+  it('says which items it would open, and to whom', async () => {
+    const file = await out();
+    const { gates } = file.policy as { gates: { id: string }[] };
+    const looked = await dryRun({
+      ...file,
+      policy: { ...(file.policy as object), gates: gates.filter(({ id }) => id !== 'crew') },
+    });
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    const rota = looked.report.opens.find(({ title, kind }) => kind === 'page' && title === 'Rota');
+    expect(rota).toMatchObject({ guests: true, to: expect.stringMatching(/^guests and \d+ members \(/) });
+    expect(rota?.first).not.toContain('Wren Halloran');
+    const joins = await dryRun({
+      ...file,
+      people: [
+        {
+          ...JSON.parse(
+            JSON.stringify({ ...peopleOf(trivet).find(({ id }) => id === 'tobin'), facts: undefined }),
+          ),
+          groups: ['dome-crew'],
+        },
+      ],
+    });
+    if (joins.kind !== 'report') throw new Error(JSON.stringify(joins));
+    expect(joins.report.opens.find(({ title }) => title === 'Rota')?.to).toBe('1 member (Tobin Aske)');
   });
 
   it('is refused when the site was changed since the dry run', async () => {
