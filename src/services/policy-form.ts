@@ -10,6 +10,7 @@ import {
   isAddressed,
   keyOf,
   LONGEST_CONDITION,
+  MOST_SPELT_OUT,
   MOST_TESTS,
   type Outline,
   type Policy,
@@ -17,6 +18,7 @@ import {
   problemOf,
   type SiteNames,
   selectionProblem,
+  spellingOut,
   type TurnAway,
   testsIn,
   type Vocabulary,
@@ -168,6 +170,13 @@ interface Around {
   readonly gone?: ReadonlySet<string>;
 }
 
+/** The same with what is worked out of it once for all of a policy. */
+interface Against extends Around {
+  readonly vocabulary: Vocabulary;
+  readonly kept: Kept;
+  readonly keptItems: ReadonlySet<string>;
+}
+
 /** Reads a policy, or says what is wrong with it and where. */
 export function readPolicy(
   input: unknown,
@@ -190,18 +199,23 @@ export function readPolicy(
     };
   }
   const read = parsed.data as unknown as Policy;
+  const against: Against = {
+    ...around,
+    vocabulary: vocabularyOf(around.names, read),
+    kept: keptIn(around),
+    keptItems: keptItems(around),
+  };
   const problems = [
-    ...gateProblems(read, around),
-    ...audienceProblems(read, around),
-    ...turnAwayProblems(read, around),
-    ...landingProblems(read, around),
+    ...gateProblems(read, against),
+    ...audienceProblems(read, against),
+    ...turnAwayProblems(read, against),
+    ...landingProblems(read, against),
   ];
   return problems.length > 0 ? { problems } : { policy: read };
 }
 
-function gateProblems(read: Policy, around: Around): PolicyProblem[] {
-  const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptIn(around);
+function gateProblems(read: Policy, around: Against): PolicyProblem[] {
+  const { vocabulary, kept } = around;
   const problems: PolicyProblem[] = read.gates.flatMap((one) =>
     [
       ...conditionProblems(
@@ -218,9 +232,7 @@ function gateProblems(read: Policy, around: Around): PolicyProblem[] {
   return problems;
 }
 
-function audienceProblems(read: Policy, around: Around): PolicyProblem[] {
-  const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptIn(around);
+function audienceProblems(read: Policy, { vocabulary, kept }: Against): PolicyProblem[] {
   const problems: PolicyProblem[] = read.audiences.flatMap((one) =>
     conditionProblems([one.who], vocabulary, kept).map((message) => ({ gate: one.id as string, message })),
   );
@@ -241,7 +253,10 @@ function audienceProblems(read: Policy, around: Around): PolicyProblem[] {
   return problems;
 }
 
-const repeated = <T>(list: readonly T[]): T | undefined => list.find((one, at) => list.indexOf(one) < at);
+function repeated<T>(list: readonly T[]): T | undefined {
+  const seen = new Set<T>();
+  return list.find((one) => seen.has(one) || !seen.add(one));
+}
 
 /** What may stay though it names what is gone: the tests and uses of the policies there are, and what a file lists. */
 interface Kept {
@@ -272,11 +287,25 @@ const partsOf = (condition: Condition): readonly string[] => [
   ...audiencesIn(condition).map((audience) => keyOf({ kind: 'audience', audience })),
 ];
 
+// The audiences of a policy are looked at once, however many conditions use them.
+const sizes = new WeakMap<readonly unknown[], ReturnType<typeof spellingOut>>();
+function speltOut(audiences: Vocabulary['audiences']): ReturnType<typeof spellingOut> {
+  const found = sizes.get(audiences) ?? spellingOut(audiences);
+  sizes.set(audiences, found);
+  return found;
+}
+
 function conditionProblems(conditions: readonly Condition[], vocabulary: Vocabulary, kept: Kept): string[] {
   const problems: string[] = [];
   const tests = conditions.flatMap(testsIn);
   if (tests.length > MOST_TESTS)
     problems.push(`A condition has at most ${MOST_TESTS} tests; these are ${tests.length}.`);
+  const sizeOf = speltOut(vocabulary.audiences);
+  const size = conditions.reduce((sum, one) => sum + sizeOf(one), 0);
+  if (size > MOST_SPELT_OUT && size < Number.POSITIVE_INFINITY)
+    problems.push(
+      `With its audiences spelt out this comes to ${size > 1e6 ? 'millions of' : size} tests, and ${MOST_SPELT_OUT} is the most. Use each audience once.`,
+    );
   for (const test of tests) {
     const problem = problemOf(test, vocabulary);
     if (problem === null || kept.parts.has(keyOf(test))) continue;
@@ -295,10 +324,9 @@ function conditionProblems(conditions: readonly Condition[], vocabulary: Vocabul
   return problems;
 }
 
-function placeProblems(one: Gate, around: Around, read: Policy): string[] {
+function placeProblems(one: Gate, around: Against, read: Policy): string[] {
   const problems: string[] = [];
-  const { outline } = around;
-  const kept = keptItems(around);
+  const { outline, keptItems: kept } = around;
   for (const target of [...one.what.targets, ...one.what.except]) {
     if (target.kind !== 'selection' && !outline.items.has(target.item) && !kept.has(target.item))
       problems.push(`There is no item "${target.item}" any more. Take it out of What.`);
@@ -333,14 +361,14 @@ const keptItems = ({ draft, live }: Around): ReadonlySet<string> =>
     }),
   );
 
-function leadProblems(turn: TurnAway, around: Around): string[] {
+function leadProblems(turn: TurnAway, around: Against): string[] {
   const { outline, names } = around;
   const item = itemOf(turn);
   const group = 'next' in turn && turn.next.kind === 'follow' ? turn.next.group : null;
   return [
     ...(item !== null &&
     pathOf(outline.items.get(item)) === null &&
-    !keptItems(around).has(item) &&
+    !around.keptItems.has(item) &&
     !around.gone?.has(`item ${item}`)
       ? [`A turn-away leads to "${item}", which can’t be opened. Choose a page, a post or a file.`]
       : []),
@@ -352,7 +380,7 @@ function leadProblems(turn: TurnAway, around: Around): string[] {
   ];
 }
 
-function turnAwayProblems(read: Policy, around: Around): PolicyProblem[] {
+function turnAwayProblems(read: Policy, around: Against): PolicyProblem[] {
   const problems: PolicyProblem[] = read.turnAways.flatMap((one) =>
     leadProblems(one.give, around).map((message) => ({ gate: one.id as string, message })),
   );
@@ -365,13 +393,12 @@ function turnAwayProblems(read: Policy, around: Around): PolicyProblem[] {
   return problems;
 }
 
-function landingProblems(read: Policy, around: Around): PolicyProblem[] {
-  const vocabulary = vocabularyOf(around.names, read);
-  const kept = keptIn(around);
+function landingProblems(read: Policy, around: Against): PolicyProblem[] {
+  const { vocabulary, kept } = around;
   return read.landings.flatMap(({ id, to, when }) => [
     ...conditionProblems([when], vocabulary, kept).map((message) => ({ gate: id as string, message })),
     ...(isAddressed(around.outline.items.get(to)) ||
-    keptItems(around).has(to) ||
+    around.keptItems.has(to) ||
     around.gone?.has(`item ${to}`)
       ? []
       : [{ gate: id as string, message: 'A landing rule leads to nothing. Choose a page for it.' }]),

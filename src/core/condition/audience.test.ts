@@ -7,8 +7,10 @@ import {
   conditionCompiler,
   expanded,
   inAudience,
+  keyOf,
   not,
   signedIn,
+  spellingOut,
   trace,
   UNKNOWN,
 } from '.';
@@ -42,5 +44,19 @@ it('leaves a cycle unknown of everybody, should one ever get in', () => {
   const condition = inAudience(id('a'));
   expect(trace(condition, { visitor: people.ines, item: null, request }, cyclic).truth).toBe(UNKNOWN);
   expect(conditionCompiler(cyclic)(condition)(people.ines, null, request)).toBe(false);
-  expect(expanded(condition, cyclic.audiences)).toEqual(not(condition));
+  expect(expanded(condition, cyclic.audiences)).toEqual(condition);
+});
+
+it('is unknown in every form, at once, where audiences double with each step', () => {
+  const ladder = Array.from({ length: 60 }, (_, step) => audience(`${step}`, `${step + 1}`, `${step + 1}`));
+  const large = { ...vocabulary, audiences: [...ladder, audience('60')] };
+  const top = inAudience(id('0'));
+  expect(spellingOut(large.audiences)(top)).toBeGreaterThan(2 ** 60);
+  expect(trace(top, { visitor: people.ines, item: null, request }, large).truth).toBe(UNKNOWN);
+  for (const condition of [top, not(top)])
+    expect(conditionCompiler(large)(condition)(people.ines, null, request)).toBe(false);
+  expect(expanded(top, large.audiences)).toEqual(top);
+  // Near the end of the ladder they are as large as people write them, and mean what they say.
+  expect(conditionCompiler(large)(inAudience(id('55')))(people.ines, null, request)).toBe(true);
+  expect(keyOf(expanded(inAudience(id('58')), large.audiences))).not.toContain('audience');
 });

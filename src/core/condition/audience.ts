@@ -1,7 +1,7 @@
 /** Audiences: conditions with names, used in other conditions. */
 import type { AudienceId } from '../ids';
 import type { Audience } from '../site/vocabulary';
-import { audiencesIn, type Condition } from './condition';
+import { audiencesIn, type Condition, inAudience } from './condition';
 
 /**
  * The audiences that come back to themselves, as the path from one to itself by ids, or null when there are none.
@@ -32,26 +32,80 @@ export function audienceCycle(audiences: readonly Audience[]): readonly Audience
   return null;
 }
 
-/** A condition with every audience replaced by what it stands for; one that is gone, or comes back to itself, stays. */
-export function expanded(
-  condition: Condition,
-  audiences: readonly Audience[],
-  within: readonly AudienceId[] = [],
-): Condition {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return { ...condition, of: condition.of.map((part) => expanded(part, audiences, within)) };
-    case 'not':
-      return { kind: 'not', of: expanded(condition.of, audiences, within) };
-    case 'audience': {
-      const found = audiences.find(({ id }) => id === condition.audience);
-      if (!found || within.includes(found.id)) return condition;
-      return expanded(found.who, audiences, [...within, found.id]);
+/** The most tests that an audience may come to once the audiences in it are spelt out, repeats included. */
+export const MOST_SPELT_OUT = 2000;
+
+const known = new WeakMap<readonly Audience[], ReadonlyMap<AudienceId, Audience>>();
+
+/**
+ * The audiences that mean something, by id. One that comes back to itself, or that comes to more tests than anybody could
+ * ask, is unknown of everybody, like one that is gone: audiences that use one another several times double with each step.
+ */
+export function soundAudiences(audiences: readonly Audience[]): ReadonlyMap<AudienceId, Audience> {
+  const found = known.get(audiences);
+  if (found) return found;
+  const sizeOf = spellingOut(audiences);
+  const sound = new Map(
+    audiences.flatMap((one) =>
+      sizeOf(inAudience(one.id)) <= MOST_SPELT_OUT ? [[one.id, one] as const] : [],
+    ),
+  );
+  known.set(audiences, sound);
+  return sound;
+}
+
+/**
+ * How many tests a condition comes to with its audiences spelt out; infinitely many for one that comes back to itself.
+ * Each audience is looked at once.
+ */
+export function spellingOut(audiences: readonly Audience[]): (condition: Condition) => number {
+  const byId = new Map(audiences.map((audience) => [audience.id, audience]));
+  const sizes = new Map<AudienceId, number>();
+  const sizeOf = (condition: Condition): number => {
+    switch (condition.kind) {
+      case 'all':
+      case 'any':
+        return condition.of.reduce((sum, part) => sum + sizeOf(part), 0);
+      case 'not':
+        return sizeOf(condition.of);
+      case 'test':
+        return 1;
+      case 'audience': {
+        const audience = byId.get(condition.audience);
+        if (!audience) return 1;
+        const size = sizes.get(audience.id);
+        if (size !== undefined) return size;
+        // For as long as it is being looked at: whatever uses it then is in it.
+        sizes.set(audience.id, Number.POSITIVE_INFINITY);
+        sizes.set(audience.id, sizeOf(audience.who));
+        return sizes.get(audience.id) ?? 1;
+      }
+      default:
+        return condition satisfies never;
     }
-    case 'test':
-      return condition;
-    default:
-      return condition satisfies never;
-  }
+  };
+  return sizeOf;
+}
+
+/** A condition with every audience replaced by what it stands for; one that means nothing stays. */
+export function expanded(condition: Condition, audiences: readonly Audience[]): Condition {
+  const sound = soundAudiences(audiences);
+  const spelt = (part: Condition): Condition => {
+    switch (part.kind) {
+      case 'all':
+      case 'any':
+        return { ...part, of: part.of.map(spelt) };
+      case 'not':
+        return { kind: 'not', of: spelt(part.of) };
+      case 'audience': {
+        const found = sound.get(part.audience);
+        return found ? spelt(found.who) : part;
+      }
+      case 'test':
+        return part;
+      default:
+        return part satisfies never;
+    }
+  };
+  return spelt(condition);
 }

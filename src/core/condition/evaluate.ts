@@ -2,11 +2,11 @@
  * Evaluation in two forms: a compiled closure for deciding, and a trace for explaining. They answer alike;
  * the tests hold them against each other and against a naive reading.
  */
-import type { AudienceId } from '../ids';
 import type { Item } from '../site/item';
 import type { RequestFacts } from '../site/request';
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
+import { soundAudiences } from './audience';
 import { factNamed, operatorOf, type Reader, typeOf } from './catalogue';
 import { problemOf } from './check';
 import { type Condition, keyOf, type Test } from './condition';
@@ -29,10 +29,8 @@ export type ConditionCompiler = (condition: Condition) => Predicate;
  */
 export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
   const shared = new Map<string, Predicate>();
-  const inside = new Set<AudienceId>();
+  const sound = soundAudiences(vocabulary.audiences);
   const build = (condition: Condition, wanted: boolean): Predicate => {
-    // Within an audience that comes back to itself the answer depends on where one came from.
-    if (inside.size > 0 && condition.kind !== 'test') return make(condition, wanted);
     const key = `${wanted}${keyOf(condition)}`;
     const found = shared.get(key);
     if (found) return found;
@@ -49,12 +47,8 @@ export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
       case 'not':
         return build(condition.of, !wanted);
       case 'audience': {
-        const audience = vocabulary.audiences.find(({ id }) => id === condition.audience);
-        if (!audience || inside.has(audience.id)) return never;
-        inside.add(audience.id);
-        const made = build(audience.who, wanted);
-        inside.delete(audience.id);
-        return made;
+        const audience = sound.get(condition.audience);
+        return audience ? build(audience.who, wanted) : never;
       }
       case 'test':
         return compileTest(condition, wanted, vocabulary);
@@ -228,27 +222,22 @@ export interface Scene {
 }
 
 /** Evaluates a condition and keeps the truth of every part, skipping none. */
-export function trace(
-  condition: Condition,
-  scene: Scene,
-  vocabulary: Vocabulary,
-  within: readonly AudienceId[] = [],
-): Trace {
+export function trace(condition: Condition, scene: Scene, vocabulary: Vocabulary): Trace {
   switch (condition.kind) {
     case 'all':
     case 'any': {
-      const parts = condition.of.map((part) => trace(part, scene, vocabulary, within));
+      const parts = condition.of.map((part) => trace(part, scene, vocabulary));
       const truths = parts.map((part) => part.truth);
       return { condition, parts, truth: condition.kind === 'all' ? and(truths) : or(truths) };
     }
     case 'not': {
-      const part = trace(condition.of, scene, vocabulary, within);
+      const part = trace(condition.of, scene, vocabulary);
       return { condition, parts: [part], truth: not(part.truth) };
     }
     case 'audience': {
-      const audience = vocabulary.audiences.find(({ id }) => id === condition.audience);
-      if (!audience || within.includes(audience.id)) return { condition, parts: [], truth: UNKNOWN };
-      const part = trace(audience.who, scene, vocabulary, [...within, audience.id]);
+      const audience = soundAudiences(vocabulary.audiences).get(condition.audience);
+      if (!audience) return { condition, parts: [], truth: UNKNOWN };
+      const part = trace(audience.who, scene, vocabulary);
       return { condition, parts: [part], truth: part.truth };
     }
     case 'test':

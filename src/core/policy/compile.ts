@@ -54,14 +54,22 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
   const closures = conditionCompiler(vocabulary);
   const hurdleFor = hurdleMaker(closures, policy.turnAways, vocabulary);
   const hurdles = new Map<ItemId, readonly Hurdle[]>();
-  const collect = (item: Item, kind: Item['kind']): Hurdle[] => {
-    const own = [
+  // What is in one thing rests on the same as its neighbours do, and a link deep down on all the links above it.
+  const collected = new Map<string, readonly Hurdle[]>();
+  const collect = (item: Item, kind: Item['kind']): readonly Hurdle[] => {
+    const key = `${kind} ${item.id}`;
+    const found = collected.get(key);
+    if (found) return found;
+    const own: Hurdle[] = [
       ...(item.published ? [] : [unpublished(item, kind)]),
       ...(covering.get(item.id) ?? [])
         .filter(({ setAside }) => !setAside)
         .map(({ gate }) => hurdleFor(gate, item, kind)),
     ];
-    return own.concat(restsOn(outline, item).flatMap((other) => collect(other, kind)));
+    // Met twice, by way of a target and of what is above it, a hurdle is the same the second time.
+    const all = [...new Set(own.concat(restsOn(outline, item).flatMap((other) => collect(other, kind))))];
+    collected.set(key, all);
+    return all;
   };
   for (const item of outline.items.values()) hurdles.set(item.id, collect(item, item.kind));
   return { policy, outline, vocabulary, covering, hurdles };

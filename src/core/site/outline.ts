@@ -85,6 +85,20 @@ const PARENTS: Readonly<Record<ItemKind, readonly ItemKind[]>> = {
   file: ['site', 'page', 'post', 'section'],
 };
 
+/** How deep items can stand in one another: far deeper than anybody finds their way. */
+export const DEEPEST_ITEM = 100;
+
+/** The first item that stands too deep, or null. */
+export function tooDeepIn(outline: Outline): Item | null {
+  const depths = new Map<ItemId, number>();
+  for (const item of below(outline, outline.root)) {
+    const depth = item.parent === null ? 0 : (depths.get(item.parent) ?? 0) + 1;
+    if (depth > DEEPEST_ITEM) return item;
+    depths.set(item.id, depth);
+  }
+  return null;
+}
+
 /** Whether an item of one kind can stand below one of another. */
 export const mayHold = (parent: ItemKind, child: ItemKind): boolean => PARENTS[child].includes(parent);
 
@@ -93,10 +107,14 @@ const placesFor = (kind: ItemKind): string =>
 
 /** An item and everything beneath it, top down, in rank order. */
 export function* below(outline: Outline, id: ItemId): Generator<Item> {
-  const item = outline.items.get(id);
-  if (!item) return;
-  yield item;
-  for (const child of outline.children.get(id) ?? []) yield* below(outline, child.id);
+  const top = outline.items.get(id);
+  // A list of its own instead of generators in generators: those take as long for each item as it is deep.
+  const waiting = top ? [top] : [];
+  for (let item = waiting.pop(); item !== undefined; item = waiting.pop()) {
+    yield item;
+    const children = outline.children.get(item.id) ?? [];
+    for (let at = children.length - 1; at >= 0; at--) waiting.push(children[at] as Item);
+  }
 }
 
 /**

@@ -4,6 +4,7 @@ import {
   type Address,
   asId,
   DEEPEST,
+  DEEPEST_ITEM,
   fieldValueProblem,
   type Item,
   type ItemFacts,
@@ -17,6 +18,7 @@ import {
   outlineOf,
   type Policy,
   type SiteNames,
+  tooDeepIn,
   unkeptIn,
   type Vocabulary,
 } from '@/core';
@@ -92,6 +94,8 @@ export async function readSiteFile(
   const { stored, problems } = read;
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
+  const deep = 'problems' in outline ? null : tooDeepIn(outline);
+  if (deep) problems.push(`"${deep.title}" stands more than ${DEEPEST_ITEM} deep. Move it further up.`);
   problems.push(...fieldProblems(names), ...peopleProblems(file.people ?? [], names));
   const strangers = file.board.filter((one) => !file.people?.some((person) => person.id === one));
   problems.push(...strangers.map((one) => `board: there is no person "${one}".`));

@@ -6,6 +6,7 @@ import {
   type Address,
   asId,
   below,
+  DEEPEST_ITEM,
   type Default,
   describeWhat,
   type Gate,
@@ -17,6 +18,7 @@ import {
   type Outline,
   outlineOf,
   type Policy,
+  tooDeepIn,
 } from '@/core';
 import {
   deleteItems,
@@ -274,7 +276,9 @@ async function changeFile(
 
 const problemIn = (items: readonly Item[]): string | null => {
   const outline = outlineOf(items);
-  return 'problems' in outline ? (outline.problems[0]?.message ?? 'That is no site any more.') : null;
+  if ('problems' in outline) return outline.problems[0]?.message ?? 'That is no site any more.';
+  const deep = tooDeepIn(outline);
+  return deep && `“${deep.title}” would stand more than ${DEEPEST_ITEM} deep. Move it further up.`;
 };
 
 async function move(
