@@ -25,7 +25,7 @@ import {
 } from '@/store';
 import { type Administrator, NotAllowed, need } from './desk-right';
 import { recordOf } from './person';
-import type { SiteState } from './site-state';
+import type { SiteState, Touched } from './site-state';
 import type { Trivet } from './trivet';
 
 /** A change about to be made. */
@@ -49,6 +49,18 @@ export type ChangeAnswer =
   | { readonly kind: 'nothing to do' }
   | { readonly kind: 'wrong'; readonly message: string };
 
+interface Changed {
+  readonly answer: ChangeAnswer;
+  readonly touched: Touched | null;
+}
+
+const untouched = (answer: ChangeAnswer): Changed => ({ answer, touched: null });
+
+const touchedBy = (people: readonly PeopleChange[], names: SiteChange['names']): Touched => ({
+  people: people.flatMap(({ before, after }) => (after ?? before)?.id ?? []),
+  names: names !== null,
+});
+
 /** Makes a change of the site as it is when its turn comes. What the maker answers with a message is not done. */
 export async function applyChange(
   trivet: Trivet,
@@ -56,16 +68,16 @@ export async function applyChange(
   make: (state: SiteState) => SiteChange | string | Promise<SiteChange | string>,
   now: Date,
 ): Promise<ChangeAnswer> {
-  return trivet.changePeople(async (state): Promise<ChangeAnswer> => {
+  return trivet.changePeople(async (state): Promise<Changed> => {
     const made = await make(state);
-    if (typeof made === 'string') return { kind: 'wrong', message: made };
+    if (typeof made === 'string') return untouched({ kind: 'wrong', message: made });
     const people = made.people.filter(({ before, after }) => !same(before, after));
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
     if (people.length === 0 && names === null && made.passphrase === undefined && made.password === undefined)
-      return { kind: 'nothing to do' };
+      return untouched({ kind: 'nothing to do' });
     if (author.session !== undefined) needPosts(author as Administrator, people);
     const orphaned = ownerProblem(state, people);
-    if (orphaned !== null) return { kind: 'wrong', message: orphaned };
+    if (orphaned !== null) return untouched({ kind: 'wrong', message: orphaned });
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
       const hashes = await hashesOfGone(tx, people, names);
@@ -79,7 +91,13 @@ export async function applyChange(
     });
     forgetWhoWent(trivet, people);
     if (made.passphrase) trivet.forgetSessionsKnowing(made.passphrase.id);
-    return { kind: 'changed', change: id, people: people.length, summary: made.summary };
+    const answer: ChangeAnswer = {
+      kind: 'changed',
+      change: id,
+      people: people.length,
+      summary: made.summary,
+    };
+    return { answer, touched: touchedBy(people, names) };
   });
 }
 
@@ -91,22 +109,23 @@ export async function undoChange(
 ): Promise<ChangeAnswer> {
   need(administrator, 'people');
   const id = typeof input === 'string' && input.length <= 100 ? input : '';
-  return trivet.changePeople(async (state): Promise<ChangeAnswer> => {
+  return trivet.changePeople(async (state): Promise<Changed> => {
+    const wrong = (message: string) => untouched({ kind: 'wrong', message });
     const change = await readChange(trivet.db, id);
-    if (!change || change.undone) return { kind: 'wrong', message: 'That was taken back already.' };
+    if (!change || change.undone) return wrong('That was taken back already.');
     const moved = change.people.find(({ before, after }) => {
       const key = (after ?? before)?.id as PersonId;
       const current = state.people.get(key);
       return !same(current ? recordOf(current) : null, after);
     });
     const who = moved && (moved.after ?? moved.before)?.name;
-    if (moved) return { kind: 'wrong', message: `${who} was changed again since. Nothing was taken back.` };
+    if (moved) return wrong(`${who} was changed again since. Nothing was taken back.`);
     if (change.names && !same(state.names, change.names.after))
-      return { kind: 'wrong', message: 'The site’s names were changed again since. Nothing was taken back.' };
+      return wrong('The site’s names were changed again since. Nothing was taken back.');
     const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
     needPosts(administrator, people);
     const orphaned = ownerProblem(state, people);
-    if (orphaned !== null) return { kind: 'wrong', message: orphaned };
+    if (orphaned !== null) return wrong(orphaned);
     const names = change.names && { before: change.names.after, after: change.names.before };
     await trivet.db.transaction(async (tx) => {
       await write(tx, people, names);
@@ -117,7 +136,9 @@ export async function undoChange(
       await markUndone(tx, id);
     });
     forgetWhoWent(trivet, people);
-    return { kind: 'changed', change: id, people: people.length, summary: `Taken back: ${change.summary}` };
+    const summary = `Taken back: ${change.summary}`;
+    const answer: ChangeAnswer = { kind: 'changed', change: id, people: people.length, summary };
+    return { answer, touched: touchedBy(people, names) };
   });
 }
 

@@ -21,6 +21,7 @@ import {
   visitorOf,
 } from '.';
 import { recordOf } from './person';
+import { readSiteState } from './site-state';
 import { startSession } from './start-session';
 import { gretaAt, liveLook, now, openLarkfell, signedInAt } from './testing';
 
@@ -282,6 +283,58 @@ describe('one person', () => {
       'Subscribers',
     ]);
     expect(await personReport(trivet, greta, 'nobody', now)).toBeNull();
+  });
+});
+
+describe('memory', () => {
+  it('is what the database holds after every change, and compiles nothing that asks for the same', async () => {
+    const form = (id: string) => {
+      const { id: _, ...rest } = recordOf(person(id));
+      return rest;
+    };
+    const { compiled } = trivet.state.live;
+    const save = (id: string, over: object) =>
+      savePerson(
+        trivet,
+        greta,
+        asId<PersonId>(id),
+        { based: recordOf(person(id)), person: { ...form(id), ...over } },
+        now,
+      );
+    const fresh = () =>
+      savePerson(
+        trivet,
+        greta,
+        null,
+        { based: null, person: { ...form('marek'), name: 'ångström, A', email: 'aa@larkfell.example' } },
+        now,
+      );
+    const many = (edit: object) =>
+      changePeople(trivet, greta, { who: { text: '', condition: 'signed in' }, edit }, false, now);
+    const steps: readonly (() => Promise<{ readonly kind: string; readonly change?: string }>)[] = [
+      () => save('odile', { groups: ['tarn-survey', 'sky-diary'], roles: ['trustee'] }),
+      () => save('odile', { name: 'Zelda Marsh' }),
+      () => save('jonah', { name: 'aaron birk', email: 'aaron@larkfell.example' }),
+      fresh,
+      () => many({ kind: 'join', group: 'tarn-survey' }),
+    ];
+    const undos: string[] = [];
+    const check = async () => {
+      const { people } = trivet.state;
+      expect(trivet.state.live.compiled).toBe(compiled);
+      const read = await readSiteState(trivet.db);
+      expect([...(read?.people ?? [])]).toEqual([...people]);
+    };
+    for (const step of steps) {
+      const answer = await step();
+      expect(answer.kind).toMatch(/changed|saved/);
+      undos.push(answer.change ?? '');
+      await check();
+    }
+    for (const change of undos.reverse()) {
+      expect(await undoChange(trivet, greta, change)).toMatchObject({ kind: 'changed' });
+      await check();
+    }
   });
 });
 

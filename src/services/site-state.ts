@@ -129,15 +129,48 @@ export async function withItems(state: SiteState, db: Database): Promise<SiteSta
   };
 }
 
-/** The same site with its names and people as they are now in the database. */
-export async function withPeople(state: SiteState, db: Database): Promise<SiteState> {
-  const { outline, draft, live, settings } = state;
+/** What a change of people touched: those who are not as they were, and whether the names that describe them are. */
+export interface Touched {
+  readonly people: readonly PersonId[];
+  readonly names: boolean;
+}
+
+/**
+ * The same site with those people as they are now in the database, and with the names if those changed. Nothing is compiled
+ * that asks for the same as before.
+ */
+export async function withPeople(state: SiteState, db: Database, touched: Touched): Promise<SiteState> {
+  const people =
+    touched.people.length === 0
+      ? state.people
+      : withSome(state, touched.people, await readPeople(db, touched.people));
+  if (!touched.names) return people === state.people ? state : { ...state, people };
+  const { outline, draft, live } = state;
   const names = await readNames(db);
   return {
     ...state,
     names,
-    people: peopleOf(await readPeople(db), settings),
+    people,
     draft: { ...draft, compiled: compile(draft.policy, outline, names) },
     live: { ...live, compiled: compile(live.policy, outline, names) },
   };
 }
+
+/** Everybody, with some as they were read anew; whoever was not found is gone. In the order of their names. */
+function withSome(
+  { people, settings }: SiteState,
+  ids: readonly PersonId[],
+  read: readonly PersonRecord[],
+): SiteState['people'] {
+  const anew = peopleOf(read, settings);
+  const asked = new Set(ids);
+  const stay = ids.every((id) => people.get(id)?.name === anew.get(id)?.name);
+  // With the same names the order is the same, and there is nothing to be sorted.
+  if (stay) return new Map([...people].map(([id, person]) => [id, anew.get(id) ?? person]));
+  const all = [...[...people.values()].filter(({ id }) => !asked.has(id)), ...anew.values()];
+  return new Map(all.sort(byName).map((person) => [person.id, person]));
+}
+
+// As the database sorts them: by their letters, one after the other.
+const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+const byName = (a: Person, b: Person): number => compare(a.name, b.name) || compare(a.id, b.id);

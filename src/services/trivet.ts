@@ -5,7 +5,14 @@ import type { PassphraseId, PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
 import { Journal } from './journal';
 import { indexOnce } from './search-index';
-import { readSiteState, type SiteState, withItems, withPeople, withPolicies } from './site-state';
+import {
+  readSiteState,
+  type SiteState,
+  type Touched,
+  withItems,
+  withPeople,
+  withPolicies,
+} from './site-state';
 
 const MOST_SESSIONS = 10_000;
 
@@ -57,9 +64,19 @@ export class Trivet {
     return this.#inTurn(change, withPolicies);
   }
 
-  /** The same for a change of people and the names that describe them. */
-  changePeople<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
-    return this.#inTurn(change, withPeople);
+  /** The same for a change of people and the names that describe them, which says whom and what it touched. */
+  changePeople<T>(
+    change: (state: SiteState) => Promise<{ readonly answer: T; readonly touched: Touched | null }>,
+  ): Promise<T> {
+    let touched: Touched | null = null;
+    const noting = async (state: SiteState) => {
+      const made = await change(state);
+      touched = made.touched;
+      return made.answer;
+    };
+    return this.#inTurn(noting, async (state, db) =>
+      touched === null ? state : withPeople(state, db, touched),
+    );
   }
 
   /** The same for a change of items and what they say. */

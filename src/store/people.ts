@@ -1,5 +1,6 @@
 /** People, in a fixed number of queries whatever their number. */
 import { eq, inArray, sql } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
 import { asId, type ItemId, type LevelId, type PersonId } from '@/core';
 import type { Database } from './database';
 import type { PersonRecord } from './person-record';
@@ -8,8 +9,15 @@ import { completions, enrolments, people, personGroups, personRoles, purchases }
 // Parameters of one statement are limited; rows are written in slices of this many.
 const SLICE = 1000;
 
-/** Everybody, in the order of their names. */
-export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
+/** Everybody, or some by their ids, in the order of their names. */
+export async function readPeople(db: Database, ids?: readonly PersonId[]): Promise<readonly PersonRecord[]> {
+  if (ids && ids.length > SLICE) {
+    const all: PersonRecord[] = [];
+    for (const slice of slices(ids)) all.push(...(await readPeople(db, slice)));
+    return all;
+  }
+  const of = <T extends { readonly person: PgColumn }>({ person }: T) =>
+    ids ? inArray(person, [...ids]) : undefined;
   const rows = await db
     .select({
       id: people.id,
@@ -22,12 +30,13 @@ export async function readPeople(db: Database): Promise<readonly PersonRecord[]>
       joined: people.joined,
     })
     .from(people)
+    .where(ids ? inArray(people.id, [...ids]) : undefined)
     .orderBy(people.name, people.id);
-  const rolesOf = byPerson(await db.select().from(personRoles));
-  const groupsOf = byPerson(await db.select().from(personGroups));
-  const purchasesOf = byPerson(await db.select().from(purchases).orderBy(purchases.id));
-  const enrolmentsOf = byPerson(await db.select().from(enrolments));
-  const completionsOf = byPerson(await db.select().from(completions));
+  const rolesOf = byPerson(await db.select().from(personRoles).where(of(personRoles)));
+  const groupsOf = byPerson(await db.select().from(personGroups).where(of(personGroups)));
+  const purchasesOf = byPerson(await db.select().from(purchases).where(of(purchases)).orderBy(purchases.id));
+  const enrolmentsOf = byPerson(await db.select().from(enrolments).where(of(enrolments)));
+  const completionsOf = byPerson(await db.select().from(completions).where(of(completions)));
   return rows.map(({ level, right, branch, ...row }) => ({
     ...row,
     desk: right && { right, branch: branch === null ? null : asId<ItemId>(branch) },

@@ -3,6 +3,7 @@
  * comes through that should not have is reported.
  */
 import { decide, guest, type ItemId, type PersonId, pathOf, type RequestFacts } from '@/core';
+import { pacer } from '../breath';
 import { plainRequest } from '../clock';
 import type { SiteState } from '../site-state';
 import { Trivet } from '../trivet';
@@ -85,6 +86,7 @@ export async function tryDoors(
   const leaks: Leak[] = [];
   let leaked = 0;
   let requests = 0;
+  const rest = pacer();
   const request: RequestFacts = plainRequest(copy, now);
   for (const [index, tester] of testers.entries()) {
     signal?.throwIfAborted();
@@ -128,6 +130,8 @@ export async function tryDoors(
       return { status: response.status, text: `${headers}\n${body}` };
     };
     for (const attempt of triesOf(copy.outline, tester, cookieName)) {
+      await rest();
+      signal?.throwIfAborted();
       const { text } = await send(attempt);
       const told = toldByRedirect(attempt, copy, eyes);
       for (const word of new Set(text.toLowerCase().match(MARK))) {
