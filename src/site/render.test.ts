@@ -91,6 +91,7 @@ describe('an answer', () => {
       kind: 'page',
       frame,
       facts,
+      lead: '',
       summary: 'The summary.',
       picture: null,
       sections: [{ id: 'a' as ItemId, kind: 'text', html: '<h1>A dark hill</h1>' }],

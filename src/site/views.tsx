@@ -14,7 +14,7 @@ interface ViewProps<Kind extends PageAnswer['kind']> {
 }
 
 export function PageView({ answer, delivery }: ViewProps<'page'>) {
-  const { frame, facts, summary, sections, neighbours } = answer;
+  const { frame, facts, lead, summary, sections, neighbours } = answer;
   const [first] = sections;
   const hasOwnHeading = first !== undefined && 'html' in first && first.html.startsWith('<h1');
   return (
@@ -29,7 +29,7 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
         {!hasOwnHeading && (
           <>
             <h1>{facts.title}</h1>
-            {facts.kind === 'post' ? <Byline entry={facts} /> : summary && <p className="lead">{summary}</p>}
+            {facts.kind === 'post' ? <Byline entry={facts} /> : lead && <p className="lead">{lead}</p>}
           </>
         )}
         {answer.picture && (

@@ -2,7 +2,8 @@
 import { dependsOnVisitor } from '@/core';
 import { fileAt } from '@/services';
 import { isKnown, PRIVATE } from '../_http/response';
-import type { Door } from './door';
+import { bearerIn, INVALID_TOKEN } from './bearer';
+import type { Ask, Door } from './door';
 import { given, missing } from './page';
 
 /** What a browser may show in its place; the rest it keeps. */
@@ -10,40 +11,46 @@ const SHOWN = /^(image|video|audio)\//;
 
 export const files: Door = {
   GET: async (ask) => {
-    const [id, name, ...more] = ask.rest;
-    if (!id || !name || more.length > 0) return missing(ask);
-    const answer = await fileAt(ask.trivet, ask.look, id, name);
-    if (answer.kind === 'instead') return given(ask, answer.answer);
-    const { file, size } = answer;
-    const same = !ask.delivery.walk && !dependsOnVisitor(ask.look.compiled, file.id);
-    const etag = `"${answer.digest}"`;
-    const headers: Record<string, string> = {
-      'Content-Type': file.mediaType.startsWith('text/')
-        ? `${file.mediaType}; charset=utf-8`
-        : file.mediaType,
-      'Content-Disposition': `${SHOWN.test(file.mediaType) ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-      'Content-Security-Policy': "default-src 'none'; sandbox",
-      'X-Content-Type-Options': 'nosniff',
-      'Accept-Ranges': 'bytes',
-      'Cache-Control': same ? 'public, no-cache' : PRIVATE,
-      ETag: etag,
-    };
-    if (isKnown(ask.request, etag)) return new Response(null, { status: 304, headers });
-    const range = rangeIn(ask.request, size, etag);
-    if (range === 'none of it')
-      return new Response(null, { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` } });
-    const { from, to } = range ?? { from: 0, to: size - 1 };
-    const count = to - from + 1;
-    return new Response(ask.request.method === 'HEAD' ? null : answer.read(from, count), {
-      status: range ? 206 : 200,
-      headers: {
-        ...headers,
-        'Content-Length': String(count),
-        ...(range && { 'Content-Range': `bytes ${from}-${to}/${size}` }),
-      },
-    });
+    // An app brings its key here as well: what the API tells of a file is where it is.
+    const look = ask.delivery.walk ? ask.look : await bearerIn(ask, ask.look.facts);
+    if (look === null)
+      return new Response(null, { status: 401, headers: { ...INVALID_TOKEN, 'Cache-Control': PRIVATE } });
+    return fileFor({ ...ask, look });
   },
 };
+
+async function fileFor(ask: Ask): Promise<Response> {
+  const [id, name, ...more] = ask.rest;
+  if (!id || !name || more.length > 0) return missing(ask);
+  const answer = await fileAt(ask.trivet, ask.look, id, name);
+  if (answer.kind === 'instead') return given(ask, answer.answer);
+  const { file, size } = answer;
+  const same = !ask.delivery.walk && !dependsOnVisitor(ask.look.compiled, file.id);
+  const etag = `"${answer.digest}"`;
+  const headers: Record<string, string> = {
+    'Content-Type': file.mediaType.startsWith('text/') ? `${file.mediaType}; charset=utf-8` : file.mediaType,
+    'Content-Disposition': `${SHOWN.test(file.mediaType) ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    'Content-Security-Policy': "default-src 'none'; sandbox",
+    'X-Content-Type-Options': 'nosniff',
+    'Accept-Ranges': 'bytes',
+    'Cache-Control': same ? 'public, no-cache' : PRIVATE,
+    ETag: etag,
+  };
+  if (isKnown(ask.request, etag)) return new Response(null, { status: 304, headers });
+  const range = rangeIn(ask.request, size, etag);
+  if (range === 'none of it')
+    return new Response(null, { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` } });
+  const { from, to } = range ?? { from: 0, to: size - 1 };
+  const count = to - from + 1;
+  return new Response(ask.request.method === 'HEAD' ? null : answer.read(from, count), {
+    status: range ? 206 : 200,
+    headers: {
+      ...headers,
+      'Content-Length': String(count),
+      ...(range && { 'Content-Range': `bytes ${from}-${to}/${size}` }),
+    },
+  });
+}
 
 /**
  * The one range of bytes that is asked for (RFC 9110 §14), which videos are played with; null for all of them. Ranges are

@@ -166,7 +166,8 @@ async function answer(ask: Ask, first: string): Promise<Response> {
   const door = Object.hasOwn(DOORS, first) ? DOORS[first] : undefined;
   if (!door) return page(ask);
   const rest = partsOf(ask.path);
-  if (rest === null) return page(ask);
+  // An app is told in its own way that there is nothing.
+  if (rest === null) return door === api && door.GET ? door.GET({ ...ask, rest: ['?'] }) : page(ask);
   const { method } = ask.request;
   const handler = method === 'GET' || method === 'HEAD' ? door.GET : method === 'POST' ? door.POST : null;
   return handler ? handler({ ...ask, rest }) : notTaken(allowedBy(door), first === 'api');

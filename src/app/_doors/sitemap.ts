@@ -31,10 +31,11 @@ export const sitemap: Door = {
 export const robots: Door = {
   GET: (ask) => {
     if (ask.rest.length > 0 || ask.delivery.walk) return missing(ask);
-    const closed = ['/desk', '/walk/', '/me', '/sign-in', '/sign-up', '/reset', '/passphrase', '/search'];
+    // Each by itself and what is below it: "/me" alone would shut "/members" as well.
+    const closed = ['/desk', '/walk', '/me', '/sign-in', '/sign-up', '/reset', '/passphrase', '/search'];
     const lines = [
       'User-agent: *',
-      ...closed.map((path) => `Disallow: ${path}`),
+      ...closed.flatMap((path) => ['$', '/', '?'].map((end) => `Disallow: ${path}${end}`)),
       '',
       `Sitemap: ${ask.delivery.origin}/sitemap.xml`,
       '',

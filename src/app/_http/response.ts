@@ -8,11 +8,19 @@ import type { Delivery, Rendered } from '@/site';
 const policy = (frames: string) =>
   `default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
 
+/** What no page of a site has any use for. */
+export const PERMISSIONS = 'camera=(), display-capture=(), geolocation=(), microphone=(), payment=(), usb=()';
+
 const safety = (walk: boolean): Record<string, string> => ({
   'Content-Security-Policy': policy(walk ? "'self'" : "'none'"),
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
+  'Permissions-Policy': PERMISSIONS,
 });
+
+/** For a site whose address is https: browsers ask for it in no other way from then on (RFC 6797). */
+export const strictTransport = (): Record<string, string> =>
+  environment().publicUrl.protocol === 'https:' ? { 'Strict-Transport-Security': 'max-age=31536000' } : {};
 
 /** For whatever depended on who asked. */
 export const PRIVATE = 'private, no-store';

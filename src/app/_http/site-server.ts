@@ -13,7 +13,7 @@ import { normaliseAddress } from '@/core';
 import { runningTrivet } from '@/services';
 import { siteResponse } from '../_doors';
 import { notTaken } from '../_doors/page';
-import { PRIVATE } from './response';
+import { PRIVATE, strictTransport } from './response';
 
 const zip = promisify(gzip);
 
@@ -109,7 +109,7 @@ function bodyOf(incoming: IncomingMessage): ReadableStream<Uint8Array> {
 const PACKED_TAG = '-gz"';
 
 async function write(response: Response, incoming: IncomingMessage, outgoing: ServerResponse): Promise<void> {
-  const headers: Record<string, string | string[]> = {};
+  const headers: Record<string, string | string[]> = { ...strictTransport() };
   for (const [name, value] of response.headers) if (name !== 'set-cookie') headers[name] = value;
   const cookies = response.headers.getSetCookie();
   if (cookies.length > 0) headers['set-cookie'] = cookies;

@@ -2,7 +2,7 @@
 import type { Day, ItemId } from '@/core';
 import { entriesOf } from './entry';
 import { named } from './list-view';
-import type { Look } from './look';
+import { addressIn, type Look } from './look';
 import { sectionViews } from './section-view';
 
 /** A post in a feed; addresses are paths on this site. */
@@ -18,15 +18,28 @@ export interface FeedItem {
   readonly summary: string;
   /** The text, for those who get it all; empty for a teaser. */
   readonly html: string;
+  /** Its picture, for those who get that. */
+  readonly enclosure: { readonly address: string; readonly mediaType: string; readonly size: number } | null;
 }
 
 export interface Feed {
   readonly title: string;
+  /** IANA name: days begin at midnight there. */
+  readonly timeZone: string;
   readonly description: string;
   readonly items: readonly FeedItem[];
 }
 
 const MOST = 30;
+
+function enclosureOf(look: Look, id: ItemId): FeedItem['enclosure'] {
+  const { items } = look.state.outline;
+  const picture = items.get(id)?.facts?.picture;
+  const file = picture === undefined ? undefined : items.get(picture);
+  if (file?.kind !== 'file') return null;
+  const { mediaType, size } = file;
+  return { address: addressIn(look, `/files/${file.id}/${file.name}`), mediaType, size };
+}
 
 /** The feed as this visitor gets it, of a category if one is named. A category that they get nothing of is an empty feed. */
 export function feedOf(look: Look, category: string | null): Feed {
@@ -38,6 +51,7 @@ export function feedOf(look: Look, category: string | null): Feed {
   return {
     // Not even the spelling of a category's name is told to those who get nothing of it.
     title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,
+    timeZone: look.state.settings.timeZone,
     description: `The latest from ${site}`,
     items: entries.map((entry) => ({
       id: entry.id,
@@ -54,6 +68,7 @@ export function feedOf(look: Look, category: string | null): Feed {
               .flatMap((section) => (section.kind === 'text' ? [section.html] : []))
               .join('\n')
           : '',
+      enclosure: entry.picture && enclosureOf(look, entry.id),
     })),
   };
 }

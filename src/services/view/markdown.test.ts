@@ -20,6 +20,40 @@ it('marks addresses of this site and no others', () => {
   expect(htmlOf(`${BASE_MARK}`)).not.toContain(BASE_MARK);
 });
 
+it('leads from a note to what it says and back, and lets two texts on a page have notes', () => {
+  const [one, other] = ['First[^1]\n\n[^1]: A note.', 'Second[^1]\n\n[^1]: Another.'].map(htmlOf);
+  const ids = [...`${one}${other}`.matchAll(/ id="([^"]*)"/g)].map(([, id]) => id);
+  expect(new Set(ids).size).toBe(ids.length);
+  const leads = [...`${one}${other}`.matchAll(/href="#([^"]*)"/g)].map(([, id]) => id);
+  expect(leads.length).toBe(4);
+  for (const id of leads) expect(ids).toContain(id);
+});
+
+it('keeps addresses that ring somebody up or put a day into a calendar', () => {
+  for (const to of ['tel:+46123', 'sms:+46123', 'webcal://moor.example/c.ics', 'mailto:a@moor.example'])
+    expect(htmlOf(`[a](${to})`)).toContain(`href="${to}"`);
+});
+
+it('says of the boxes of a task list whether they are ticked', () => {
+  const html = htmlOf('- [x] Lamp\n- [ ] Ladder\n\n1. [ ] Loose\n\n2. [x] list');
+  expect([...html.matchAll(/aria-label="([^"]*)"/g)].map(([, label]) => label)).toEqual([
+    'done',
+    'to be done',
+    'to be done',
+    'done',
+  ]);
+});
+
+it.each([
+  ['emphasis over many lines', '*a_\n'.repeat(10_000)],
+  ['emphasis over many paragraphs', `${'*a_\n'.repeat(300)}\n`.repeat(60)],
+  ['rows shorter than their head', `${'|a'.repeat(900)}\n${'|-'.repeat(900)}\n${'|b\n'.repeat(900)}`],
+  ['brackets over many lines', '[a](\n'.repeat(5000)],
+])('refuses %s with a sentence and the line, and shows them as they are', (_, text) => {
+  expect(markdownProblem(text)).toEqual({ line: expect.any(Number), message: expect.stringMatching(/\.$/) });
+  expect(htmlOf(text)).toMatch(/^<p>/);
+});
+
 it('makes no head cell of an empty one', () => {
   expect(htmlOf('| | a |\n|---|---|\n| b | c |')).toContain('<td></td>');
 });

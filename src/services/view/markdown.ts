@@ -1,7 +1,7 @@
 /** Markdown (CommonMark with GFM) to HTML that is safe to put on a page. */
-import type { Root, RootContent } from 'hast';
+import type { Element, Root, RootContent } from 'hast';
 import { toString as textOf } from 'mdast-util-to-string';
-import rehypeSanitize from 'rehype-sanitize';
+import rehypeSanitize, { defaultSchema } from 'rehype-sanitize';
 import rehypeStringify from 'rehype-stringify';
 import remarkGfm from 'remark-gfm';
 import remarkParse from 'remark-parse';
@@ -16,9 +16,46 @@ export const BASE_MARK = '\uE000';
 
 const ON_THIS_SITE = /^\/(?!\/)/;
 
+/** What a text allows beside what is safe anyhow: addresses that ring somebody up, or put a day into a calendar. */
+const allowed = {
+  ...defaultSchema,
+  // Ids are made here, each with a prefix of its own; a text can't bring any.
+  clobberPrefix: '',
+  protocols: {
+    ...defaultSchema.protocols,
+    href: [...(defaultSchema.protocols?.href ?? []), 'tel', 'sms', 'webcal'],
+  },
+};
+
+/** Stands before the ids within a text, to be replaced by something that is the text's own. */
+const ID_MARK = 'i-am-a-note-';
+
+const NOTES = 'footnote-label';
+
+/** A short text that is the same for the same Markdown: notes of two texts on one page don't get each other's ids. */
+const signOf = (markdown: string): string => {
+  // FNV-1a, 32 bits (http://www.isthe.com/chongo/tech/comp/fnv/).
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < markdown.length; at++) hash = Math.imul(hash ^ markdown.charCodeAt(at), 0x01000193);
+  return (hash >>> 0).toString(36);
+};
+
+/** What stands beside a box of a task list, for those who can't see how it is ticked. */
+function labelled(node: Element): void {
+  const box = node.children
+    .flatMap((child) => (child.type === 'element' && child.tagName === 'p' ? child.children : [child]))
+    .find((child) => child.type === 'element');
+  if (box?.type === 'element' && box.tagName === 'input')
+    box.properties.ariaLabel = box.properties.checked ? 'done' : 'to be done';
+}
+
 /** Marks addresses of this site, and makes plain cells of head cells with nothing in them, which head nothing. */
 function finish(node: Root | RootContent): void {
   if (node.type === 'element') {
+    if (node.tagName === 'li') labelled(node);
+    // The one id that notes have beside their own: of the heading over them.
+    if (node.properties.id === NOTES) node.properties.id = ID_MARK + NOTES;
+    if (node.properties.ariaDescribedBy !== undefined) node.properties.ariaDescribedBy = [ID_MARK + NOTES];
     for (const name of ['href', 'src']) {
       const address = node.properties[name];
       if (typeof address === 'string' && ON_THIS_SITE.test(address))
@@ -34,8 +71,8 @@ const parser = unified().use(remarkParse).use(remarkGfm).freeze();
 const processor = unified()
   .use(remarkParse)
   .use(remarkGfm)
-  .use(remarkRehype)
-  .use(rehypeSanitize)
+  .use(remarkRehype, { clobberPrefix: ID_MARK })
+  .use(rehypeSanitize, allowed)
   .use(() => (tree: Root) => {
     finish(tree);
     // A page has one first heading: its title, or what its text begins with.
@@ -47,6 +84,11 @@ const processor = unified()
 
 /** What a text has to be for its Markdown to be read in reasonable time. */
 const MOST_MARKS_IN_A_LINE = 200;
+/** Marks are matched with one another within a paragraph: twice as many take four times as long. */
+const MOST_MARKS_IN_A_BLOCK = 1200;
+const MOST_MARKS = 20_000;
+/** Rows that are shorter than a table's head are filled up, so a few letters can become a page of cells. */
+const MOST_CELLS = 10_000;
 const LONGEST = 200_000;
 
 /**
@@ -57,7 +99,27 @@ export function markdownProblem(
   markdown: string,
 ): { readonly line: number; readonly message: string } | null {
   if (markdown.length > LONGEST) return { line: 1, message: `A text has at most ${LONGEST} characters.` };
+  let inBlock = 0;
+  let inAll = 0;
+  let columns = 0;
+  let cells = 0;
   for (const [index, line] of markdown.split('\n').entries()) {
+    const blank = line.trim() === '';
+    if (blank) columns = 0;
+    if (/^[\s|:-]+$/.test(line) && line.includes('-')) columns = Math.max(columns, line.split('|').length);
+    cells += columns;
+    const emphases = line.match(/[*_~[\]`!]/g)?.length ?? 0;
+    inBlock = blank ? 0 : inBlock + emphases;
+    inAll += emphases;
+    const problem = (message: string) => ({ line: index + 1, message });
+    if (cells > MOST_CELLS)
+      return problem(`Up to here the tables have more than ${MOST_CELLS} cells. Make several texts of them.`);
+    if (inBlock > MOST_MARKS_IN_A_BLOCK)
+      return problem(
+        'This paragraph has more marks than can be read. Put blank lines into it, or take some out.',
+      );
+    if (inAll > MOST_MARKS)
+      return problem(`Up to here there are more than ${MOST_MARKS} marks. Make several texts of it.`);
     const marks = line.match(/[>*_[\]`~<|!(]/g)?.length ?? 0;
     const leading = /^[\s>*+-]*/.exec(line)?.[0].replace(/\s/g, '').length ?? 0;
     if (marks > MOST_MARKS_IN_A_LINE * 5 || leading > MOST_MARKS_IN_A_LINE / 4)
@@ -72,7 +134,10 @@ const escaped = (text: string): string =>
 /** The HTML of a Markdown text, with {@link BASE_MARK} before addresses of this site. Markup in the text is dropped. */
 export const htmlOf = (markdown: string): string =>
   markdownProblem(markdown) === null
-    ? String(processor.processSync(markdown.replaceAll(BASE_MARK, '')))
+    ? String(processor.processSync(markdown.replaceAll(BASE_MARK, ''))).replaceAll(
+        ID_MARK,
+        `note-${signOf(markdown)}-`,
+      )
     : escaped(markdown.replaceAll(BASE_MARK, ''));
 
 /** The words of a Markdown text, block by block, without marks, pictures' descriptions and markup. */

@@ -7,16 +7,18 @@ import {
   type Condition,
   conditionCompiler,
   type ItemId,
+  normaliseAddress,
   type Piece,
   type Predicate,
   parseRegions,
   type Regions,
   sectionsOf,
   shownIn,
+  textsIn,
 } from '@/core';
 import { type Content, noContent } from '@/store';
 import type { SiteState } from '../site-state';
-import type { Look } from './look';
+import { type Look, opens } from './look';
 import { BASE_MARK, htmlOf, plainTextOf } from './markdown';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
@@ -65,9 +67,39 @@ export const shownHtml = (look: Look, text: string): string =>
         .map((piece) => htmlIn(look, piece.text))
         .join('\n');
 
-/** The HTML of a whole Markdown text, with addresses as this look needs them. */
-export const htmlIn = ({ base }: Pick<Look, 'base'>, markdown: string): string =>
-  rendered(markdown).replaceAll(BASE_MARK, base);
+/**
+ * The HTML of a whole Markdown text, with addresses as this look needs them. A link to what this visitor can't open is an
+ * annoyance: its words stay, and the link goes; so does a picture that is closed to them.
+ */
+export const htmlIn = (look: Look, markdown: string): string => {
+  const open = (to: string) => itemsAt(look.state, to).every((id) => opens(look, id));
+  return rendered(markdown)
+    .replace(LINK, (whole, to: string, words: string) => (open(to) ? whole : words))
+    .replace(PICTURE, (whole, to: string) => (open(to) ? whole : ''))
+    .replaceAll(BASE_MARK, look.base);
+};
+
+const LINK = new RegExp(`<a href="${BASE_MARK}([^"]*)"[^>]*>([\\s\\S]*?)</a>`, 'g');
+const PICTURE = new RegExp(`<img src="${BASE_MARK}([^"]*)"[^>]*>`, 'g');
+
+/** The item that is found at an address as it stands in a text, if there is one. */
+function itemsAt({ outline, oldAddresses }: SiteState, to: string): readonly ItemId[] {
+  const [path = ''] = to.replaceAll('&#x26;', '&').split(/[?#]/);
+  const file = /^\/files\/([^/]+)\//.exec(path)?.[1] as ItemId | undefined;
+  if (file !== undefined) return outline.items.get(file)?.kind === 'file' ? [file] : [];
+  const address = normaliseAddress(path);
+  const id = address === null ? undefined : (outline.addressed.get(address)?.id ?? oldAddresses.get(address));
+  return id === undefined ? [] : [id];
+}
+
+/** The items that a text of the site links to, or shows. */
+export function linkedFrom(state: SiteState, compiled: CompiledPolicy, text: string): readonly ItemId[] {
+  return textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
+    [LINK, PICTURE].flatMap((kind) =>
+      [...rendered(piece.text).matchAll(kind)].flatMap(([, to = '']) => itemsAt(state, to)),
+    ),
+  );
+}
 
 // The same texts are shown over and over. The oldest are dropped when there are many.
 const MOST_RENDERINGS = 5000;

@@ -21,7 +21,7 @@ import { type Given, givenAt, givenNowhere } from './given-at';
 import { addressIn, type Look } from './look';
 import { type SectionView, sectionViews } from './section-view';
 import { type Step, stepFor } from './step';
-import { contentOf, htmlIn, isSameForEveryone, summaryOf } from './texts';
+import { contentOf, htmlIn, isSameForEveryone, linkedFrom, summaryOf } from './texts';
 
 /** What is told of a page in its head: for other sites that link to it, and for search engines. */
 export interface PageFacts {
@@ -40,6 +40,8 @@ export type PageAnswer =
       readonly frame: Frame;
       readonly facts: PageFacts;
       readonly summary: string;
+      /** The summary that its author wrote, which stands above the text; the other one is made of the text's first words. */
+      readonly lead: string;
       readonly picture: ShownPicture | null;
       readonly sections: readonly SectionView[];
       readonly address: Address;
@@ -80,6 +82,7 @@ export function viewPage(look: Look, path: string): PageAnswer {
     frame: frameFor(look, item.id),
     facts: factsOf(item),
     summary: summaryOf(look.state, look.compiled, item.id),
+    lead: contentOf(look.state, item.id).summary,
     picture: pictureOf(look, item.facts?.picture ?? null),
     sections: sectionViews(look, item.id, item.address),
     address: item.address,
@@ -182,7 +185,8 @@ function isSame({ state, compiled }: Look, item: Addressed): boolean {
         !VARYING.includes(section.type) &&
         !varies(section.id) &&
         !(more && 'file' in more && varies(more.file as ItemId | null)) &&
-        isSameForEveryone(compiled, body)
+        isSameForEveryone(compiled, body) &&
+        !linkedFrom(state, compiled, body).some(varies)
       );
     });
   return remember(outline.root, menus) && remember(item.id, page);

@@ -6,14 +6,14 @@ import {
   givenAt,
   givenNowhere,
   type Look,
-  personWithKey,
   type SectionView,
   sectionViews,
   summaryOf,
   teaserOf,
 } from '@/services';
 import { PRIVATE } from '../../_http/response';
-import type { Ask, Door } from '../door';
+import { bearerIn } from '../bearer';
+import type { Door } from '../door';
 import { missing } from '../page';
 import { openApi } from './openapi';
 import type { Entry, Item, List, Problem, Section } from './shapes';
@@ -25,7 +25,7 @@ export const api: Door = {
     if (what === 'health' && id === undefined) return json({ ok: true });
     if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
     if (what !== 'items' || more.length > 0) return nothing();
-    const look = await lookIn(ask);
+    const look = await bearerIn(ask, guest);
     if (look === null) {
       const headers = { 'WWW-Authenticate': 'Bearer error="invalid_token"' };
       return refuse(
@@ -36,15 +36,6 @@ export const api: Door = {
     return id === undefined ? list(look, ask.url.searchParams) : one(look, id);
   },
 };
-
-/** Who asks: the member whose key came with the request, or a guest; null for a key that is good for nothing. */
-async function lookIn(ask: Ask): Promise<Look | null> {
-  const header = ask.request.headers.get('authorization');
-  if (header === null) return { ...ask.look, person: null, facts: guest };
-  const key = /^bearer +([\w-]+)$/i.exec(header.trim())?.[1];
-  const person = key === undefined ? null : await personWithKey(ask.trivet, key, 'api');
-  return person && { ...ask.look, person, facts: person.facts };
-}
 
 type Told = Addressed | File;
 
