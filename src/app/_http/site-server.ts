@@ -99,11 +99,40 @@ function pathOf({ url = '/' }: IncomingMessage): string {
   return (readable ? path.replace(/\/{2,}/g, '/') : '/%00') + (at < 0 ? '' : url.slice(at));
 }
 
-/** A body that is given up when it takes too long. */
+/**
+ * A body as it arrives, no faster than it is read. One that takes too long is given up. Of one that nobody wants to the end
+ * the rest is let run by, so that whoever sends it comes to read what is answered.
+ */
 function bodyOf(incoming: IncomingMessage): ReadableStream<Uint8Array> {
   const slow = setTimeout(() => incoming.destroy(), SLOWEST_BODY_MS);
   incoming.once('close', () => clearTimeout(slow)).once('end', () => clearTimeout(slow));
-  return Readable.toWeb(incoming) as ReadableStream<Uint8Array>;
+  let wanted = true;
+  return new ReadableStream<Uint8Array>({
+    start(controller) {
+      const last = (step: () => void) => () => {
+        if (wanted) step();
+        wanted = false;
+      };
+      incoming.on('data', (chunk: Buffer) => {
+        if (!wanted) return;
+        controller.enqueue(new Uint8Array(chunk));
+        if ((controller.desiredSize ?? 0) <= 0) incoming.pause();
+      });
+      incoming.once(
+        'end',
+        last(() => controller.close()),
+      );
+      const broken = last(() => controller.error(new Error('The body was broken off.')));
+      incoming.once('error', broken).once('close', broken);
+    },
+    pull: () => {
+      incoming.resume();
+    },
+    cancel: () => {
+      wanted = false;
+      incoming.resume();
+    },
+  });
 }
 
 const PACKED_TAG = '-gz"';
@@ -113,6 +142,8 @@ async function write(response: Response, incoming: IncomingMessage, outgoing: Se
   for (const [name, value] of response.headers) if (name !== 'set-cookie') headers[name] = value;
   const cookies = response.headers.getSetCookie();
   if (cookies.length > 0) headers['set-cookie'] = cookies;
+  // What is still being sent belongs to a request that has been answered.
+  if (!incoming.complete) headers.connection = 'close';
   const head = incoming.method === 'HEAD';
   const bare = head || response.status === 304 || response.body === null;
   if (response.headers.has('content-length') || response.headers.has('accept-ranges')) {
