@@ -209,7 +209,13 @@ function crowdOf(changes: readonly PeopleChange[], { settings }: SiteState): Cro
 export type SavePersonAnswer =
   | ChangeAnswer
   | { readonly kind: 'problems'; readonly problems: FormProblems }
-  | { readonly kind: 'saved'; readonly person: PersonId; readonly change: string };
+  | {
+      readonly kind: 'saved';
+      readonly person: PersonId;
+      readonly change: string;
+      /** As they are kept, for a form to go on from. */
+      readonly known: PersonRecord;
+    };
 
 const save = z.strictObject({
   /** The person as the form began with them; null for somebody new. */
@@ -269,7 +275,8 @@ export async function savePerson(
     now,
   );
   if (problems !== null) return { kind: 'problems', problems };
-  if (answer.kind === 'changed' && saved !== null)
-    return { kind: 'saved', person: saved, change: answer.change };
+  const kept = saved === null ? undefined : trivet.state.people.get(saved);
+  if (answer.kind === 'changed' && saved !== null && kept)
+    return { kind: 'saved', person: saved, change: answer.change, known: recordOf(kept) };
   return answer;
 }

@@ -60,10 +60,11 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
   const set = (over: Partial<Known>) => setForm((now) => ({ ...now, ...over }));
   const changed =
     !same(withoutProfile(form), withoutProfile(base)) || !same(texts, textsOf(base, names.fields));
+  /** Goes on from what is kept; what was typed since this was drawn stays. */
   const begin = (known: Known) => {
     setBase(known);
-    setForm(known);
-    setTexts(textsOf(known, names.fields));
+    setForm((now) => (now === form ? known : now));
+    setTexts((now) => (now === texts ? textsOf(known, names.fields) : now));
   };
   // Changed from elsewhere, or saved: taken over unless something is typed that would be lost.
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is the person's change that matters
@@ -94,7 +95,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
     if (Object.keys(wrong).length > 0) return;
     setGoing(true);
     const { id: _, ...rest } = form;
-    const answer = await change<{ person: string; change: string }>(
+    const answer = await change<{ person: string; change: string; known: Known }>(
       'PUT',
       `people/${encodeURIComponent(id ?? '+')}`,
       { based: id === null ? null : base, person: { ...rest, profile }, why },
@@ -104,8 +105,10 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
     if (!answer.ok) {
       const told = answer.body.problems as FormProblems | undefined;
       setProblems(told ?? { form: answer.title });
-    } else if (id !== null) setWhy('');
-    else setScreen({ kind: 'person', person: answer.value.person });
+    } else if (id !== null) {
+      setWhy('');
+      begin(answer.value.known);
+    } else setScreen({ kind: 'person', person: answer.value.person });
   };
 
   const remove = async () => {
