@@ -22,7 +22,7 @@ import {
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import { applyChange, type ChangeAnswer } from './apply-change';
-import { breath } from './breath';
+import { pacer } from './breath';
 import { type CsvProblem, type Row, type Table, tableOf } from './csv-table';
 import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
@@ -35,8 +35,6 @@ const mailAddress = z.email().max(254);
 const BOM = '\ufeff';
 const SEPARATOR = ';';
 const MOST_PROBLEMS = 500;
-// So many rows are read before others get their turn.
-const ROWS_AT_ONCE = 2000;
 const TOO_LARGE = 'That file is too large. Cut it into several.';
 /** The largest file that is read, in bytes. */
 export const LARGEST_CSV = 64_000_000;
@@ -223,8 +221,9 @@ async function peopleIn(
   const lineOf = new Map<string, number>();
   const readers = columns.map((target) => readerFor(target, state.names));
   const people: PeopleChange[] = [];
-  for (const [at, { line, cells }] of records.entries()) {
-    if (at % ROWS_AT_ONCE === ROWS_AT_ONCE - 1) await breath();
+  const rest = pacer();
+  for (const { line, cells } of records) {
+    await rest();
     if (cells.length !== columns.length) {
       complain(line, 0, `This line has ${counted(cells.length, 'column')}; the first has ${columns.length}.`);
       continue;

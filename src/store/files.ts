@@ -5,10 +5,12 @@ import type { Database } from './database';
 import { fileBytes } from './schema';
 
 export async function writeFileBytes(db: Database, item: ItemId, bytes: Uint8Array): Promise<void> {
+  // As a text that the database reads: the driver writes bytes one by one, which takes fifteen times as long.
+  const text = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('base64');
   await db
     .insert(fileBytes)
-    .values({ item, bytes })
-    .onConflictDoUpdate({ target: fileBytes.item, set: { bytes } });
+    .values({ item, bytes: sql`decode(${text}, 'base64')` })
+    .onConflictDoUpdate({ target: fileBytes.item, set: { bytes: sql`excluded.bytes` } });
 }
 
 export async function readFileBytes(db: Database, item: ItemId): Promise<Uint8Array | null> {

@@ -10,8 +10,9 @@ import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { normaliseAddress } from '@/core';
-import { runningTrivet } from '@/services';
+import { Busy, breath, lane, runningTrivet } from '@/services';
 import { siteResponse } from '../_doors';
+import { busy } from '../_doors/busy';
 import { notTaken } from '../_doors/page';
 import { PRIVATE, strictTransport } from './response';
 
@@ -55,9 +56,12 @@ export async function serveSite(incoming: IncomingMessage, outgoing: ServerRespo
     await write(response, incoming, outgoing);
   } catch (error) {
     if (hungUp.signal.aborted) return;
-    console.error(error);
+    if (!(error instanceof Busy)) console.error(error);
     if (outgoing.headersSent) outgoing.destroy();
-    else await write(failed(), incoming, outgoing).catch(() => outgoing.destroy());
+    else
+      await write(error instanceof Busy ? busy() : failed(), incoming, outgoing).catch(() =>
+        outgoing.destroy(),
+      );
   }
 }
 
@@ -88,8 +92,20 @@ async function answer(incoming: IncomingMessage, hungUp: AbortSignal): Promise<R
     signal: hungUp,
     ...(body && { body, duplex: 'half' }),
   });
-  return siteResponse(await runningTrivet(), request);
+  const trivet = await runningTrivet();
+  // Whoever asks how the server is gets an answer whatever else it does.
+  if (incoming.url === '/api/health') return siteResponse(trivet, request);
+  return inTurn(async () => {
+    await breath();
+    return siteResponse(trivet, request);
+  });
 }
+
+/**
+ * So many requests are worked on at once: when hundreds come in the same moment, each takes its turn, and what came
+ * meanwhile is heard in between.
+ */
+const inTurn = lane(8, 2000);
 
 /** The path and query as they came; what can't be an address becomes one at which nothing is. */
 function pathOf({ url = '/' }: IncomingMessage): string {
