@@ -33,7 +33,7 @@ export { type ItemReach, itemReach } from './item-reach';
 export { type JournalEntry, type JournalReport, journalReport, type Tally } from './journal-report';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
-export { Busy, lane } from './lane';
+export { Busy } from './lane';
 export * from './leak-check';
 export { type NameReport, namesReport } from './names-report';
 export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';

@@ -10,7 +10,7 @@ import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { normaliseAddress } from '@/core';
-import { Busy, breath, lane, runningTrivet } from '@/services';
+import { Busy, breath, runningTrivet } from '@/services';
 import { siteResponse } from '../_doors';
 import { busy } from '../_doors/busy';
 import { notTaken } from '../_doors/page';
@@ -95,17 +95,20 @@ async function answer(incoming: IncomingMessage, hungUp: AbortSignal): Promise<R
   const trivet = await runningTrivet();
   // Whoever asks how the server is gets an answer whatever else it does.
   if (incoming.url === '/api/health') return siteResponse(trivet, request);
-  return inTurn(async () => {
-    await breath();
-    return siteResponse(trivet, request);
-  });
+  await turn();
+  return siteResponse(trivet, request);
 }
 
+let last: Promise<void> = Promise.resolve();
+
 /**
- * So many requests are worked on at once: when hundreds come in the same moment, each takes its turn, and what came
- * meanwhile is heard in between.
+ * When hundreds of requests come in the same moment, each begins in a turn of its own, and what came meanwhile is heard in
+ * between.
  */
-const inTurn = lane(8, 2000);
+function turn(): Promise<void> {
+  last = last.then(breath);
+  return last;
+}
 
 /** The path and query as they came; what can't be an address becomes one at which nothing is. */
 function pathOf({ url = '/' }: IncomingMessage): string {
