@@ -306,6 +306,8 @@ test('everything is found by typing', async ({ page }) => {
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test(`axe finds nothing at the desk (${colorScheme})`, async ({ browser }) => {
+    // Four times it looks at every mark of the board.
+    test.slow();
     const { context, page } = await browserOf(browser, 'greta', { colorScheme });
     const violations = async () =>
       (await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [
