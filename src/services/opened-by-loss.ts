@@ -2,17 +2,7 @@
  * Whom a change of names would let in by emptying what they have. A gate that asks for "no level" opens to those whose
  * level is taken away; taking away is to open nothing, so such a change is not made.
  */
-import {
-  compile,
-  counted,
-  decide,
-  expanded,
-  type Item,
-  type SiteNames,
-  type Test,
-  testsIn,
-  vocabularyOf,
-} from '@/core';
+import { compile, counted, decide, expanded, type Item, type SiteNames, type Test, testsIn } from '@/core';
 import type { PeopleChange } from '@/store';
 import { plainRequest } from './clock';
 import { personOf } from './person';
@@ -30,10 +20,9 @@ export function openedByLoss(
   for (const side of ['live', 'draft'] as const) {
     const { compiled, policy } = state[side];
     const changed = compile(policy, state.outline, after);
-    const { audiences } = vocabularyOf(state.names, policy);
     const asksForNothing = (test: Test) => asks(test) && (test.op === 'is set' || test.op === 'is not set');
     const telling = new Set(
-      policy.gates.filter(({ who }) => testsIn(expanded(who, audiences)).some(asksForNothing)),
+      policy.gates.filter(({ who }) => testsIn(expanded(who, policy.audiences)).some(asksForNothing)),
     );
     const items: readonly Item[] = [...state.outline.items.values()].filter(({ id }) =>
       compiled.hurdles.get(id)?.some(({ gate }) => gate !== null && telling.has(gate)),

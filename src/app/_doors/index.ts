@@ -16,11 +16,10 @@ import {
 import { renderAnswer, renderWould } from '@/site';
 import { lookOf } from '../_http/look';
 import { visitorIn } from '../_http/request';
-import { delivery, htmlResponse, respond } from '../_http/response';
+import { delivery, htmlResponse, PRIVATE, respond } from '../_http/response';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
-import { busy } from './busy';
 import type { Ask, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
@@ -94,7 +93,10 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
 const unlessBusy = (answered: Promise<Response>): Promise<Response> =>
   answered.catch((error: unknown) => {
     if (!(error instanceof Busy)) throw error;
-    return busy();
+    return new Response('Too many people are doing this just now. Wait a few seconds and try again.', {
+      status: 503,
+      headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
+    });
   });
 
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */

@@ -10,9 +10,8 @@ import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { normaliseAddress } from '@/core';
-import { Busy, breath, runningTrivet } from '@/services';
+import { breath, runningTrivet } from '@/services';
 import { siteResponse } from '../_doors';
-import { busy } from '../_doors/busy';
 import { notTaken } from '../_doors/page';
 import { PRIVATE, strictTransport } from './response';
 
@@ -56,12 +55,9 @@ export async function serveSite(incoming: IncomingMessage, outgoing: ServerRespo
     await write(response, incoming, outgoing);
   } catch (error) {
     if (hungUp.signal.aborted) return;
-    if (!(error instanceof Busy)) console.error(error);
+    console.error(error);
     if (outgoing.headersSent) outgoing.destroy();
-    else
-      await write(error instanceof Busy ? busy() : failed(), incoming, outgoing).catch(() =>
-        outgoing.destroy(),
-      );
+    else await write(failed(), incoming, outgoing).catch(() => outgoing.destroy());
   }
 }
 

@@ -1,17 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { asId } from '../ids';
 import { ITEM_KINDS } from '../site';
-import {
-  entryFor,
-  FITTING,
-  fits,
-  fitTo,
-  leaveOut,
-  missing,
-  redirectToSignIn,
-  resolveGiven,
-  type TurnAway,
-} from '.';
+import { FITTING, fits, fitTo, leaveOut, missing, redirectToSignIn, resolveGiven, type TurnAway } from '.';
 
 const teaser: TurnAway = {
   kind: 'teaser',
@@ -55,16 +45,6 @@ describe('the nearest turn-away that fits', () => {
     for (const kind of ['page', 'post', 'file'] as const)
       expect(FITTING[kind]).toEqual(['teaser', 'redirect', 'message', 'missing']);
   });
-});
-
-it('shows an entry of a list as a teaser or not at all', () => {
-  expect([null, teaser, message, redirectToSignIn, missing].map(entryFor)).toEqual([
-    'whole',
-    'teaser',
-    'nothing',
-    'nothing',
-    'nothing',
-  ]);
 });
 
 it('gives nothing at all by a name that no longer exists', () => {

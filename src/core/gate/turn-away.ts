@@ -134,7 +134,3 @@ export function fitTo(kind: ItemKind, turnAway: TurnAway): TurnAway {
     ? { kind: 'message', reason: turnAway.reason, next: turnAway.next }
     : missing;
 }
-
-/** What an entry of a list, a feed or a search shows of an item: all of it, a teaser, or nothing. */
-export const entryFor = (turnAway: TurnAway | null): 'whole' | 'teaser' | 'nothing' =>
-  turnAway === null ? 'whole' : turnAway.kind === 'teaser' ? 'teaser' : 'nothing';

@@ -6,6 +6,7 @@ import { missing } from '../gate';
 import { asId, type GateId } from '../ids';
 import {
   type Item,
+  LISTS,
   type NameKind,
   namesOf,
   noNames,
@@ -27,18 +28,6 @@ const furnished: readonly Item[] = items.map((item, at) => ({
   },
 }));
 const outline = soundOutline(furnished);
-
-const LISTS = {
-  role: 'roles',
-  group: 'groups',
-  level: 'levels',
-  product: 'products',
-  field: 'fields',
-  course: 'courses',
-  activity: 'activities',
-  passphrase: 'passphrases',
-  audience: 'audiences',
-} as const satisfies Record<NameKind, keyof Vocabulary>;
 
 const everyName = (Object.keys(LISTS) as NameKind[]).flatMap((kind) =>
   namesOf(vocabulary, kind).map(({ id }) => ({ kind, id })),

@@ -93,7 +93,8 @@ export type NameKind =
   | 'passphrase'
   | 'audience';
 
-const LISTS = {
+/** Where the things of each kind are. */
+export const LISTS = {
   role: 'roles',
   group: 'groups',
   level: 'levels',
