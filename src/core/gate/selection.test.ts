@@ -90,7 +90,7 @@ describe('a selection as plain language', () => {
   it('reads as the items it takes', () => {
     expect(says(all(test('item kind', 'is', 'post'), nightLogs))).toBe('posts in Night logs');
     expect(says(test('item kind', 'one of', ['page', 'file']))).toBe('pages and files');
-    expect(says(not(test('item address', 'is', '/')))).toBe('everything not at /');
+    expect(says(not(test('item address', 'is', '/')))).toBe('items not at /');
     expect(says(all(test('item kind', 'is', 'file'), test('item owner', 'is set')))).toBe(
       'files that belong to somebody',
     );

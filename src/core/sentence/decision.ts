@@ -12,8 +12,8 @@ import {
   type VisitorFacts,
   type Vocabulary,
 } from '../site';
-import { imperativeOf } from './test';
-import { describeThose } from './who';
+import { imperativeOf } from './imperative';
+import { describeWho } from './who';
 import { listed, plural } from './words';
 
 /** A cell of the board as a sentence: "Marek Dunmore gets a teaser of Observers' room". */
@@ -60,7 +60,8 @@ export function describeBecause(explanation: Explanation, item: Item, vocabulary
   if (!step) return null;
   const place = step.at.id === item.id ? '' : ` (through ${step.at.title})`;
   if (step.kind === 'unpublished') return `${step.at.title} is not published${place}`;
-  return `it opens only to those ${describeThose(step.gate.who, vocabulary)}${place}`;
+  const who = describeWho(step.gate.who, vocabulary);
+  return `it opens ${who === 'nobody' ? '' : 'only '}to ${who}${place}`;
 }
 
 /** What a test met: what is known of the visitor, the item or the request about its fact. */

@@ -6,7 +6,7 @@ import { describeSelection } from './selection';
 import { describeWho } from './who';
 import { capital, listed } from './words';
 
-/** A gate's three legs, each a phrase. */
+/** A gate's three legs, each a phrase. That it sets aside the gates above it is said with what it covers. */
 export interface GateSentence {
   readonly what: string;
   readonly who: string;
@@ -20,7 +20,7 @@ export const describeGate = (
   vocabulary: Vocabulary,
   named: readonly NamedTurnAway[],
 ): GateSentence => ({
-  what: describeWhat(gate.what, outline, vocabulary),
+  what: `${describeWhat(gate.what, outline, vocabulary)}${gate.stance === 'instead' ? ', setting aside the gates above it' : ''}`,
   who: describeWho(gate.who, vocabulary),
   otherwise: describeOtherwise(gate.otherwise, outline, vocabulary, named),
 });
@@ -57,7 +57,8 @@ function describeOtherwise(
     return name === undefined ? `${gets} nothing, by a turn-away that no longer exists` : `${gets} “${name}”`;
   };
   const cases = otherwise.cases.map((entry) => {
-    return `${describeWho(entry.when, vocabulary)} ${given(entry.give, 'many')}`;
+    const who = describeWho(entry.when, vocabulary);
+    return `${who} ${given(entry.give, who === 'everyone' || who === 'nobody' ? 'one' : 'many')}`;
   });
   return [...cases, `everyone else ${given(otherwise.last, 'one')}`].join('; ');
 }

@@ -1,7 +1,8 @@
-/** Selections as plain language: "posts in Night logs", "pages not tagged winter". */
-import type { Condition, Test } from '../condition';
+/** Selections as plain language: "posts in Night logs", "pages that are either tagged winter or by Ines Calloway". */
+import { type Condition, listOf, type Test } from '../condition';
 import { dayInWords, type ItemKind, isDay, nameOfId, type Vocabulary } from '../site';
-import { listed } from './words';
+import { type Clause, type Leaf, nounPhrase, plain } from './compose';
+import { indefinite, inQuotes, inSentence, listed, thingInSentence } from './words';
 
 const KINDS: Readonly<Record<ItemKind, string>> = {
   site: 'the site itself',
@@ -14,80 +15,90 @@ const KINDS: Readonly<Record<ItemKind, string>> = {
 };
 
 /** What a selection takes, as a noun phrase. */
-export function describeSelection(where: Condition, vocabulary: Vocabulary): string {
-  if (where.kind === 'any' && where.of.length > 0)
-    return listed(
-      where.of.map((part) => describeSelection(part, vocabulary)),
-      'or',
-    );
-  const parts = where.kind === 'all' ? where.of : [where];
-  const head = parts.find((part) => kindsIn(part) !== null);
-  const rest = parts.filter((part) => part !== head);
-  const noun = (head && kindsIn(head)) ?? 'everything';
-  return rest.length === 0 ? noun : `${noun} ${listed(rest.map((part) => clause(part, true, vocabulary)))}`;
+export const describeSelection = (where: Condition, vocabulary: Vocabulary): string =>
+  nounPhrase(plain(where), {
+    everyone: 'everything',
+    nobody: 'nothing',
+    pronoun: 'that are',
+    noun: kinds,
+    anybody: () => 'items',
+    impliedBy: () => false,
+    clause: (leaf) => clause(leaf, vocabulary),
+  });
+
+const polarity = (leaf: Leaf): [Exclude<Leaf, { kind: 'not' }>, boolean] =>
+  leaf.kind === 'not' ? [leaf.of, false] : [leaf, true];
+
+/** "pages", "pages and posts", "everything but sections". With more said of it, only one kind is as clear. */
+function kinds(leaf: Leaf, alone: boolean): string | null {
+  const [test, holds] = polarity(leaf);
+  if (test.kind === 'audience' || test.fact !== 'item kind') return null;
+  const denied = (test.op === 'is not') === holds;
+  if (!alone) return denied || listOf(test.value).length > 1 ? null : kindsOf(test, 'or');
+  return `${denied ? 'everything but ' : ''}${kindsOf(test, 'and')}`;
 }
 
-const kindsIn = (condition: Condition): string | null => {
-  if (condition.kind !== 'test' || condition.fact !== 'item kind' || condition.op === 'is not') return null;
-  return listed([condition.value].flat().map((kind) => KINDS[kind as ItemKind] ?? `“${kind}”`));
-};
+const kindsOf = (test: Test, word: 'and' | 'or'): string =>
+  listed(
+    listOf(test.value).map((kind) => KINDS[kind as ItemKind] ?? inQuotes(String(kind))),
+    word,
+  );
 
-function clause(condition: Condition, holds: boolean, vocabulary: Vocabulary): string {
-  switch (condition.kind) {
-    case 'not':
-      return clause(condition.of, !holds, vocabulary);
-    case 'all':
-    case 'any': {
-      if (condition.of.length === 0)
-        return (condition.kind === 'all') === holds ? 'of any sort' : 'of no sort';
-      const word = (condition.kind === 'all') === holds ? 'and' : 'or';
-      return `(${listed(
-        condition.of.map((part) => clause(part, holds, vocabulary)),
-        word,
-      )})`;
-    }
-    case 'audience':
-      return 'in an audience';
-    case 'test':
-      return phrase(condition, holds, vocabulary);
-    default:
-      return condition satisfies never;
-  }
-}
+const bare = (text: string): Clause => ({ pronoun: 'that are', text, bare: true });
 
-function phrase(test: Test, holds: boolean, vocabulary: Vocabulary): string {
+function clause(leaf: Leaf, vocabulary: Vocabulary): Clause {
+  const [test, holds] = polarity(leaf);
+  if (test.kind === 'audience') return bare(holds ? 'in an audience' : 'outside an audience');
+  const there = (test.op === 'is set') === holds;
+  const thing = test.fact.replace('item ', '');
+  if (test.op === 'is set' || test.op === 'is not set')
+    return bare(`${there ? 'with' : 'without'} ${indefinite(thing)}`);
   const denied = (test.op === 'is not') === holds ? 'not ' : '';
-  const values = [test.value].flat().map((value) => (isDay(value) ? dayInWords(value) : `${value}`));
-  const value = listed(values, test.op === 'between' ? 'and' : 'or');
-  const plain = ['is', 'is not', 'one of', 'includes'].includes(test.op);
-  switch (test.fact) {
-    case 'item kind':
-      return `that are ${denied}${listed(
-        [test.value].flat().map((kind) => KINDS[kind as ItemKind] ?? `${kind}`),
-        'or',
-      )}`;
-    case 'item owner':
-      return (test.op === 'is set') === holds ? 'that belong to somebody' : 'that belong to nobody';
-    case 'item picture':
-      return (test.op === 'is set') === holds ? 'with a picture' : 'without a picture';
-    case 'item group':
-      return `${denied}of the group ${nameOfId(vocabulary, 'group', String(test.value)) ?? 'that no longer exists'}`;
-    case 'item category':
-      if (plain) return `${denied}in ${value}`;
-      break;
-    case 'item tag':
-      if (plain) return `${denied}tagged ${value}`;
-      break;
-    case 'item author':
-      if (plain) return `${denied}by ${value}`;
-      break;
-    case 'item address':
-      if (plain) return `${denied}at ${value}`;
-      break;
-    default:
-      break;
+  const before = PLAIN[test.fact];
+  if (before !== undefined && PLAIN_OPERATORS.includes(test.op))
+    return bare(`${denied}${before} ${values(test, inSentence)}`);
+  if (test.fact === 'item kind')
+    return {
+      pronoun: 'that are',
+      text: `${denied && 'other than '}${kindsOf(test, 'or')}`,
+      bare: denied !== '',
+    };
+  if (test.fact === 'item group') {
+    const id = String(test.value);
+    const the = nameOfId(vocabulary, 'group', id) === null ? '' : 'the group ';
+    return bare(`${denied}of ${the}${thingInSentence(vocabulary, 'group', id)}`);
   }
-  const fact = test.fact.replace('item ', '');
-  const how = test.value === undefined ? test.op : `${test.op} ${value}`;
-  return `whose ${fact} ${holds ? '' : 'is not '}${holds && /^(before|after|between)/.test(how) ? `is ${how}` : how}`;
+  return { pronoun: 'whose', text: `${thing} ${compared(test, holds)}` };
 }
+
+const PLAIN: Readonly<Partial<Record<Test['fact'], string>>> = {
+  'item category': 'in',
+  'item tag': 'tagged',
+  'item author': 'by',
+  'item address': 'at',
+};
+const PLAIN_OPERATORS: readonly Test['op'][] = ['is', 'is not', 'one of', 'includes'];
+
+/** What is said of a fact of an item: one without it is not before a day, nor does it contain anything. */
+function compared(test: Test, holds: boolean): string {
+  switch (test.op) {
+    case 'contains':
+      return `${holds ? 'contains' : 'does not contain'} ${values(test, inQuotes)}`;
+    case 'starts with':
+      return `${holds ? 'starts' : 'does not start'} with ${values(test, inQuotes)}`;
+    case 'ends with':
+      return `${holds ? 'ends' : 'does not end'} with ${values(test, inQuotes)}`;
+    case 'before':
+    case 'after':
+    case 'between':
+      return `${holds ? 'is' : 'is not'} ${test.op} ${values(test, inSentence)}`;
+    default:
+      return `${(test.op === 'is not') === holds ? 'is not' : 'is'} ${values(test, inSentence)}`;
+  }
+}
+
+const values = (test: Test, shown: (text: string) => string): string =>
+  listed(
+    listOf(test.value).map((value) => (isDay(value) ? dayInWords(value) : shown(String(value)))),
+    test.op === 'between' ? 'and' : 'or',
+  );

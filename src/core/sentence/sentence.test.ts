@@ -9,13 +9,16 @@ import {
   hasRole,
   inAudience,
   inGroup,
+  knows,
   level,
   nobody,
   not,
+  profile,
   signedIn,
   TRUE,
   trace,
 } from '../condition';
+import { missing } from '../gate';
 import { asId } from '../ids';
 import { compile, decide, explain } from '../policy';
 import { conditions, requests, visitors } from '../testing/arbitraries';
@@ -32,6 +35,7 @@ import {
   request,
   school,
   suspended,
+  team,
   trustee,
   vocabulary,
 } from '../testing/larkfell';
@@ -58,17 +62,36 @@ describe('for administrators', () => {
       'people at Observer level or above who are not in Suspended',
     );
     expect(who(any(inGroup(school), hasRole(trustee)))).toBe('people in Hollin School or Trustees');
-    expect(who(any(guests, hasNoLevel))).toBe('guests or people who have no level');
+    expect(who(any(guests, hasNoLevel))).toBe('either guests, or people who have no level');
     expect(who(all(signedIn, any(inGroup(crew), inGroup(school)), not(inGroup(suspended))))).toBe(
       'members who either are in Dome crew or are in Hollin School, and who are not in Suspended',
     );
     expect(who(not(any(inGroup(crew), level('at least', observer))))).toBe(
-      'people who are not in Dome crew and are at a level below Observer',
+      'members who are not in Dome crew and are at a level below Observer',
     );
   });
 
   it('says so when a name is gone', () => {
     expect(who(inGroup(asId('gone')))).toBe('people in a group that no longer exists');
+    expect(who(not(inGroup(asId('gone'))))).toBe(
+      'members who fail a test that nobody can fail since its group no longer exists',
+    );
+    expect(who(level('at least', asId('gone')))).toBe('members who are at a level that no longer exists');
+    expect(who(knows(asId('gone')))).toBe('people who know a passphrase that no longer exists');
+    expect(who(profile(team, 'is', 'Vanished'))).toBe(
+      'members who pass a test that nobody can pass since its choice no longer exists',
+    );
+  });
+
+  it('keeps names apart from its own words', () => {
+    const named = (name: string) => ({
+      ...vocabulary,
+      groups: [{ id: crew, name, private: false }],
+      roles: [{ id: trustee, name: 'Guest' }],
+    });
+    expect(describeWho(inGroup(crew), named('Friends and family'))).toBe('people in “Friends and family”');
+    expect(describeWho(inGroup(crew), named('the “in” crowd'))).toBe('people in “the “in”” crowd”');
+    expect(describeWho(hasRole(trustee), named('x'))).toBe('people in the role “Guest”');
   });
 
   it('finds words for every condition', () => {
@@ -139,6 +162,17 @@ it('reads a gate as one sentence in three parts', () => {
   });
 });
 
+it('tells a gate that sets others aside from one that does not, and keeps to the number of who it is about', () => {
+  const { observers } = gates;
+  expect(describeGate({ ...observers, stance: 'instead' }, outline, vocabulary, []).what).toBe(
+    'Observers’ room and everything below it, setting aside the gates above it',
+  );
+  const toEveryone = { ...observers.otherwise, cases: [{ when: everyone, give: missing }] };
+  expect(describeGate({ ...observers, otherwise: toEveryone }, outline, vocabulary, []).otherwise).toMatch(
+    /^everyone finds nothing there; /,
+  );
+});
+
 it('reads a cell as a sentence, with the reason', () => {
   const compiled = compile(policy, outline, vocabulary);
   const charts = outline.items.get(id('charts'));
@@ -148,7 +182,7 @@ it('reads a cell as a sentence, with the reason', () => {
   expect(say('tobin')).toBe('tobin can open Charts');
   expect(say('marek')).toBe('marek gets a teaser of Charts');
   expect(describeBecause(explain(compiled, charts.id, people.marek, request), charts, vocabulary)).toBe(
-    'it opens only to those who are at Observer level or above and are not in Suspended',
+    'it opens only to people at Observer level or above who are not in Suspended',
   );
 });
 
@@ -160,54 +194,76 @@ describe('the whole catalogue in words', () => {
   };
 
   it.each([
-    ['profile team is "Optics"', 'people whose team is Optics'],
-    ['not profile team is "Optics"', 'people whose team is not Optics'],
-    ['profile "hours logged" at least 100', 'people whose “hours logged” is at least 100'],
-    ['profile "dome certificate" is yes', 'people whose “dome certificate” is yes'],
-    ['profile "certificate expires" after today', 'people whose “certificate expires” is after today'],
+    ['profile team is "Optics"', 'members whose team is Optics'],
+    ['not profile team is "Optics"', 'members whose team is other than Optics'],
+    ['profile "hours logged" at least 100', 'members whose “hours logged” is at least 100'],
+    ['profile "dome certificate" is yes', 'members whose “dome certificate” is yes'],
+    ['profile "certificate expires" after today', 'members whose “certificate expires” is after today'],
     ['profile valley is not set', 'people whose valley is not filled in'],
-    ['profile valley is one of "Fell", "Tarn"', 'people whose valley is “Fell” or “Tarn”'],
+    ['profile valley is one of "Fell", "Tarn"', 'members whose valley is “Fell” or “Tarn”'],
     ['owns "Winter atlas"', 'owners of Winter atlas'],
-    ['not owns "Winter atlas"', 'people who do not own Winter atlas'],
-    ['subscribed to "Keeper’s pass"', 'people who have an active subscription to Keeper’s pass'],
+    ['not owns "Winter atlas"', 'members who do not own Winter atlas'],
+    ['subscribed to "Keeper’s pass"', 'members who have an active subscription to Keeper’s pass'],
     [
       'purchase of "Winter atlas" within the last 30 days',
-      'people who bought Winter atlas within the last 30 days',
+      'members who bought Winter atlas within the last 30 days',
     ],
     [
       'not purchase of "Winter atlas" before 2026-12-01',
-      'people who did not buy Winter atlas before 1 December 2026',
+      'members who bought Winter atlas but not before 1 December 2026',
     ],
-    ['refunded "Winter atlas"', 'people who were refunded Winter atlas'],
-    ['joined at least 1 days ago', 'people who joined at least 1 day ago'],
-    ['enrolled in "Dome operator induction"', 'people who are enrolled in Dome operator induction'],
-    ['completed "Ladder safety"', 'people who have completed Ladder safety'],
-    ['score in "Ladder safety" at least 80', 'people whose score in Ladder safety is at least 80'],
-    ['person is "ines@larkfell.example"', 'people who are ines@larkfell.example'],
-    ['mail domain is "hollin.example"', 'people whose mail domain is “hollin.example”'],
+    ['refunded "Winter atlas"', 'members who were refunded Winter atlas'],
+    ['joined at least 1 days ago', 'members who joined at least 1 day ago'],
+    ['enrolled in "Dome operator induction"', 'members who are enrolled in Dome operator induction'],
+    ['completed "Ladder safety"', 'members who have completed Ladder safety'],
+    ['score in "Ladder safety" at least 80', 'members whose score in Ladder safety is at least 80'],
+    ['person is "ines@larkfell.example"', 'members who are ines@larkfell.example'],
+    ['mail domain is "hollin.example"', 'members whose mail domain is “hollin.example”'],
     ['knows passphrase "Open night"', 'people who know the passphrase Open night'],
-    ['share 20', 'people who are in a stable 20 % of all members'],
-    ['visitor owns item', 'people who own the item'],
+    ['share 20', 'members who are in a stable 20 % of all members'],
+    ['visitor owns item', 'members who own the item'],
     ['item kind is "page"', 'people who look at something that is a page'],
     ['item tag is "comet"', 'people who look at something tagged “comet”'],
     ['date after 2026-12-01', 'people who visit after 1 December 2026'],
     ['time between 18:00 and 06:00', 'people who visit between 18:00 and 06:00'],
     ['weekday is one of "Saturday", "Sunday"', 'people who visit on Saturdays or Sundays'],
-    ['not device is "phone"', 'people who do not use a phone'],
+    ['not device is "phone"', 'people who use something other than a phone'],
     ['parameter ref is "news"', 'people whose address parameter ref is “news”'],
     ['network in "10.0.0.0/8"', 'people whose network address is in 10.0.0.0/8'],
     ['audience "Night crew"', 'people in the audience Night crew'],
+    ['purchase of "Winter atlas" is not set', 'people who have no paid purchase of Winter atlas'],
+    ['joined is today', 'members who joined today'],
+    ['not in group "Suspended"', 'members who are not in Suspended'],
+    ['weekday is not "Monday"', 'people who visit on a day other than Monday'],
+    ['item kind is one of "page", "post"', 'people who look at something that is a page or a post'],
+    ['role Trustee or not in group "Dome crew"', 'either Trustees, or members who are not in Dome crew'],
+    [
+      'level at least "Observer" and in group "Dome crew" or not signed in',
+      'either guests, or people at Observer level or above who are in Dome crew',
+    ],
+    [
+      'in group "Dome crew" or owns "Winter atlas" and profile team is "Optics"',
+      'either people in Dome crew, or owners of Winter atlas whose team is Optics',
+    ],
+    [
+      'mail domain is "hollin.example" or role Trustee',
+      'either Trustees, or members whose mail domain is “hollin.example”',
+    ],
+    [
+      'weekday is "Monday" and (knows passphrase "Open night" or not in group "Suspended")',
+      'people who visit on Mondays, and either who know the passphrase Open night, or who both are signed in and are not in Suspended',
+    ],
     [
       'in group "Dome crew" and profile team is "Optics" and not in group "Suspended"',
       'people in Dome crew whose team is Optics and who are not in Suspended',
     ],
     [
       'signed in and (in group "Dome crew" or profile team is "Optics")',
-      'members who are in Dome crew or whose team is Optics',
+      'members either who are in Dome crew or whose team is Optics',
     ],
     [
       '(in group "Dome crew" or owns "Keeper’s pass") and profile team is "Optics"',
-      'people who either are in Dome crew or own Keeper’s pass, and whose team is Optics',
+      'members who either are in Dome crew or own Keeper’s pass, and whose team is Optics',
     ],
   ])('reads %s', (text, sentence) => {
     expect(who(read(text))).toBe(sentence);

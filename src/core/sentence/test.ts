@@ -1,16 +1,19 @@
 /**
- * Tests as English, from the catalogue's entries: as a clause for many ("are in Dome crew"), for one ("is in Dome crew"),
- * denied ("are not in Dome crew"), and with the word that joins it to people ("who", "whose").
+ * Tests as English: as a clause for many ("are in Dome crew"), for one ("is in Dome crew"), denied ("are not in Dome crew"),
+ * and with the word that joins it to people ("who", "whose"). A denied test holds only of those of whom the fact is known,
+ * and its words say so: "bought the atlas but not within the last 30 days", not "did not buy".
  */
-import { listOf, type Test, TODAY, typeOf } from '../condition';
-import { dayInWords, type NameKind, nameOfId, type Vocabulary } from '../site';
-import { listed, plural } from './words';
+import { goneNamesIn, listOf, problemOf, type Test } from '../condition';
+import { type NameKind, nameOfId, type Vocabulary } from '../site';
+import { predicate, quote, when } from './predicate';
+import { indefinite, inQuotes, inSentence, listed, plural, thingInSentence } from './words';
 
 /** How many the clause is about. */
 export type Grammar = 'one' | 'many';
 
 /** "who" or "whose": what joins a test's clause to the people it is about. */
-export function pronounOf(test: Test): 'who' | 'whose' {
+export function pronounOf(test: Test, vocabulary: Vocabulary, holds = true): 'who' | 'whose' {
+  if (impossible(test, vocabulary, holds)) return 'who';
   return ['profile', 'score', 'mail domain', 'parameter', 'network', 'browser', 'language'].includes(
     test.fact,
   )
@@ -18,264 +21,212 @@ export function pronounOf(test: Test): 'who' | 'whose' {
     : 'who';
 }
 
+/**
+ * Why nobody can come out of a test as wanted, where its sentence would not say so by itself: what it names is gone, or it
+ * is badly written, and it is unknown of everybody. "In a group that no longer exists" does say so.
+ */
+function impossible(test: Test, vocabulary: Vocabulary, holds: boolean): string | null {
+  const problem = problemOf(test, vocabulary);
+  if (problem === null) return null;
+  const [kind] = goneNamesIn(test, vocabulary)[0]?.split(' ') ?? [];
+  if (!problem.gone || kind === undefined) return 'it is badly written';
+  const saysSo = holds && kind !== 'choice' && kind !== 'field';
+  return saysSo ? null : `its ${kind} no longer exists`;
+}
+
+/** "pass a test that nobody can pass since its choice no longer exists". */
+export function unpassable(why: string, holds: boolean, number: Grammar): string {
+  const [verb, third] = holds ? ['pass', 'passes'] : ['fail', 'fails'];
+  return `${number === 'one' ? third : verb} a test that nobody can ${verb} since ${why}`;
+}
+
 /** One test, or a test denied, as a clause that follows the pronoun. */
 export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, number: Grammar = 'many'): string {
+  const why = impossible(test, vocabulary, holds);
+  if (why !== null) return unpassable(why, holds, number);
   const one = number === 'one';
-  const are = (one ? 'is' : 'are') + (holds ? '' : ' not');
+  const be = one ? 'is' : 'are';
+  const are = holds ? be : `${be} not`;
   const were = (one ? 'was' : 'were') + (holds ? '' : ' not');
   const have = one ? 'has' : 'have';
-  const does = (verb: string, third = `${verb}s`) =>
-    holds ? (one ? third : verb) : `${one ? 'does' : 'do'} not ${verb}`;
-  const did = (past: string, verb: string) => (holds ? past : `did not ${verb}`);
-  const of = (kind: NameKind) =>
-    nameOfId(vocabulary, kind, test.subject ?? '') ?? `a ${kind} that no longer exists`;
-  const value = (kind: NameKind) =>
-    nameOfId(vocabulary, kind, String(test.value)) ?? `a ${kind} that no longer exists`;
-  const is = predicate(test, vocabulary, holds);
+  const verb = (many: string, positive = true) =>
+    positive ? (one ? `${many}s` : many) : `${one ? 'does' : 'do'} not ${many}`;
+  const of = (kind: NameKind) => thingInSentence(vocabulary, kind, test.subject ?? '');
+  const value = (kind: NameKind) => thingInSentence(vocabulary, kind, String(test.value));
+  // Whether there is anything, for tests of presence.
+  const there = (test.op === 'is set') === holds;
+  const presence = test.op === 'is set' || test.op === 'is not set';
   switch (test.fact) {
     case 'signed in':
       return `${are} signed in`;
     case 'role': {
       const name = nameOfId(vocabulary, 'role', String(test.value));
       if (name === null) return `${are} in a role that no longer exists`;
+      if (asNoun(name) === null) return `${are} in the role ${inSentence(name)}`;
       return one ? `${are} ${indefinite(name)}` : `${are} ${plural(name)}`;
     }
     case 'group':
       return `${are} in ${value('group')}`;
-    case 'level': {
-      const name = value('level');
-      switch (test.op) {
-        case 'is set':
-          return holds ? `${have} a level` : `${have} no level`;
-        case 'is not set':
-          return holds ? `${have} no level` : `${have} a level`;
-        case 'at least':
-          return holds
-            ? `${are} at ${name} level or above`
-            : `${one ? 'is' : 'are'} at a level below ${name}`;
-        case 'exactly':
-          return holds
-            ? `${are} at exactly ${name} level`
-            : `${one ? 'is' : 'are'} at a level other than ${name}`;
-        default:
-          return holds
-            ? `${are} at ${name} level or below`
-            : `${one ? 'is' : 'are'} at a level above ${name}`;
-      }
-    }
+    case 'level':
+      if (presence) return `${have} ${there ? 'a' : 'no'} level`;
+      return `${be} at ${levels(test, vocabulary, holds)}`;
     case 'profile':
-      return `${fieldName(test, vocabulary)} ${is}`;
+      return `${fieldName(test, vocabulary)} ${predicate(test, vocabulary, holds, 'filled in')}`;
     case 'owns':
-      return `${does('own')} ${of('product')}`;
+      return `${verb('own', holds)} ${of('product')}`;
     case 'subscribed':
-      return `${holds ? have : `${one ? 'does' : 'do'} not have`} an active subscription to ${of('product')}`;
+      return `${holds ? have : verb('have', false)} an active subscription to ${of('product')}`;
     case 'purchase':
-      if (test.op === 'is set' || test.op === 'is not set')
-        return `${(test.op === 'is set') === holds ? 'bought' : 'never bought'} ${of('product')}`;
-      return `${did('bought', 'buy')} ${of('product')} ${when(test)}`;
+      if (presence) return `${have} ${there ? 'a' : 'no'} paid purchase of ${of('product')}`;
+      return `bought ${of('product')} ${when(test, holds)}`;
     case 'refunded':
       return `${were} refunded ${of('product')}`;
     case 'joined':
-      if (test.op === 'is set' || test.op === 'is not set')
-        return (test.op === 'is set') === holds ? 'joined on a known day' : 'joined on a day not known';
-      return `${did('joined', 'join')} ${when(test)}`;
+      if (presence) return `${have} ${there ? 'a' : 'no'} known day of joining`;
+      return `joined ${when(test, holds)}`;
     case 'enrolled':
       return `${are} enrolled in ${of('course')}`;
     case 'enrolment':
-      if (test.op === 'is set' || test.op === 'is not set')
-        return `${(test.op === 'is set') === holds ? 'enrolled' : 'never enrolled'} in ${of('course')}`;
-      return `${did('enrolled', 'enrol')} in ${of('course')} ${when(test)}`;
+      if (presence) return `${there ? '' : 'never '}enrolled in ${of('course')}`;
+      return `enrolled in ${of('course')} ${when(test, holds)}`;
     case 'completed':
-      return `${one ? 'has' : 'have'}${holds ? '' : ' not'} completed ${of('activity')}`;
+      return `${have}${holds ? '' : ' not'} completed ${of('activity')}`;
     case 'score':
-      return `score in ${of('activity')} ${is}`;
-    case 'person':
-      if (test.op === 'is' || test.op === 'one of')
-        return `${are} ${listed(listOf(test.value).map(String), 'or')}`;
-      return `${one ? 'has' : 'have'} a mail address that ${is}`;
+      return `score in ${of('activity')} ${predicate(test, vocabulary, holds, 'known')}`;
+    case 'person': {
+      if (presence) return `${have} ${there ? 'a' : 'no'} known mail address`;
+      if (!['is', 'is not', 'one of'].includes(test.op))
+        return `${have} a mail address that ${predicate(test, vocabulary, holds, 'known')}`;
+      const persons = listed(listOf(test.value).map(String).map(inPlace), 'or');
+      return `${be} ${(test.op === 'is not') === holds ? 'somebody other than ' : ''}${persons}`;
+    }
     case 'mail domain':
-      return `mail domain ${is}`;
+      return `mail domain ${predicate(test, vocabulary, holds, 'known')}`;
     case 'passphrase':
-      return `${does('know')} the passphrase ${value('passphrase')}`;
+      return `${verb('know', holds)} ${nameOfId(vocabulary, 'passphrase', String(test.value)) === null ? '' : 'the passphrase '}${value('passphrase')}`;
     case 'share':
-      return `${are} in a stable ${test.value} % of all members`;
+      return `${be} ${holds ? 'in' : 'outside'} a stable ${test.value} % of all members`;
     case 'visitor owns item':
-      return `${does('own')} the item`;
+      return holds ? `${verb('own')} the item` : `${be} somebody other than the item’s owner`;
     case 'visitor in item group':
-      return `${are} in the item’s group`;
+      return holds ? `${be} in the item’s group` : `${be} outside the group that the item has`;
     case 'item kind':
-      return looks(`something that ${is.replace(/^(is(?: not)?) “(.*)”$/, '$1 a $2')}`, one);
     case 'item address':
-      return looks(`something whose address ${is}`, one);
     case 'item category':
-      return looks(`something whose category ${is}`, one);
     case 'item tag':
-      return looks(`something ${holds ? '' : 'not '}tagged ${quote(test.value)}`, one);
     case 'item author':
-      return looks(`something whose author ${is}`, one);
     case 'item owner':
-      return looks(
-        `something ${(test.op === 'is set') === holds ? 'with an owner' : 'without an owner'}`,
-        one,
-      );
     case 'item group':
-      return looks(`something ${holds ? '' : 'not '}of the group ${value('group')}`, one);
     case 'item date':
-      return looks(`something whose date ${is}`, one);
     case 'item picture':
-      return looks(`something ${(test.op === 'is set') === holds ? 'with' : 'without'} a picture`, one);
+      return `${verb('look')} at something ${ofItem(test, vocabulary, holds, there)}`;
     case 'date':
-      return `${does('visit')} ${when(test)}`;
+      return `${verb('visit')} ${when(test, holds)}`;
     case 'time': {
       const [from, to] = listOf(test.value);
-      return `${does('visit')} between ${from} and ${to}`;
+      return `${verb('visit')} ${holds ? '' : 'outside the time '}between ${from} and ${to}`;
     }
     case 'weekday': {
-      const days = listOf(test.value).map((day) => `${day}s`);
-      return `${test.op === 'is not' ? (holds ? (one ? 'does not visit' : 'do not visit') : one ? 'visits' : 'visit') : does('visit')} on ${listed(days, 'or')}`;
+      const other = (test.op === 'is not') === holds;
+      const days = listOf(test.value).map(String);
+      const on = other
+        ? `a day other than ${listed(days, 'or')}`
+        : listed(
+            days.map((day) => `${day}s`),
+            'or',
+          );
+      return `${verb('visit')} on ${on}`;
     }
     case 'parameter':
-      return `address parameter ${test.subject} ${is}`;
+      return `address parameter ${inSentence(test.subject ?? '')} ${predicate(test, vocabulary, holds, 'given')}`;
     case 'referrer':
-      if (test.op === 'is set' || test.op === 'is not set')
-        return `${(test.op === 'is set') === holds ? (one ? 'comes' : 'come') : one ? 'does not come' : 'do not come'} from another page`;
-      return `${one ? 'comes' : 'come'} from a host that ${is}`;
-    case 'device':
-      if (test.op === 'is' || test.op === 'one of' || test.op === 'is not') {
-        const devices = listOf(test.value).map((device) => `a ${device}`);
-        const uses =
-          (test.op === 'is not') === holds ? (one ? 'does not use' : 'do not use') : one ? 'uses' : 'use';
-        return `${uses} ${listed(devices, 'or')}`;
-      }
-      return `${(test.op === 'is set') === holds ? (one ? 'uses' : 'use') : one ? 'does not use' : 'do not use'} a known device`;
+      if (presence) return `${verb('come', there)} from another page`;
+      return `${verb('come')} from a host that ${predicate(test, vocabulary, holds, 'known')}`;
+    case 'device': {
+      if (presence) return `${verb('use', there)} a known device`;
+      const devices = listed(
+        listOf(test.value).map((device) => `a ${device}`),
+        'or',
+      );
+      return `${verb('use')} ${(test.op === 'is not') === holds ? 'something other than ' : ''}${devices}`;
+    }
     case 'browser':
-      return `browser family ${is}`;
+      return `browser family ${predicate(test, vocabulary, holds, 'known')}`;
     case 'language':
-      return `language ${is}`;
+      return `language ${predicate(test, vocabulary, holds, 'known')}`;
     case 'network':
-      return `network address ${holds ? 'is' : 'is not'} in ${listed(listOf(test.value).map(String), 'or')}`;
+      return `network address is ${holds ? 'in' : 'outside'} ${listed(listOf(test.value).map(String), 'or')}`;
     default:
       return test.fact satisfies never;
   }
 }
 
-const looks = (what: string, one: boolean): string => `${one ? 'looks' : 'look'} at ${what}`;
+/**
+ * Whether the words of a clause are true of guests although it can't hold of them: "are not in Suspended", of somebody of
+ * whom no group is known.
+ */
+export const soundsTrueOfGuests = (test: Test, holds: boolean): boolean =>
+  !holds &&
+  [
+    'role',
+    'group',
+    'owns',
+    'subscribed',
+    'refunded',
+    'enrolled',
+    'completed',
+    'person',
+    'share',
+    'visitor owns item',
+    'visitor in item group',
+  ].includes(test.fact);
 
-const indefinite = (name: string): string => `${/^[aeiou]/i.test(name) ? 'an' : 'a'} ${name}`;
+/** A role's name as a noun for many, or null where that could be read as something else. */
+export const asNoun = (name: string): string | null =>
+  inSentence(name) === name && inSentence(plural(name)) === plural(name) ? plural(name) : null;
+
+function levels(test: Test, vocabulary: Vocabulary, holds: boolean): string {
+  const id = String(test.value);
+  const name = thingInSentence(vocabulary, 'level', id);
+  if (nameOfId(vocabulary, 'level', id) === null) return name;
+  switch (test.op) {
+    case 'at least':
+      return holds ? `${name} level or above` : `a level below ${name}`;
+    case 'exactly':
+      return holds ? `exactly ${name} level` : `a level other than ${name}`;
+    default:
+      return holds ? `${name} level or below` : `a level above ${name}`;
+  }
+}
+
+/** What a test says of an item, after "something". */
+function ofItem(test: Test, vocabulary: Vocabulary, holds: boolean, there: boolean): string {
+  const noun = test.fact.replace('item ', '');
+  if (test.op === 'is set' || test.op === 'is not set')
+    return `${there ? 'with' : 'without'} ${indefinite(noun)}`;
+  switch (test.fact) {
+    case 'item kind': {
+      const kinds = listed(listOf(test.value).map(String).map(indefinite), 'or');
+      return `that is ${(test.op === 'is not') === holds ? 'not ' : ''}${kinds}`;
+    }
+    case 'item tag':
+      return `tagged ${holds ? '' : 'but not with '}${quote(test.value)}`;
+    case 'item group': {
+      const id = String(test.value);
+      const group = thingInSentence(vocabulary, 'group', id);
+      if (nameOfId(vocabulary, 'group', id) === null) return `of ${group}`;
+      return `of ${holds ? 'the group' : 'a group other than'} ${group}`;
+    }
+    default:
+      return `whose ${noun} ${predicate(test, vocabulary, holds, 'there')}`;
+  }
+}
+
+/** A mail address bare, anything else in quotes. */
+const inPlace = (text: string): string => (/^[\w.+-]+@[\w.-]+\w$/.test(text) ? text : inQuotes(text));
 
 /** A field's name, in quotes when it is more than a word, so that the sentence stays in one piece. */
 function fieldName(test: Test, vocabulary: Vocabulary): string {
-  const name = nameOfId(vocabulary, 'field', test.subject ?? '');
-  if (name === null) return 'field that no longer exists';
-  return /\s/.test(name) ? `“${name}”` : name;
-}
-
-const quote = (value: Test['value']): string =>
-  listed(
-    listOf(value).map((one) => (typeof one === 'number' ? String(one) : `“${one}”`)),
-    'or',
-  );
-
-/** What a test says of its value, after a noun of one: "is at least 100", "is not filled in". */
-function predicate(test: Test, vocabulary: Vocabulary, holds: boolean): string {
-  const type = typeOf(test, vocabulary);
-  const is = holds ? 'is' : 'is not';
-  const [first, second] = listOf(test.value);
-  switch (test.op) {
-    case 'is set':
-      return holds ? 'is filled in' : 'is not filled in';
-    case 'is not set':
-      return holds ? 'is not filled in' : 'is filled in';
-    case 'is yes':
-      return `${is} yes`;
-    case 'is no':
-      return `${is} no`;
-    case 'is not':
-      return `${holds ? 'is not' : 'is'} ${shown(test, type)}`;
-    case 'contains':
-      return `${holds ? 'contains' : 'does not contain'} ${quote(test.value)}`;
-    case 'starts with':
-      return `${holds ? 'starts with' : 'does not start with'} ${quote(test.value)}`;
-    case 'ends with':
-      return `${holds ? 'ends with' : 'does not end with'} ${quote(test.value)}`;
-    case 'at least':
-      return holds ? `is at least ${first}` : `is less than ${first}`;
-    case 'at most':
-      return holds ? `is at most ${first}` : `is more than ${first}`;
-    case 'between':
-      return type === 'date' ? `${is} ${when(test)}` : `${is} between ${first} and ${second}`;
-    case 'before':
-    case 'after':
-    case 'within the last':
-    case 'within the next':
-    case 'at least ago':
-      return `${is} ${when(test)}`;
-    default:
-      return `${is} ${shown(test, type)}`;
-  }
-}
-
-const shown = (test: Test, type: ReturnType<typeof typeOf>): string =>
-  type === 'date'
-    ? dayWords(String(test.value))
-    : test.fact === 'profile' && type === 'choice'
-      ? listed(listOf(test.value).map(String), 'or')
-      : quote(test.value);
-
-const dayWords = (day: string): string => (day === TODAY ? 'today' : dayInWords(day));
-
-/** When, after a verb: "before 1 December 2026", "within the last 30 days". */
-function when(test: Test): string {
-  const [first = '', second = ''] = listOf(test.value).map(String);
-  const days = first === '1' ? 'day' : 'days';
-  switch (test.op) {
-    case 'before':
-    case 'after':
-      return `${test.op} ${dayWords(first)}`;
-    case 'between':
-      return `between ${dayWords(first)} and ${dayWords(second)}`;
-    case 'within the last':
-    case 'within the next':
-      return `${test.op} ${first} ${days}`;
-    case 'at least ago':
-      return `at least ${first} ${days} ago`;
-    default:
-      return `on ${dayWords(first)}`;
-  }
-}
-
-/** What has to be done so that a test holds, or fails, as something one can be asked to do: "join Dome crew". */
-export function imperativeOf(test: Test, vocabulary: Vocabulary, holds: boolean): string {
-  const of = (kind: NameKind) =>
-    nameOfId(vocabulary, kind, test.subject ?? '') ?? `a ${kind} that no longer exists`;
-  const value = (kind: NameKind) =>
-    nameOfId(vocabulary, kind, String(test.value)) ?? `a ${kind} that no longer exists`;
-  switch (test.fact) {
-    case 'role':
-      return holds ? `become ${indefinite(value('role'))}` : `no longer be ${indefinite(value('role'))}`;
-    case 'group':
-      return `${holds ? 'join' : 'leave'} ${value('group')}`;
-    case 'owns':
-      return holds ? `buy ${of('product')}` : `no longer own ${of('product')}`;
-    case 'subscribed':
-      return holds ? `subscribe to ${of('product')}` : `end the subscription to ${of('product')}`;
-    case 'refunded':
-      return holds ? `be refunded ${of('product')}` : `not be refunded ${of('product')}`;
-    case 'enrolled':
-      return holds ? `enrol in ${of('course')}` : `leave ${of('course')}`;
-    case 'completed':
-      return holds ? `complete ${of('activity')}` : `not have completed ${of('activity')}`;
-    case 'passphrase':
-      return holds
-        ? `type the passphrase ${value('passphrase')}`
-        : `not know the passphrase ${value('passphrase')}`;
-    case 'profile':
-      return `have ${clauseOf(test, vocabulary, holds)
-        .replace(/ is (?=not filled in)/, ' ')
-        .replace(/ is /, ' ')}`;
-    default: {
-      const clause = clauseOf(test, vocabulary, holds);
-      return pronounOf(test) === 'whose' ? `have ${clause.replace(/ is /, ' ')}` : `have ${clause}`;
-    }
-  }
+  const name = nameOfId(vocabulary, 'field', test.subject ?? '') ?? '';
+  return /\s/.test(name) ? inQuotes(name) : inSentence(name);
 }

@@ -1,17 +1,30 @@
 /**
- * Conditions as plain language: for administrators ("members who are at Observer level or above and are not in
- * Suspended") and as a reason for visitors ("This opens to Observers and above."), from which private facts are left out.
+ * Conditions as plain language: for administrators ("people at Observer level or above who are not in Suspended") and as a
+ * reason for visitors ("This opens to Observers and above."), from which private facts are left out.
  */
-import { type Condition, expanded, isFakeable, isPrivate, problemOf, type Test } from '../condition';
-import { nameOfId, type Vocabulary } from '../site';
-import { clauseOf, pronounOf } from './test';
-import { listed, plural } from './words';
+import {
+  type Condition,
+  evaluatorOf,
+  expanded,
+  FALSE,
+  factNamed,
+  isFakeable,
+  isPrivate,
+  problemOf,
+  soundAudiences,
+  type Test,
+  TRUE,
+} from '../condition';
+import { guest, nameOfId, requestAt, type Vocabulary } from '../site';
+import { type Clause, type Leaf, type Lexicon, nounPhrase, type Plain, plain } from './compose';
+import { asNoun, clauseOf, pronounOf, soundsTrueOfGuests, unpassable } from './test';
+import { inSentence, plural, thingInSentence } from './words';
 
 type Voice = 'administrator' | 'visitor';
 
 /** The people a condition lets through, as a noun phrase for administrators. */
 export const describeWho = (condition: Condition, vocabulary: Vocabulary): string =>
-  people(simplify(condition), vocabulary, 'administrator');
+  people(condition, vocabulary, 'administrator');
 
 /** One test, or a test denied, as a phrase for one visitor ("is in Dome crew", "team is Optics"). */
 export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = true): string =>
@@ -24,50 +37,22 @@ export const describeTestOfOne = (test: Test, vocabulary: Vocabulary, holds = tr
  * are the administrator's.
  */
 export function reasonFor(condition: Condition, vocabulary: Vocabulary): string {
-  const whole = simplify(expanded(condition, vocabulary.audiences));
+  const whole = plain(expanded(condition, vocabulary.audiences));
   const kind = whole.kind === 'any' ? 'any' : 'all';
   const parts = whole.kind === 'all' || whole.kind === 'any' ? whole.of : [whole];
   const told = parts.filter((part) => canBeTold(part, vocabulary));
   if (told.length === 0 || isNobody(whole)) return 'This isn’t open to everyone.';
-  const who = people(simplify({ kind, of: told }), vocabulary, 'visitor');
+  const who = people({ kind, of: told }, vocabulary, 'visitor');
   if (told.length === parts.length) return `This opens to ${who}.`;
   return kind === 'any'
     ? `This opens to ${who}, and to some others.`
     : `This opens to ${who}, on a further condition.`;
 }
 
-/** A condition as what follows "those": "who are at Observer level or above and are not in Suspended". */
-export function describeThose(condition: Condition, vocabulary: Vocabulary): string {
-  const simple = simplify(condition);
-  return relative(simple.kind === 'all' && simple.of.length > 0 ? simple.of : [simple], vocabulary);
-}
-
-const isEveryone = (condition: Condition) => condition.kind === 'all' && condition.of.length === 0;
 const isNobody = (condition: Condition) => condition.kind === 'any' && condition.of.length === 0;
 
-/** Pushes *not* down to the tests and unwraps groups of one, which changes no truth value and reads better. */
-function simplify(condition: Condition, holds = true): Condition {
-  switch (condition.kind) {
-    case 'not':
-      return simplify(condition.of, !holds);
-    case 'test':
-    case 'audience':
-      return holds ? condition : { kind: 'not', of: condition };
-    case 'all':
-    case 'any': {
-      const kind = (condition.kind === 'all') === holds ? 'all' : 'any';
-      const of = condition.of
-        .map((part) => simplify(part, holds))
-        .flatMap((part) => (part.kind === kind ? part.of : [part]));
-      return of.length === 1 && of[0] ? of[0] : { kind, of };
-    }
-    default:
-      return condition satisfies never;
-  }
-}
-
 /** Whether all of a part may be named to visitors: with something of it kept back the rest of it would not be true. */
-function canBeTold(condition: Condition, vocabulary: Vocabulary): boolean {
+function canBeTold(condition: Plain, vocabulary: Vocabulary): boolean {
   switch (condition.kind) {
     case 'all':
     case 'any':
@@ -88,121 +73,131 @@ function canBeTold(condition: Condition, vocabulary: Vocabulary): boolean {
 }
 
 function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): string {
-  if (isEveryone(condition)) return 'everyone';
-  if (isNobody(condition)) return 'nobody';
-  if (condition.kind === 'any') {
-    return listed(
-      condition.of.map((part) => people(part, vocabulary, voice)),
-      'or',
-    );
-  }
-  const parts = condition.kind === 'all' ? condition.of : [condition];
-  const head = parts.find((part) => noun(part, vocabulary, voice) !== null);
-  const rest = parts.filter((part) => part !== head && !(head && impliedBy(part)));
-  const who = (head && noun(head, vocabulary, voice)) ?? 'people';
-  return rest.length === 0 ? who : `${who} ${relative(rest, vocabulary)}`;
+  const closedToGuests = membersOnly(vocabulary);
+  const lexicon: Lexicon = {
+    everyone: 'everyone',
+    nobody: 'nobody',
+    pronoun: 'who',
+    noun: (leaf, alone) => noun(leaf, alone, vocabulary, voice),
+    anybody: (parts) => (parts.some(closedToGuests) ? 'members' : 'people'),
+    // Being in a group means being signed in, so saying both is noise.
+    impliedBy: (part, others) =>
+      isSignedIn(part) &&
+      others.some((other) => !isSignedIn(other) && !soundsOpen(other) && closedToGuests(other)),
+    clause: (leaf) => clause(leaf, vocabulary),
+  };
+  return nounPhrase(sayingMembers(plain(condition), closedToGuests, false), lexicon);
 }
 
-/** Having a level or a role means being signed in, so saying both is noise. */
-const impliedBy = (part: Condition): boolean => part.kind === 'test' && part.fact === 'signed in';
+const isSignedIn = (part: Plain): boolean => part.kind === 'test' && part.fact === 'signed in';
+const signedIn: Plain = { kind: 'test', fact: 'signed in', op: 'is' };
 
-/** Clauses joined, each with its pronoun where that changes: "who are in A and are not in B and whose team is C". */
-function relative(parts: readonly Condition[], vocabulary: Vocabulary): string {
-  const clauses = parts.map((part) => clause(part, vocabulary));
-  if (parts.some((part) => part.kind === 'any') && clauses.length > 1)
-    return clauses.map(({ pronoun, text }) => `${pronoun} ${text}`).join(', and ');
-  const [first] = clauses;
-  // "who are in A and are not in B" shares its pronoun; otherwise each clause brings its own.
-  return clauses.every(({ pronoun }) => pronoun === 'who')
-    ? `who ${listed(clauses.map(({ text }) => text))}`
-    : clauses.length === 1 && first
-      ? `${first.pronoun} ${first.text}`
-      : listed(clauses.map(({ pronoun, text }) => `${pronoun} ${text}`));
+/**
+ * A condition with "signed in" added beside what sounds true of guests and is not: somebody who is not signed in is in no
+ * group, and yet isn't known to be outside one. `said`: it is said around it.
+ */
+function sayingMembers(part: Plain, membersOnly: (part: Plain) => boolean, said: boolean): Plain {
+  if (part.kind === 'any')
+    return { ...part, of: part.of.map((one) => sayingMembers(one, membersOnly, said)) };
+  const parts = part.kind === 'all' ? part.of : [part];
+  const misheard = parts.filter((one) => soundsOpen(one) && membersOnly(one));
+  const saysSo = said || parts.some((one) => membersOnly(one) && !misheard.includes(one));
+  if (part.kind !== 'all')
+    return misheard.length === 0 || saysSo ? part : { kind: 'all', of: [signedIn, part] };
+  const of = part.of.map((one) => sayingMembers(one, membersOnly, saysSo || misheard.length > 0));
+  return { kind: 'all', of: misheard.length === 0 || saysSo ? of : [signedIn, ...of] };
 }
 
-/** Conditions that read best as a noun of their own. */
-function noun(condition: Condition, vocabulary: Vocabulary, voice: Voice): string | null {
-  if (condition.kind === 'not')
-    return condition.of.kind === 'test' && condition.of.fact === 'signed in' ? 'guests' : null;
-  if (condition.kind === 'audience') {
-    const name = nameOfId(vocabulary, 'audience', condition.audience);
-    return name === null ? 'people in an audience that no longer exists' : `people in the audience ${name}`;
-  }
-  if (condition.kind !== 'test') return null;
-  const value = String(condition.value);
-  switch (condition.fact) {
+const soundsOpen = (part: Plain): boolean =>
+  part.kind === 'not' && (part.of.kind === 'audience' || soundsTrueOfGuests(part.of, false));
+
+// Whatever they ask for and whenever: tests of other facts than a guest's own may come out either way.
+const anyTime = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' });
+
+/** Answers whether a condition can be true of members only, whatever page they look at and whenever. */
+function membersOnly(vocabulary: Vocabulary): (part: Plain) => boolean {
+  const sound = soundAudiences(vocabulary.audiences);
+  const seen = new Map<string, boolean>();
+  const letsGuests = (condition: Condition, holds: boolean): boolean => {
+    switch (condition.kind) {
+      case 'not':
+        return letsGuests(condition.of, !holds);
+      case 'all':
+      case 'any':
+        return (condition.kind === 'all') === holds
+          ? condition.of.every((part) => letsGuests(part, holds))
+          : condition.of.some((part) => letsGuests(part, holds));
+      case 'audience': {
+        const key = `${holds} ${condition.audience}`;
+        const found =
+          seen.get(key) ?? letsGuests(sound.get(condition.audience)?.who ?? { kind: 'any', of: [] }, holds);
+        seen.set(key, found);
+        return found;
+      }
+      case 'test':
+        if (problemOf(condition, vocabulary) !== null) return false;
+        if (condition.fact.startsWith('visitor ')) return false;
+        if (factNamed(condition.fact).of !== 'visitor' || condition.fact === 'passphrase') return true;
+        return evaluatorOf(condition, vocabulary)(guest, null, anyTime) === (holds ? TRUE : FALSE);
+      default:
+        return condition satisfies never;
+    }
+  };
+  return (part) => !letsGuests(part, true);
+}
+
+/** What reads best as a noun of its own. */
+function noun(leaf: Leaf, alone: boolean, vocabulary: Vocabulary, voice: Voice): string | null {
+  if (leaf.kind === 'not') return isSignedIn(leaf.of) ? 'guests' : null;
+  if (leaf.kind === 'audience') return `people in ${audienceNamed(leaf.audience, vocabulary)}`;
+  const value = String(leaf.value);
+  switch (leaf.fact) {
     case 'signed in':
       return 'members';
     case 'role': {
       const name = nameOfId(vocabulary, 'role', value);
-      return name === null ? null : plural(name);
+      return name === null ? null : (asNoun(name) ?? `people in the role ${inSentence(name)}`);
     }
     case 'group':
-      return `people in ${nameOfId(vocabulary, 'group', value) ?? 'a group that no longer exists'}`;
+      return `people in ${thingInSentence(vocabulary, 'group', value)}`;
     case 'owns':
-      return `owners of ${nameOfId(vocabulary, 'product', condition.subject ?? '') ?? 'a product that no longer exists'}`;
+      return `owners of ${thingInSentence(vocabulary, 'product', leaf.subject ?? '')}`;
     case 'level':
-      return levelNoun(condition, vocabulary, voice);
+      return levelNoun(leaf, alone, vocabulary, voice);
     default:
       return null;
   }
 }
 
-function levelNoun(test: Test, vocabulary: Vocabulary, voice: Voice): string | null {
+const audienceNamed = (id: string, vocabulary: Vocabulary): string =>
+  `${nameOfId(vocabulary, 'audience', id) === null ? '' : 'the audience '}${thingInSentence(vocabulary, 'audience', id)}`;
+
+function levelNoun(test: Test, alone: boolean, vocabulary: Vocabulary, voice: Voice): string | null {
   if (test.op === 'is set') return 'members with a level';
   if (test.op === 'is not set') return voice === 'visitor' ? 'people without a level' : null;
   const name = nameOfId(vocabulary, 'level', String(test.value));
   if (name === null) return null;
   const op = test.op as 'at least' | 'exactly' | 'at most';
-  if (voice === 'visitor') {
+  if (voice === 'visitor' && alone && asNoun(name) !== null) {
     return {
       'at least': `${plural(name)} and above`,
       exactly: `${plural(name)} only`,
       'at most': `${plural(name)} and below`,
     }[op];
   }
+  return `people ${clauseOf(test, vocabulary).replace(/^are /, '')}`;
+}
+
+function clause(leaf: Leaf, vocabulary: Vocabulary): Clause {
+  const [part, holds] = leaf.kind === 'not' ? [leaf.of, false] : [leaf, true];
+  if (part.kind === 'test')
+    return { pronoun: pronounOf(part, vocabulary, holds), text: clauseOf(part, vocabulary, holds) };
+  const isThere = nameOfId(vocabulary, 'audience', part.audience) !== null;
   return {
-    'at least': `people at ${name} level or above`,
-    exactly: `people at exactly ${name} level`,
-    'at most': `people at ${name} level or below`,
-  }[op];
-}
-
-interface Clause {
-  readonly pronoun: 'who' | 'whose';
-  readonly text: string;
-}
-
-function clause(condition: Condition, vocabulary: Vocabulary, holds = true): Clause {
-  switch (condition.kind) {
-    case 'test':
-      return { pronoun: pronounOf(condition), text: clauseOf(condition, vocabulary, holds) };
-    case 'not':
-      return clause(condition.of, vocabulary, !holds);
-    case 'audience': {
-      const name = nameOfId(vocabulary, 'audience', condition.audience);
-      const what = name === null ? 'an audience that no longer exists' : `the audience ${name}`;
-      return { pronoun: 'who', text: `${holds ? 'are' : 'are not'} in ${what}` };
-    }
-    case 'all':
-    case 'any': {
-      if (condition.of.length === 0)
-        return { pronoun: 'who', text: (condition.kind === 'all') === holds ? 'are anyone' : 'don’t exist' };
-      const parts = condition.of.map((part) => {
-        const made = clause(part, vocabulary, holds);
-        const nested = part.kind === 'all' || part.kind === 'any';
-        return nested ? { ...made, text: `(${made.text})` } : made;
-      });
-      const word = (condition.kind === 'any') === holds ? 'or' : 'and';
-      const [first] = parts;
-      if (first && parts.some(({ pronoun }) => pronoun === 'whose')) {
-        const texts = parts.map(({ pronoun, text }, at) => (at === 0 ? text : `${pronoun} ${text}`));
-        return { pronoun: first.pronoun, text: listed(texts, word) };
-      }
-      const texts = parts.map(({ text }) => text);
-      return { pronoun: 'who', text: word === 'or' ? `either ${listed(texts, 'or')}` : listed(texts) };
-    }
-    default:
-      return condition satisfies never;
-  }
+    pronoun: 'who',
+    text:
+      isThere || holds
+        ? `${holds ? 'are' : 'are not'} in ${audienceNamed(part.audience, vocabulary)}`
+        : unpassable('its audience no longer exists', false, 'many'),
+  };
 }
