@@ -70,7 +70,7 @@ test('a partner’s area gives others a message with the reason, and trustees th
   const marek = await browserOf(browser, 'marek', { javaScriptEnabled: false });
   const refused = await marek.page.goto('/partners/hollin-school/notes');
   expect(refused?.status()).toBe(403);
-  await expect(marek.page.getByText('This opens to people in Hollin School or Trustees.')).toBeVisible();
+  await expect(marek.page.getByText('This opens to Trustees or people in Hollin School.')).toBeVisible();
   const priya = await browserOf(browser, 'priya', { javaScriptEnabled: false });
   expect((await priya.page.goto('/partners/hollin-school/notes'))?.status()).toBe(200);
   await marek.context.close();

@@ -92,7 +92,7 @@ describe('a selection as plain language', () => {
     expect(says(test('item kind', 'one of', ['page', 'file']))).toBe('pages and files');
     expect(says(not(test('item address', 'is', '/')))).toBe('items not at /');
     expect(says(all(test('item kind', 'is', 'file'), test('item owner', 'is set')))).toBe(
-      'files that belong to somebody',
+      'files with an owner',
     );
     expect(says(all(test('item kind', 'is', 'post'), test('item date', 'before', '2026-11-01')))).toBe(
       'posts whose date is before 1 November 2026',

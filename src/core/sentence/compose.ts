@@ -2,7 +2,7 @@
  * The grammar of composed sentences: how clauses are joined so that it can be heard what belongs to what, however deep.
  *
  * - Alternatives of people: "guests or members"; where one of them is more than a noun, "either guests, or people in Dome
- *   crew whose team is Optics", and where one has commas of its own, "either …, or else …". Bare nouns come first.
+ *   crew whose team is Optics", and where one has commas of its own, "either …, or else …". Short nouns come first.
  * - What is asked besides: "members who are in Dome crew and are not in Suspended"; where a part has an *or* in it, each part
  *   brings its own pronoun behind a comma: "members who either are in Dome crew or own the pass, and who are not in Suspended".
  * - Within a part: "either … or …" for one of several, "both … and …" and "at once …, … and …" for all of them. Below that,
@@ -108,7 +108,9 @@ function phraseOf(condition: Plain, lexicon: Lexicon): Phrase {
 
 function alternatives(parts: readonly Plain[], lexicon: Lexicon): Phrase {
   const phrases = parts.map((part) => phraseOf(part, lexicon));
-  const inOrder = GRADES.flatMap((grade) => phrases.filter((phrase) => phrase.grade === grade));
+  // What a reader could take for more of the one before it comes first: "Trustees or people in Hollin School".
+  const order = ({ text, grade }: Phrase) => (/\s/.test(text) ? 1 + GRADES.indexOf(grade) : 0);
+  const inOrder = phrases.toSorted((one, other) => order(one) - order(other));
   const texts = inOrder.map(({ text }) => text);
   switch (worst(phrases.map(({ grade }) => grade))) {
     case 'bare':

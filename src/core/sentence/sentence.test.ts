@@ -61,7 +61,7 @@ describe('for administrators', () => {
     expect(who(all(level('at least', observer), not(inGroup(suspended))))).toBe(
       'people at Observer level or above who are not in Suspended',
     );
-    expect(who(any(inGroup(school), hasRole(trustee)))).toBe('people in Hollin School or Trustees');
+    expect(who(any(inGroup(school), hasRole(trustee)))).toBe('Trustees or people in Hollin School');
     expect(who(any(guests, hasNoLevel))).toBe('either guests, or people who have no level');
     expect(who(all(signedIn, any(inGroup(crew), inGroup(school)), not(inGroup(suspended))))).toBe(
       'members who either are in Dome crew or are in Hollin School, and who are not in Suspended',
@@ -77,7 +77,7 @@ describe('for administrators', () => {
       'members who fail a test that nobody can fail since its group no longer exists',
     );
     expect(who(level('at least', asId('gone')))).toBe('members who are at a level that no longer exists');
-    expect(who(knows(asId('gone')))).toBe('people who know a passphrase that no longer exists');
+    expect(who(knows(asId('gone')))).toBe('members who know a passphrase that no longer exists');
     expect(who(profile(team, 'is', 'Vanished'))).toBe(
       'members who pass a test that nobody can pass since its choice no longer exists',
     );
@@ -108,7 +108,7 @@ describe('for visitors', () => {
     expect(reason(level('at least', observer))).toBe('This opens to Observers and above.');
     expect(reason(level('exactly', keeper))).toBe('This opens to Keepers only.');
     expect(reason(any(inGroup(school), hasRole(trustee)))).toBe(
-      'This opens to people in Hollin School or Trustees.',
+      'This opens to Trustees or people in Hollin School.',
     );
   });
 
