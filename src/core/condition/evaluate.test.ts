@@ -27,6 +27,7 @@ import {
   conditionCompiler,
   everyone,
   FALSE,
+  fold,
   hasNoLevel,
   inAudience,
   inGroup,
@@ -265,4 +266,20 @@ it('asks an audience what it stands for', () => {
   expect(truthOf(inAudience(nightCrew), people.ines)).toBe(TRUE);
   expect(truthOf(inAudience(nightCrew), people.marek)).toBe(FALSE);
   expect(truthOf(inAudience(nightCrew), people.guest)).toBe(UNKNOWN);
+});
+
+it.each([
+  ['οδος', 'ΟΔΟΣ', true],
+  ['οδοσ', 'ΟΔΟΣ', true],
+  ['STRASSE', 'straße', true],
+  ['STRAẞE', 'straße', true],
+  ['ﬁn', 'FIN', true],
+  ['ı', 'i', false],
+  ['ı', 'I', false],
+  ['I', 'i', true],
+  ['ſ', 's', true],
+  ['é', 'E\u0301', true],
+])('reads %s and %s as the same letters: %s', (one, other, same) => {
+  expect(fold(one) === fold(other)).toBe(same);
+  expect(fold(fold(one))).toBe(fold(one));
 });

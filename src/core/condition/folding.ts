@@ -1,8 +1,14 @@
 /**
- * Texts as they are compared: in Unicode normal form C, without regard to case. Upper case first, so that letters which
- * become two ("ß") are folded as well.
+ * Texts as they are compared: in Unicode normal form C, without regard to case (full case folding, Unicode Standard §3.13
+ * D144): letter by letter, because the small form of a capital sigma is another at the end of a word, and upper case on the
+ * way, so that letters which become two ("ß") are folded as well. The i without a dot stays a letter of its own.
  */
 const SIMPLE = /^[a-z0-9 .@/_-]*$/;
 
 export const fold = (text: string): string =>
-  SIMPLE.test(text) ? text : text.normalize('NFC').toUpperCase().toLowerCase().normalize('NFC');
+  SIMPLE.test(text) ? text : Array.from(text.normalize('NFC'), foldLetter).join('').normalize('NFC');
+
+const foldLetter = (letter: string): string =>
+  letter === 'ı'
+    ? letter
+    : Array.from(letter.toLowerCase().toUpperCase(), (one) => one.toLowerCase()).join('');

@@ -13,6 +13,7 @@ import {
   isEmpty,
   type Selection,
   sameBits,
+  without,
 } from '../columns';
 import type { GateId } from '../ids';
 import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
@@ -182,13 +183,19 @@ function withoutFollowers(shifts: readonly Shift[], outline: Outline): readonly 
       above !== undefined &&
       sameBits(above.gains.bits, shift.gains.bits) &&
       sameBits(above.loses.bits, shift.loses.bits) &&
-      (above.guests === null) === (shift.guests === null)
+      // Who gets something else in place of it does so in place of the page; and guests as they do there.
+      isEmpty(without(shift.sees.bits, above.sees.bits)) &&
+      (shift.guests === null || (above.guests !== null && alikeFor(above.guests) === alikeFor(shift.guests)))
     );
   };
   return shifts
     .map((shift) => ({ ...shift, items: shift.items.filter((item) => !follows(item, shift)) }))
     .filter(({ items }) => items.length > 0);
 }
+
+type Guests = NonNullable<Shift['guests']>;
+/** Whether it opens, closes, or stays closed. */
+const alikeFor = ({ before, after }: Guests): string => `${before.kind} ${after.kind}`;
 
 /** Shifts of the same people, and of guests in the same way, put together. */
 function merged(shifts: readonly Shift[]): readonly Shift[] {

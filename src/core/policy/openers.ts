@@ -38,7 +38,7 @@ export type Change =
 const LARGEST = 6;
 const MOST_TRIED = 4000;
 /** How many single changes are tried out, on sets of whatever size, before it is left at what was found. */
-const MOST_CHANGES = 150_000;
+const MOST_CHANGES = 30_000;
 /** Nobody reads more than this. */
 const MOST_WAYS = 200;
 

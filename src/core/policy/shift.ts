@@ -5,7 +5,7 @@
  */
 import { type Bitset, countOf, emptyBitset, type Selection } from '../columns';
 import type { GateId } from '../ids';
-import { numbering } from './speech';
+import { numbering, unpublishedKey } from './speech';
 import type { Told } from './standing';
 
 /** The people for whom a condition of what is told holds. */
@@ -154,7 +154,7 @@ function answersOf(old: Side, now: Side, select: Select): Answers {
   const of = ({ told }: Side) =>
     told.map((one): readonly Answering[] =>
       one.speech === null
-        ? [{ when: null, key: numberOf('unpublished') }]
+        ? [{ when: null, key: numberOf(unpublishedKey(one.item)) }]
         : one.speech.answers.map(({ when, key }, part) => ({
             when: when === null ? null : select(one, part),
             key: numberOf(key),

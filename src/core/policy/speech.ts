@@ -5,9 +5,9 @@
 import { type Condition, factNamed, keyOf, testsIn } from '../condition';
 import { expanded } from '../condition/audience';
 import type { Gate } from '../gate';
-import type { ItemKind, Vocabulary } from '../site';
+import type { Item, ItemKind, Vocabulary } from '../site';
 import type { CompiledPolicy } from './compile';
-import { type Fitted, fittedFor } from './turn-away-at';
+import { type Fitted, fittedFor, unpublishedAt } from './turn-away-at';
 
 /** What those get for whom a case is the first that holds. */
 export interface Answered {
@@ -80,6 +80,12 @@ function speechOf(
       JSON.stringify([keyOf(who), answers.map(({ when, key }) => [when && keyOf(when), key])]),
     ),
   };
+}
+
+/** What everybody gets of an item of a kind that is not published, as gates' answers have it. */
+export function unpublishedKey(item: Item): string {
+  const { turnAway, reason } = unpublishedAt(item.id, item.kind);
+  return inOrder({ turnAway, reason });
 }
 
 /** A value as text in which the order of its fields makes no difference. */

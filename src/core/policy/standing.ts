@@ -16,11 +16,12 @@ import type { GateId, ItemId } from '../ids';
 import type { Item, RequestFacts } from '../site';
 import type { CompiledPolicy, Hurdle } from './compile';
 import type { Outcome } from './decision';
-import { type Numbering, numbering, type Speech, speeches } from './speech';
+import { type Numbering, numbering, type Speech, speeches, unpublishedKey } from './speech';
 import type { Fitted } from './turn-away-at';
 
-/** A hurdle with what its gate says; null where something is not published. */
+/** A hurdle of an item with what its gate says; null where something is not published. */
 export interface Told {
+  readonly item: Item;
   readonly hurdle: Hurdle;
   readonly speech: Speech | null;
 }
@@ -34,7 +35,7 @@ export function tellerOf(compiled: CompiledPolicy, numberOf: Numbering) {
     return {
       key: hurdles.map((hurdle) => keyOfHurdle(hurdle, speech(hurdle))).join(' '),
       gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),
-      told: () => hurdles.map((hurdle) => ({ hurdle, speech: speech(hurdle) })),
+      told: () => hurdles.map((hurdle) => ({ item, hurdle, speech: speech(hurdle) })),
     };
   };
 }
@@ -71,7 +72,7 @@ export function standings(columns: Columns, request: RequestFacts): (told: reado
     for (const one of told) {
       const { speech, hurdle } = one;
       if (speech === null || hurdle.gate === null) {
-        collect(given, 'unpublished', open);
+        collect(given, unpublishedKey(one.item), open);
         open = emptyBitset(columns.size);
         break;
       }
@@ -115,10 +116,8 @@ export function reachOfItem(
     open: selection(open),
     away: [...given].flatMap(([key, bits]) => {
       const people = selection(bits);
-      const fitted = key === 'unpublished' ? null : (JSON.parse(key) as Fitted);
-      return people.count === 0
-        ? []
-        : [{ outcome: fitted?.turnAway.kind ?? 'missing', reason: fitted?.reason ?? null, people }];
+      const { turnAway, reason } = JSON.parse(key) as Fitted;
+      return people.count === 0 ? [] : [{ outcome: turnAway.kind, reason, people }];
     }),
   };
 }

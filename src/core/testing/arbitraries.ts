@@ -60,6 +60,8 @@ const text = fc.constantFrom(
   'straße',
   'e\u0301tage',
   'étage',
+  'ΟΔΟΣ',
+  'οδος',
   'a "b" \\ c',
   'and',
   'x\ny',

@@ -221,7 +221,8 @@ function testHolds(
   }
 }
 
-const folded = (text: string) => text.normalize('NFC').toUpperCase().toLowerCase().normalize('NFC');
+/** By the table of Unicode's full case folding for the letters that the generators use. */
+const folded = (text: string) => text.normalize('NFC').toLowerCase().replace(/ß/g, 'ss').replace(/ς/g, 'σ');
 
 /** The address as bits in letters, its version first; enough for the addresses that the generators make. */
 function bitsOf(address: string): string {
