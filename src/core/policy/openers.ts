@@ -20,7 +20,6 @@ import {
   trace,
 } from '../condition';
 import type { ItemId, LevelId } from '../ids';
-import { same } from '../same';
 import { guest, type Item, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 import { assume, canBeAssumed } from './assume';
 import type { CompiledPolicy } from './compile';
@@ -38,7 +37,7 @@ export type Change =
 const LARGEST = 6;
 const MOST_TRIED = 4000;
 /** How many single changes are tried out, on sets of whatever size, before it is left at what was found. */
-const MOST_CHANGES = 30_000;
+const MOST_CHANGES = 150_000;
 /** Nobody reads more than this. */
 const MOST_WAYS = 200;
 
@@ -108,19 +107,28 @@ export function openers(
   const told = found
     .slice(0, MOST_WAYS)
     .map((set) => spelt(set, gates, visitor, after(set), request, vocabulary));
+  const keys = told.map((set) => new Set(set.map(keyOfChange)));
+  const isIn = (smaller: ReadonlySet<string>, larger: ReadonlySet<string>) =>
+    smaller.size <= larger.size && [...smaller].every((key) => larger.has(key));
   return {
     cut: cut || layer.length > 0 || found.length > MOST_WAYS,
     ways: told.filter(
-      (set, at) =>
-        !told.some(
-          (other, index) =>
-            index !== at &&
-            other.every((change) => set.some((one) => same(one, change))) &&
-            (other.length < set.length || index < at),
-        ),
+      (_, at) =>
+        !keys.some((other, index) => {
+          const own = keys[at] ?? other;
+          return index !== at && isIn(other, own) && (other.size < own.size || index < at);
+        }),
     ),
   };
 }
+
+/** A text that is equal for equal changes. */
+const keyOfChange = (change: Change): string =>
+  change.kind === 'make'
+    ? `${change.holds} ${keyOf(change.test)}`
+    : change.kind === 'level'
+      ? `level ${change.level}`
+      : change.kind;
 
 /** A set without the changes that it opens without: what one buys, one has signed in for. */
 const without = (
@@ -156,10 +164,9 @@ function spelt(
       const wanted = holds ? TRUE : FALSE;
       return is === wanted && was !== wanted ? [{ kind: 'make', test, holds }] : [];
     });
-    const apart = others.filter(
-      (one, at) => !same(one, change) && others.findIndex((two) => same(one, two)) === at,
-    );
-    return [...apart, change];
+    const apart = new Map(others.map((one) => [keyOfChange(one), one]));
+    apart.delete(keyOfChange(change));
+    return [...apart.values(), change];
   });
 }
 
