@@ -2,6 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { inject } from 'vitest';
 import { everyone, type Policy, type VisitorFacts } from '@/core';
+import { type OpenDatabase, openDatabase } from '@/store';
 import { larkfell } from '../../demo/larkfell';
 import { DEMO_PASSWORD } from '../../demo/people';
 import {
@@ -15,6 +16,7 @@ import {
   type Visitor,
   visitorOf,
 } from '.';
+import { keep, putBack } from './testing-database';
 
 /** The moment at which tests happen. */
 export const now = new Date('2026-11-20T20:00:00Z');
@@ -32,12 +34,21 @@ export async function loadLarkfell(): Promise<Trivet> {
   const trivet = await Trivet.open(null);
   const problems = await importSite(trivet, quicker, 'The demo');
   if (problems.length > 0) throw new Error(problems.join('\n'));
+  await keep(trivet.db);
   return trivet;
 }
 
+// Databases of tests that are over, for the tests that follow in the same process.
+const spare: OpenDatabase[] = [];
+
 /** A fresh Larkfell, from the one that was loaded once for all tests. Close it afterwards. */
-export const openLarkfell = async (): Promise<Trivet> =>
-  Trivet.open(new Blob([new Uint8Array(await readFile(inject('larkfell')))]));
+export async function openLarkfell(): Promise<Trivet> {
+  const before = spare.pop();
+  if (before) await putBack(before.db);
+  const opened =
+    before ?? (await openDatabase(new Blob([new Uint8Array(await readFile(inject('larkfell')))])));
+  return Trivet.over({ ...opened, close: async () => void spare.push(opened) });
+}
 
 let addresses = 0;
 

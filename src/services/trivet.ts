@@ -30,8 +30,11 @@ export class Trivet {
   private constructor(private readonly opened: OpenDatabase) {}
 
   /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
-  static async open(from: string | null | Blob): Promise<Trivet> {
-    const trivet = new Trivet(await openDatabase(from));
+  static open = async (from: string | null | Blob): Promise<Trivet> => Trivet.over(await openDatabase(from));
+
+  /** The same over a database that is open. */
+  static async over(opened: OpenDatabase): Promise<Trivet> {
+    const trivet = new Trivet(opened);
     await trivet.reload();
     return trivet;
   }

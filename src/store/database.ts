@@ -1,9 +1,9 @@
 /** Opening the database: PGlite in a data folder, or in memory, brought up to the newest migration. */
-import { PGlite } from '@electric-sql/pglite';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import './query-failed';
 import * as schema from './schema';
+import { asPGlite, openThreadedClient } from './threaded-client';
 
 /** The database, or a transaction in it: queries take either. */
 export type Database = PgliteDatabase<typeof schema>;
@@ -21,16 +21,11 @@ export interface OpenDatabase {
  * migrates it.
  */
 export async function openDatabase(from: string | null | Blob): Promise<OpenDatabase> {
-  const client =
-    from === null
-      ? new PGlite()
-      : typeof from === 'string'
-        ? new PGlite(from)
-        : new PGlite({ loadDataDir: from });
+  const client = await openThreadedClient(from);
   try {
-    const db = drizzle({ client, schema });
+    const db = drizzle({ client: asPGlite(client), schema });
     await migrate(db, { migrationsFolder: 'drizzle' });
-    return { db, close: () => client.close(), dump: () => client.dumpDataDir('none') };
+    return { db, close: client.close, dump: client.dump };
   } catch (error) {
     await client.close().catch(() => undefined);
     throw error;

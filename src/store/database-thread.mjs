@@ -1,0 +1,69 @@
+/**
+ * The database in a thread of its own: PGlite runs a query from beginning to end without a pause, and nobody else is to wait
+ * for that. Plain JavaScript, because a thread is loaded by Node itself. What it is told and what it answers is in
+ * `threaded-client.ts`.
+ */
+import { parentPort, workerData } from 'node:worker_threads';
+import { PGlite } from '@electric-sql/pglite';
+
+const { folder, copy } = workerData;
+const client = copy ? new PGlite({ loadDataDir: new Blob([copy]) }) : new PGlite(folder ?? undefined);
+
+/** The transaction that is going on, with what ends it. */
+let current = null;
+
+const asItIs = (value) => value;
+
+async function answer({ kind, inside, text, params, rowMode, raw }) {
+  const asked = inside ? current.tx : client;
+  switch (kind) {
+    case 'open':
+      return client.waitReady;
+    case 'query': {
+      const parsers = Object.fromEntries(raw.map((type) => [type, asItIs]));
+      return asked.query(text, params, { rowMode, parsers });
+    }
+    case 'exec':
+      return asked.exec(text);
+    case 'begin':
+      return new Promise((begun, failed) => {
+        const ended = client.transaction(
+          (tx) =>
+            new Promise((commit) => {
+              current = { tx, commit, ended };
+              begun();
+            }),
+        );
+        ended.catch(failed);
+      });
+    case 'commit': {
+      const { commit, ended } = current;
+      current = null;
+      commit();
+      return ended;
+    }
+    case 'roll back': {
+      const { tx, commit, ended } = current;
+      current = null;
+      await tx.rollback();
+      commit();
+      return ended;
+    }
+    case 'dump':
+      return new Uint8Array(await (await client.dumpDataDir('none')).arrayBuffer());
+    case 'close':
+      return client.close();
+    default:
+      throw new Error(`The database is not told how to ${kind}.`);
+  }
+}
+
+parentPort.on('message', async ({ id, ...asked }) => {
+  try {
+    parentPort.postMessage({ id, result: await answer(asked) });
+  } catch (error) {
+    // An error loses its own fields on the way: PostgreSQL's code, the constraint.
+    const fields = Object.entries(error).filter(([, value]) => typeof value === 'string');
+    parentPort.postMessage({ id, failure: { message: error.message, fields: Object.fromEntries(fields) } });
+  }
+});
