@@ -49,7 +49,7 @@ export const policy = {
       named('way-to-join'),
       { cases: [{ when: 'not signed in', give: redirectToSignIn }] },
     ),
-    gate('sample-chart', item('sample-chart'), 'everyone', missing, { stance: 'instead' }),
+    gate('sample-chart', branch('sample-chart'), 'everyone', missing, { stance: 'instead' }),
     gate('crew', branch('crew'), 'in group "Dome crew"', missing),
     gate('hollin-school', branch('hollin-school'), 'in group "Hollin School" or role "Trustee"', message),
     gate('tarn-survey', branch('tarn-survey'), 'in group "Tarn Survey" or role "Trustee"', message),

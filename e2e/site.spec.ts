@@ -92,6 +92,7 @@ test('join is for those without a level; Keepers alone reach the Keepers’ even
 test('a sample chart is open in the middle of a gated branch', async ({ page }) => {
   await page.goto('/sample-chart');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('A sample chart');
+  await expect(page.getByText('as our Observers use it at the eyepiece')).toBeVisible();
 });
 
 test('a wrong password keeps what was typed and where one was going, and says one thing for all', async ({

@@ -58,6 +58,42 @@ const WORKS: Readonly<Record<string, Work>> = {
     const document = { ...live, sections };
     return request.post('/desk/api/items/visit/preview', { data: { standIn: 'guest', document } });
   },
+  'a long text of ordinary words': async (request) => {
+    const { live } = await (await request.get('/desk/api/items/visit')).json();
+    // Another one each time: what was read once is kept.
+    const text = `${Math.random()}\n\n${'## Night\n\nA *bright* [sky](/visit) over the dome.\n\n'.repeat(3500)}`;
+    const sections = [{ type: 'text', id: 'visit-text', title: 'Text', text }];
+    const document = { ...live, sections };
+    const answer = await request.post('/desk/api/items/visit/preview', {
+      data: { standIn: 'guest', document },
+    });
+    expect((await answer.json()).html).toContain('Night');
+  },
+  'a large file sent': async (request) => {
+    const data = Buffer.concat([Buffer.from('%PDF-1.7\n'), Buffer.alloc(15_000_000, 7)]);
+    const sent = await request.post('/desk/api/files?name=large.pdf&parent=site', {
+      data,
+      headers: { 'Content-Type': 'application/octet-stream' },
+      timeout: 30_000,
+    });
+    const { item } = await sent.json();
+    await request.post('/desk/api/items', { data: { kind: 'remove', item } });
+  },
+  'a leak check': async (request) => {
+    const answer = await request.post('/desk/api/leak-check', {
+      data: {},
+      timeout: 60_000,
+    });
+    expect(await answer.json()).toMatchObject({ leaked: 0 });
+  },
+  'two hundred guesses at a code': (request) =>
+    Promise.all(
+      Array.from({ length: 200 }, () =>
+        request.post('/reset/confirm', {
+          form: { token: 'x'.repeat(43), code: '000000', password: 'a password that is long' },
+        }),
+      ),
+    ),
   'what somebody reaches, and what would open the rest': (request) =>
     Promise.all(['marek', 'odile', 'jonah'].map((who) => request.get(`/desk/api/people/${who}`))),
   'parts of a large file': async (request) => {

@@ -9,7 +9,7 @@ import {
   type StoredItem,
 } from '@/store';
 import type { SiteState } from './site-state';
-import { plainTextOf } from './view/markdown';
+import { readAhead, renderedWords } from './view/renderings';
 
 /** The searchable texts of an item. */
 export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabulary): readonly SearchText[] {
@@ -33,7 +33,7 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
       const { pieces } = parseRegions(content.body, vocabulary);
       return [
         ...text('text', more),
-        ...textsIn(pieces).flatMap((piece) => text('text', plainTextOf(piece.text), piece.path)),
+        ...textsIn(pieces).flatMap((piece) => text('text', renderedWords(piece.text), piece.path)),
       ];
     }
     case 'site':
@@ -51,6 +51,11 @@ export async function indexItems(
   stored: readonly StoredItem[],
   vocabulary: Vocabulary,
 ): Promise<void> {
+  await readAhead(
+    stored.flatMap(({ content }) =>
+      textsIn(parseRegions(content.body, vocabulary).pieces).map(({ text }) => text),
+    ),
+  );
   await deleteSearchTexts(
     db,
     stored.map(({ item }) => item.id),

@@ -28,7 +28,7 @@ const feedDoor = (write: (feed: Feed, ask: Ask) => string, type: string): Door =
   GET: async (ask) => {
     const look = await lookIn(ask);
     if (look === null || ask.rest.length > 0 || ask.delivery.walk) return missing(ask);
-    const feed = feedOf(look, ask.url.searchParams.get('category'));
+    const feed = await feedOf(look, ask.url.searchParams.get('category'));
     return new Response(write(feed, ask), {
       headers: {
         'Content-Type': `${type}; charset=utf-8`,

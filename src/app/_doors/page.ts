@@ -1,5 +1,5 @@
 /** Pages and posts, and nothing where there is none. */
-import { type ListAnswer, nowhere, type PageAnswer, viewPage } from '@/services';
+import { type ListAnswer, nowhere, type PageAnswer, viewPageInTime } from '@/services';
 import { renderAnswer } from '@/site';
 import { PRIVATE, respond } from '../_http/response';
 import type { Ask } from './door';
@@ -8,7 +8,7 @@ export async function page(ask: Ask): Promise<Response> {
   const { method } = ask.request;
   // The same at every address, so that it does not tell at which there is a page.
   if (method !== 'GET' && method !== 'HEAD') return notTaken('GET, HEAD');
-  const answer = viewPage(ask.look, ask.path);
+  const answer = await viewPageInTime(ask.look, ask.path);
   return given(ask, answer, answer.kind === 'page' && answer.sameForEveryone);
 }
 

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { type ItemId, keyOfStandIn, nameOf } from '@/core';
-import type { Document, DocumentProblem } from '@/services';
+import { type ItemId, keyOfStandIn, listed, nameOf } from '@/core';
+import type { Document, DocumentProblem, WithheldLink } from '@/services';
 import { Pick } from '@/ui';
 import { useDesk } from '../context';
 import { referenceOf } from '../stand-in-reference';
@@ -12,6 +12,7 @@ interface Previewed {
   readonly html: string | null;
   readonly elsewhere: string | null;
   readonly problems: readonly DocumentProblem[];
+  readonly withheld: readonly WithheldLink[];
 }
 
 /** What is being written as it will look, to one of the board's visitors, under the draft's gates. */
@@ -39,6 +40,12 @@ export function Preview({ item, document }: { readonly item: string; readonly do
         <span className="note">would see it, with the draft’s gates</span>
       </div>
       {standIn && there && <ItemReachView item={there} standIn={standIn} />}
+      {standIn && shown && shown.withheld.length > 0 && (
+        <p className="note border-thin border-b px-3 py-2">
+          {nameOf(standIn)} does not get {listed(shown.withheld.map(inWords))},{' '}
+          {shown.withheld.length === 1 ? 'which is' : 'which are'} closed to them.
+        </p>
+      )}
       {shown?.html != null ? (
         <iframe
           title={`The page as ${standIn ? nameOf(standIn) : 'a guest'} would see it`}
@@ -72,3 +79,6 @@ export function Preview({ item, document }: { readonly item: string; readonly do
     </aside>
   );
 }
+
+const inWords = ({ kind, words, title }: WithheldLink): string =>
+  kind === 'picture' ? `the picture ${title}` : `the link of “${words}” to ${title}`;

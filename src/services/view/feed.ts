@@ -4,6 +4,7 @@ import { entriesOf } from './entry';
 import { named } from './list-view';
 import { addressIn, type Look } from './look';
 import { sectionViews } from './section-view';
+import { textsReady } from './texts';
 
 /** A post in a feed; addresses are paths on this site. */
 export interface FeedItem {
@@ -42,12 +43,13 @@ function enclosureOf(look: Look, id: ItemId): FeedItem['enclosure'] {
 }
 
 /** The feed as this visitor gets it, of a category if one is named. A category that they get nothing of is an empty feed. */
-export function feedOf(look: Look, category: string | null): Feed {
+export async function feedOf(look: Look, category: string | null): Promise<Feed> {
   const { outline } = look.state;
   const name = category === null ? null : named(look, 'category', category);
   const unknown = category !== null && name === null;
   const site = outline.items.get(outline.root)?.title ?? '';
   const entries = unknown ? [] : entriesOf(look, { category: name }, MOST);
+  for (const { id, teaser } of entries) if (teaser === null) await textsReady(look, id);
   return {
     // Not even the spelling of a category's name is told to those who get nothing of it.
     title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,

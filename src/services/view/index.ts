@@ -10,7 +10,7 @@ export { type Hit, type PassagePart, type SearchAnswer, search } from './search'
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
 export { sitemapOf } from './sitemap';
 export { type Step, signInAddress } from './step';
-export { contentOf, htmlIn, summaryOf } from './texts';
+export { contentOf, htmlIn, summaryOf, textsReady, type WithheldLink, withheldLinks } from './texts';
 export {
   factsOf,
   instead,
@@ -19,4 +19,5 @@ export {
   type PageFacts,
   signInNote,
   viewPage,
+  viewPageInTime,
 } from './view-page';

@@ -19,7 +19,8 @@ import {
 import { type Content, noContent } from '@/store';
 import type { SiteState } from '../site-state';
 import { type Look, opens } from './look';
-import { BASE_MARK, htmlOf, plainTextOf } from './markdown';
+import { BASE_MARK, plainTextOf } from './markdown';
+import { readAhead, renderedHtml } from './renderings';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
 
@@ -73,7 +74,7 @@ export const shownHtml = (look: Look, text: string): string =>
  */
 export const htmlIn = (look: Look, markdown: string): string => {
   const open = (to: string) => itemsAt(look.state, to).every((id) => opens(look, id));
-  return rendered(markdown)
+  return renderedHtml(markdown)
     .replace(LINK, (whole, to: string, words: string) => (open(to) ? whole : words))
     .replace(PICTURE, (whole, to: string) => (open(to) ? whole : ''))
     .replaceAll(BASE_MARK, look.base);
@@ -96,29 +97,58 @@ function itemsAt({ outline, oldAddresses }: SiteState, to: string): readonly Ite
 export function linkedFrom(state: SiteState, compiled: CompiledPolicy, text: string): readonly ItemId[] {
   return textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
     [LINK, PICTURE].flatMap((kind) =>
-      [...rendered(piece.text).matchAll(kind)].flatMap(([, to = '']) => itemsAt(state, to)),
+      [...renderedHtml(piece.text).matchAll(kind)].flatMap(([, to = '']) => itemsAt(state, to)),
     ),
   );
 }
 
-// The same texts are shown over and over. The oldest are dropped when there are many.
-const MOST_RENDERINGS = 5000;
-const renderings = new Map<string, string>();
-function rendered(markdown: string): string {
-  const found = renderings.get(markdown);
-  if (found !== undefined) return found;
-  const html = htmlOf(markdown);
-  renderings.set(markdown, html);
-  const oldest = renderings.keys().next().value;
-  if (renderings.size > MOST_RENDERINGS && oldest !== undefined) renderings.delete(oldest);
-  return html;
+/** A link whose words this visitor gets without it, or a picture that they don't get: what it leads to is closed to them. */
+export interface WithheldLink {
+  readonly kind: 'link' | 'picture';
+  /** The words of the link; nothing for a picture. */
+  readonly words: string;
+  /** What it leads to. */
+  readonly title: string;
 }
+
+/** The links and pictures of a page's texts that this visitor does not get. */
+export const withheldLinks = (look: Look, id: ItemId): readonly WithheldLink[] =>
+  sectionsOf(look.compiled.outline, id)
+    .filter((section) => opens(look, section.id))
+    .flatMap((section) => shownPieces(look, contentOf(look.state, section.id).body))
+    .flatMap(({ text }) =>
+      (
+        [
+          ['link', LINK],
+          ['picture', PICTURE],
+        ] as const
+      ).flatMap(([kind, pattern]) =>
+        [...renderedHtml(text).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
+          itemsAt(look.state, to)
+            .filter((item) => !opens(look, item))
+            .map((item) => ({
+              kind,
+              words: words.replace(/<[^>]*>/g, ''),
+              title: look.state.outline.items.get(item)?.title ?? '',
+            })),
+        ),
+      ),
+    );
+
+/** Reads the long texts of a page ahead; those who ask for another one don't wait for it. */
+export const textsReady = ({ state, compiled }: Look, id: ItemId): Promise<void> =>
+  readAhead(
+    sectionsOf(compiled.outline, id).flatMap((section) =>
+      textsIn(regionsIn(compiled, contentOf(state, section.id).body).pieces).map(({ text }) => text),
+    ),
+  );
 
 /** Whether everybody who opens the page gets the same of a text. */
 export const isSameForEveryone = (compiled: CompiledPolicy, text: string): boolean =>
   regionsIn(compiled, text).pieces.every(({ kind }) => kind === 'text');
 
 const MOST_WORDS = 400;
+const MOST_READ = 8000;
 
 /**
  * The first words of a page or post that nothing within it withholds: of sections without gates of their own, outside
@@ -140,7 +170,9 @@ function wordsOf(state: SiteState, compiled: CompiledPolicy, id: ItemId): readon
     const gated = section.id !== id && hasOwnGate(compiled, section.id, id);
     if (section.type !== 'text' || gated || !section.published) continue;
     for (const piece of regionsIn(compiled, contentOf(state, section.id).body).pieces) {
-      if (piece.kind === 'text') words.push(...plainTextOf(piece.text).split(/\s+/).filter(Boolean));
+      // Of a long text its beginning is enough.
+      if (piece.kind === 'text')
+        words.push(...plainTextOf(piece.text.slice(0, MOST_READ)).split(/\s+/).filter(Boolean));
       if (words.length > MOST_WORDS) return words.slice(0, MOST_WORDS + 1);
     }
   }

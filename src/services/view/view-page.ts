@@ -21,7 +21,7 @@ import { type Given, givenAt, givenNowhere } from './given-at';
 import { addressIn, type Look } from './look';
 import { type SectionView, sectionViews } from './section-view';
 import { type Step, stepFor } from './step';
-import { contentOf, htmlIn, isSameForEveryone, linkedFrom, summaryOf } from './texts';
+import { contentOf, htmlIn, isSameForEveryone, linkedFrom, summaryOf, textsReady } from './texts';
 
 /** What is told of a page in its head: for other sites that link to it, and for search engines. */
 export interface PageFacts {
@@ -70,6 +70,14 @@ export type PageAnswer =
   /** An address that the item had before; not a decision. */
   | { readonly kind: 'moved'; readonly to: string }
   | { readonly kind: 'missing'; readonly frame: Frame };
+
+/** The same, with long texts read ahead so that nobody else waits for them. */
+export async function viewPageInTime(look: Look, path: string): Promise<PageAnswer> {
+  const address = normaliseAddress(path);
+  const item = address === null ? undefined : look.state.outline.addressed.get(address);
+  if (item && givenAt(look, item.id).kind === 'open') await textsReady(look, item.id);
+  return viewPage(look, path);
+}
 
 /** What a visitor gets at a path as it came in the request. */
 export function viewPage(look: Look, path: string): PageAnswer {

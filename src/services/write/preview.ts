@@ -6,25 +6,30 @@ import { type Administrator, need } from '../desk-right';
 import type { SiteState } from '../site-state';
 import { personBehind, readStandIn } from '../stand-ins';
 import type { Trivet } from '../trivet';
-import { type Look, type PageAnswer, viewPage } from '../view';
+import { type Look, type PageAnswer, viewPageInTime, type WithheldLink, withheldLinks } from '../view';
 import { type DocumentProblem, readDocument } from './document';
 import { itemsFor } from './write-document';
 
 const asking = z.strictObject({ standIn: z.unknown(), document: z.unknown() });
 
 export type PreviewAnswer =
-  | { readonly kind: 'preview'; readonly answer: PageAnswer }
+  | {
+      readonly kind: 'preview';
+      readonly answer: PageAnswer;
+      /** What of its texts the visitor does not get, because it leads to what is closed to them. */
+      readonly withheld: readonly WithheldLink[];
+    }
   | { readonly kind: 'wrong'; readonly problems: readonly DocumentProblem[] }
   | { readonly kind: 'missing' };
 
 /** The page with what is written, under the draft of the policy, as a stand-in gets it; published, for the look of it. */
-export function previewWriting(
+export async function previewWriting(
   trivet: Trivet,
   administrator: Administrator,
   id: string,
   input: unknown,
   now: Date,
-): PreviewAnswer {
+): Promise<PreviewAnswer> {
   need(administrator, 'look');
   const { state } = trivet;
   const parsed = asking.safeParse(input);
@@ -57,5 +62,6 @@ export function previewWriting(
     request: plainRequest(state, now),
     base: '',
   };
-  return { kind: 'preview', answer: viewPage(look, encodeURI(read.address)) };
+  const answer = await viewPageInTime(look, encodeURI(read.address));
+  return { kind: 'preview', answer, withheld: answer.kind === 'page' ? withheldLinks(look, item.id) : [] };
 }

@@ -162,13 +162,22 @@ describe('writing', () => {
   it('shows a page as it will look, to whom it will look so, without anything being on the site', async () => {
     const { live } = await writing('visit');
     const document = { ...live, ...withText(live, 'For all.\n\n:::for signed in\nFor members.\n:::') };
-    const look = (standIn: unknown) =>
-      JSON.stringify(previewWriting(trivet, greta, 'visit', { standIn, document }, now));
-    expect(look('guest')).not.toContain('For members.');
-    expect(look({ person: 'marek' })).toContain('For members.');
+    const look = async (standIn: unknown) =>
+      JSON.stringify(await previewWriting(trivet, greta, 'visit', { standIn, document }, now));
+    expect(await look('guest')).not.toContain('For members.');
+    expect(await look({ person: 'marek' })).toContain('For members.');
     expect(shown('/visit', 'marek')).not.toContain('For members.');
+    const linked = { ...live, ...withText(live, 'Our [*charts*](/observers/charts), and [home](/).') };
+    const withheldFrom = async (standIn: unknown) =>
+      await previewWriting(trivet, greta, 'visit', { standIn, document: linked }, now);
+    expect(await withheldFrom('guest')).toMatchObject({
+      withheld: [{ kind: 'link', words: 'charts', title: 'Charts' }],
+    });
+    expect(await withheldFrom({ person: 'tobin' })).toMatchObject({ withheld: [] });
     const wrong = { ...live, ...withText(live, ':::for signed in\nx') };
-    expect(previewWriting(trivet, greta, 'visit', { standIn: 'guest', document: wrong }, now)).toMatchObject({
+    expect(
+      await previewWriting(trivet, greta, 'visit', { standIn: 'guest', document: wrong }, now),
+    ).toMatchObject({
       kind: 'wrong',
       problems: [{ line: 1 }],
     });

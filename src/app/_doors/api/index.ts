@@ -10,6 +10,7 @@ import {
   sectionViews,
   summaryOf,
   teaserOf,
+  textsReady,
 } from '@/services';
 import { PRIVATE } from '../../_http/response';
 import { bearerIn } from '../bearer';
@@ -115,7 +116,7 @@ function entryIn(look: Look, item: Told, given = givenAt(look, item.id)): Entry 
   return { ...base, access: 'teaser', summary: text, reason };
 }
 
-function one(look: Look, id: string): Response {
+async function one(look: Look, id: string): Promise<Response> {
   const item = look.state.outline.items.get(asId<ItemId>(id));
   const there = item && (isAddressed(item) || item.kind === 'file') ? item : null;
   const given = there ? givenAt(look, there.id) : null;
@@ -124,6 +125,7 @@ function one(look: Look, id: string): Response {
     const nowhere = givenNowhere(look, '/');
     return nowhere.kind === 'missing' ? nothing() : closed(nowhere);
   }
+  if (given.kind === 'open' && there.kind !== 'file') await textsReady(look, there.id);
   return given.kind === 'open' || given.kind === 'teaser' ? whole(look, there, given) : closed(given);
 }
 

@@ -10,11 +10,12 @@ interface Context {
 /** What is being written as it will look, to a stand-in. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator, body) => {
-    const answer = previewWriting(trivet, administrator, (await params).item, body, new Date());
+    const answer = await previewWriting(trivet, administrator, (await params).item, body, new Date());
     if (answer.kind === 'missing') return problem(404, 'There is nothing to be shown.');
-    if (answer.kind === 'wrong') return json({ html: null, problems: answer.problems, elsewhere: null });
+    const nothing = { html: null, problems: [], elsewhere: null, withheld: [] };
+    if (answer.kind === 'wrong') return json({ ...nothing, problems: answer.problems });
     const rendered = await renderAnswer(answer.answer, delivery(false, true));
     return 'location' in rendered
-      ? json({ html: null, problems: [], elsewhere: rendered.location })
-      : json({ html: rendered.html, problems: [], elsewhere: null });
+      ? json({ ...nothing, elsewhere: rendered.location })
+      : json({ ...nothing, html: rendered.html, withheld: answer.withheld });
   });

@@ -1,0 +1,33 @@
+import { expect, it } from 'vitest';
+import { htmlOf, plainTextOf } from './markdown';
+import { readAhead, renderedHtml, renderedWords } from './renderings';
+
+const long = (name: string, blocks: number): string =>
+  Array.from(
+    { length: blocks },
+    (_, at) => `## ${name} ${at}\n\nA *bright* [sky](/visit) over the dome.`,
+  ).join('\n\n');
+
+it('reads ahead what would be read otherwise', async () => {
+  const text = long('Night', 300);
+  await readAhead([text, 'short']);
+  expect(renderedHtml(text)).toBe(htmlOf(text));
+  expect(renderedWords(text)).toBe(plainTextOf(text));
+  expect(renderedHtml('short')).toBe(htmlOf('short'));
+});
+
+it('leaves this thread free meanwhile, and has nothing to do afterwards', async () => {
+  const text = long('Dusk', 3000);
+  let read = false;
+  let turns = 0;
+  const turn = () => {
+    turns += 1;
+    if (!read) setImmediate(turn);
+  };
+  setImmediate(turn);
+  await readAhead([text]);
+  read = true;
+  // In this thread it would be one or two.
+  expect(turns).toBeGreaterThan(50);
+  expect(renderedHtml(text)).toContain('<h2>Dusk 2999</h2>');
+});
