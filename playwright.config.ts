@@ -1,19 +1,24 @@
 import { defineConfig } from '@playwright/test';
 
-const PORT = 4173;
+/** A server for each worker; their number is that of the workers. */
+export const PORTS = [4173, 4174];
 
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',
-  // One server with one site: the stories run one after the other, and each puts back what it changed.
-  workers: 1,
+  // A server with a site for each: its stories run one after the other, and each puts back what it changed.
+  workers: PORTS.length,
   fullyParallel: false,
   retries: 0,
   timeout: 60_000,
   expect: { timeout: 8000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  projects: [
+    { name: 'stories', testIgnore: 'watchdog.spec.ts' },
+    // How long one waits is measured while nobody else works.
+    { name: 'watchdog', testMatch: 'watchdog.spec.ts', dependencies: ['stories'] },
+  ],
   use: {
-    baseURL: `http://localhost:${PORT}`,
     actionTimeout: 8000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
@@ -29,12 +34,12 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
+  webServer: PORTS.map((port) => ({
     command: 'node scripts/demo.mjs',
-    url: `http://localhost:${PORT}/`,
-    env: { PORT: String(PORT), TRIVET_DATA: '.data-browser-tests' },
+    url: `http://localhost:${port}/`,
+    env: { PORT: String(port), TRIVET_DATA: `.data-browser-tests/${port}` },
     timeout: 300_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     stdout: 'ignore',
-  },
+  })),
 });

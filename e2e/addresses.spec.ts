@@ -1,6 +1,6 @@
 /** Addresses as a program would send them, not tidied by a browser. */
 import { get } from 'node:http';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './story';
 
 interface Raw {
   readonly status: number;

@@ -1,6 +1,7 @@
 /** Working at the desk as Greta. */
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { signIn } from './people';
+import { expect } from './story';
 
 export const cell = (page: Page, item: RegExp, column: number) =>
   page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);

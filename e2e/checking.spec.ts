@@ -1,9 +1,9 @@
 /** Checking without a second browser: the board's filters and made-up visitors, two walks, the loop of a change, a file. */
 import { readFileSync } from 'node:fs';
-import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { alive, benchTitle, cell, dropDraft, openDesk, putLive, saved, show } from './at-desk';
 import { browserOf } from './people';
+import { axe, expect, test } from './story';
 
 const count = (page: Page) => page.getByTestId('board-count');
 
@@ -132,7 +132,7 @@ test('two walks side by side show what Odile gets that Marek doesn’t', async (
   await expect(page.getByRole('button', { name: /on a phone · from news\.example/ })).toBeVisible();
   await page.getByRole('button', { name: 'Leave' }).last().click();
   await expect(page.locator('iframe')).toHaveCount(1);
-  expect((await new AxeBuilder({ page }).exclude('iframe').analyze()).violations).toEqual([]);
+  expect(await axe(page)).toEqual([]);
   await page.goto('/desk');
   await alive(page);
   await takeOff(page, 'Odile Marsh');
@@ -159,7 +159,7 @@ test('change, difference, effect, live, and back again without leaving the desk'
   const detail = page.getByRole('region', { name: 'What it was' });
   await expect(detail.getByText('“Open doors”')).toBeVisible();
   await expect(detail.getByText('Everyone', { exact: true })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await axe(page)).toEqual([]);
   const revisions = page.getByRole('region', { name: 'Revisions' }).getByRole('button');
   await revisions.nth(1).click();
   await page.getByRole('button', { name: 'Bring back into the draft' }).click();
@@ -192,7 +192,7 @@ test('the journal counts who was turned away, and the settings say what it keeps
   const row = page.getByRole('row', { name: /^Keepers’ evening/ });
   await expect(row).toContainText('redirect');
   await expect(page.getByRole('img', { name: /Where visitors were turned away/ })).toBeVisible();
-  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  expect(await axe(page)).toEqual([]);
   await page.getByRole('link', { name: 'Settings' }).click();
   await page.getByLabel('Days that the journal keeps').fill('0');
   await page.getByRole('button', { name: 'Keep these settings' }).click();

@@ -1,6 +1,7 @@
 /** Writing conditions in the composer: by choices, by dragging, as text. */
-import { expect, type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { alive, cell, dropDraft, openDesk, putLive, saved } from './at-desk';
+import { expect, test } from './story';
 
 const who = (page: Page) => page.getByRole('region', { name: 'Who' });
 const asText = async (page: Page): Promise<string> => {

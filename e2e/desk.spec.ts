@@ -1,8 +1,7 @@
 /** The desk, as Greta works at it. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
 import { alive, benchTitle, cell, dropDraft, openDesk, putLive, saved, show } from './at-desk';
 import { browserOf, fillSignIn } from './people';
+import { axe, expect, test } from './story';
 
 test('the desk asks guests to sign in, refuses members and lets Greta in', async ({ page, browser }) => {
   await page.goto('/desk');
@@ -309,11 +308,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     // Four times it looks at every mark of the board.
     test.slow();
     const { context, page } = await browserOf(browser, 'greta', { colorScheme });
-    const violations = async () =>
-      (await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [
-        id,
-        nodes.map((node) => node.html),
-      ]);
+    const violations = () => axe(page, colorScheme);
     await page.goto('/desk');
     await alive(page);
     await expect(cell(page, /^Home/, 0)).toBeVisible();

@@ -4,8 +4,8 @@ import { readFileSync } from 'node:fs';
 import { request as ask, type IncomingHttpHeaders } from 'node:http';
 import { connect } from 'node:net';
 import { gunzipSync } from 'node:zlib';
-import { expect, test } from '@playwright/test';
 import { signIn } from './people';
+import { expect, test } from './story';
 
 interface Raw {
   readonly status: number;

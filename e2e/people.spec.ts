@@ -1,8 +1,8 @@
 /** People, names and audiences at the desk. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { alive, dropDraft, openDesk, saved } from './at-desk';
 import { browserOf, signIn } from './people';
+import { axe, expect, test } from './story';
 
 const bench = (page: Page) => page.getByRole('complementary');
 const count = (page: Page) => page.getByTestId('people-count');
@@ -271,11 +271,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     browser,
   }) => {
     const { context, page } = await browserOf(browser, 'greta', { colorScheme });
-    const violations = async () =>
-      (await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => [
-        id,
-        nodes.map((node) => node.html),
-      ]);
+    const violations = () => axe(page, colorScheme);
     const look = async (address: string, ready: () => Promise<void>) => {
       await page.goto(address);
       await alive(page);

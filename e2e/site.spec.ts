@@ -1,7 +1,6 @@
 /** The site as its visitors meet it, without scripts. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
 import { browserOf, fillSignIn, signIn } from './people';
+import { axe, expect, test } from './story';
 
 test.use({ javaScriptEnabled: false });
 
@@ -211,7 +210,7 @@ test.describe('looking', () => {
   ]) {
     test(`axe finds nothing at ${path}, and nothing sticks out on narrow screens`, async ({ page }) => {
       await page.goto(path);
-      expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+      expect(await axe(page)).toEqual([]);
       for (const width of [768, 360]) {
         await page.setViewportSize({ width, height: 740 });
         const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);

@@ -1,6 +1,7 @@
 /** The way in, as a visitor goes it: without scripts. */
-import { expect, type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { browserOf, signIn } from './people';
+import { expect, test } from './story';
 
 test.use({ javaScriptEnabled: false });
 

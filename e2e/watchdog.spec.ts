@@ -1,7 +1,8 @@
 /** Nobody waits for anybody else's work: while each of these runs, a second client's question is answered at once. */
 import { get } from 'node:http';
-import { type APIRequestContext, expect, test } from '@playwright/test';
+import type { APIRequestContext } from '@playwright/test';
 import { signIn } from './people';
+import { expect, test } from './story';
 
 /** Within this, in milliseconds, whoever watches over a server has an answer. */
 const AT_ONCE = 200;

@@ -1,8 +1,8 @@
 /** Writing at the desk, and what becomes of it on the site. */
-import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { alive, benchTitle, cell, dropDraft, openDesk, putLive, saved } from './at-desk';
 import { browserOf } from './people';
+import { axe, expect, test } from './story';
 
 const kept = (page: Page, text: string) => expect(page.getByTestId('kept')).toHaveText(text);
 const preview = (page: Page) => page.frameLocator('iframe');
@@ -234,8 +234,7 @@ test.describe('looking', () => {
         await page.goto(at);
         await alive(page);
         await page.waitForLoadState('networkidle');
-        const found = await new AxeBuilder({ page }).exclude('iframe').analyze();
-        expect(found.violations.map(({ id, nodes }) => `${at} ${id}: ${nodes[0]?.html}`)).toEqual([]);
+        expect([at, await axe(page, scheme)]).toEqual([at, []]);
       }
     });
   }

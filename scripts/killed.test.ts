@@ -7,7 +7,8 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
-const KILLS = 50;
+/** How often each of the two is killed; `npm run kills` asks for more. */
+const KILLS = Number(process.env.TRIVET_KILLS ?? 10);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
 

@@ -74,10 +74,14 @@ export const attemptAt =
     );
 
 /** Somebody signed in. */
-export async function signedInAt(trivet: Trivet, name: string): Promise<{ token: string; visitor: Visitor }> {
-  const answer = await attemptAt(trivet)(`${name}@larkfell.example`, DEMO_PASSWORD);
+export async function signedInAt(
+  trivet: Trivet,
+  name: string,
+  at = now,
+): Promise<{ token: string; visitor: Visitor }> {
+  const answer = await attemptAt(trivet)(`${name}@larkfell.example`, DEMO_PASSWORD, { at });
   if (answer.kind !== 'signed in') throw new Error(`${name} can't sign in.`);
-  return { token: answer.token, visitor: await visitorOf(trivet, answer.token, now) };
+  return { token: answer.token, visitor: await visitorOf(trivet, answer.token, at) };
 }
 
 /** Greta at the desk. */

@@ -1,6 +1,6 @@
 /** The desk's data routes: who may use them, what they read, how they refuse. */
 import { type Doing, unkeptIn } from '@/core';
-import { type Administrator, administratorOf, NotAllowed, need, type Trivet } from '@/services';
+import { type Administrator, administratorOf, Busy, NotAllowed, need, type Trivet } from '@/services';
 import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
 
@@ -79,6 +79,8 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
     return await handler();
   } catch (error) {
     if (error instanceof NotAllowed) return problem(403, error.message);
+    if (error instanceof Busy)
+      return problem(503, 'Too many are doing the same just now. Try again in a moment.');
     console.error(error);
     return problem(500, 'Something went wrong here, and nothing was changed. It was noted; try again.');
   }

@@ -64,7 +64,7 @@ export function plain(condition: Condition, holds = true): Plain {
   }
 }
 
-const isGroup = (part: Plain): part is Extract<Plain, { kind: 'all' | 'any' }> =>
+export const isGroup = (part: Plain): part is Extract<Plain, { kind: 'all' | 'any' }> =>
   part.kind === 'all' || part.kind === 'any';
 const isEmpty = (part: Plain): boolean => isGroup(part) && part.of.length === 0;
 

@@ -166,20 +166,22 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
  * whom no group is known.
  */
 export const soundsTrueOfGuests = (test: Test, holds: boolean): boolean =>
-  !holds &&
-  [
-    'role',
-    'group',
-    'owns',
-    'subscribed',
-    'refunded',
-    'enrolled',
-    'completed',
-    'person',
-    'share',
-    'visitor owns item',
-    'visitor in item group',
-  ].includes(test.fact);
+  test.fact === 'person'
+    ? ['is', 'is not', 'one of'].includes(test.op) && (test.op === 'is not') === holds
+    : !holds && DENIED_SIMPLY.includes(test.fact);
+
+const DENIED_SIMPLY: readonly Test['fact'][] = [
+  'role',
+  'group',
+  'owns',
+  'subscribed',
+  'refunded',
+  'enrolled',
+  'completed',
+  'share',
+  'visitor owns item',
+  'visitor in item group',
+];
 
 /** A role's name as a noun for many, or null where that could be read as something else. */
 export const asNoun = (name: string): string | null =>

@@ -16,7 +16,7 @@ import {
   TRUE,
 } from '../condition';
 import { guest, nameOfId, requestAt, type Vocabulary } from '../site';
-import { type Clause, type Leaf, type Lexicon, nounPhrase, type Plain, plain } from './compose';
+import { type Clause, isGroup, type Leaf, type Lexicon, nounPhrase, type Plain, plain } from './compose';
 import { asNoun, clauseOf, pronounOf, soundsTrueOfGuests, unpassable } from './test';
 import { inSentence, plural, thingInSentence } from './words';
 
@@ -108,8 +108,11 @@ function sayingMembers(part: Plain, membersOnly: (part: Plain) => boolean, said:
   return { kind: 'all', of: misheard.length === 0 || saysSo ? of : [signedIn, ...of] };
 }
 
-const soundsOpen = (part: Plain): boolean =>
-  part.kind === 'not' && (part.of.kind === 'audience' || soundsTrueOfGuests(part.of, false));
+function soundsOpen(part: Plain): boolean {
+  if (isGroup(part)) return false;
+  const [leaf, holds] = part.kind === 'not' ? [part.of, false] : [part, true];
+  return leaf.kind === 'audience' ? !holds : soundsTrueOfGuests(leaf, holds);
+}
 
 // Whatever they ask for and whenever: tests of other facts than a guest's own may come out either way.
 const anyTime = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' });

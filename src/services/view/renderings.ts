@@ -77,8 +77,9 @@ const inThread = (markdown: string): Promise<Rendering> =>
   });
 
 function start(): Worker {
-  const worker = new Worker(join(process.cwd(), 'src/services/view/markdown-thread.ts'), {
-    execArgv: ['--import', 'tsx'],
+  const worker = new Worker(join(process.cwd(), 'src/services/view/markdown-thread.mjs'), {
+    // What this process is started with is of no use there.
+    execArgv: [],
   });
   const end = (error: Error) => {
     if (thread === worker) thread = null;
