@@ -20,6 +20,7 @@ export * from './search-texts';
 export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './settings';
+export { startThread } from './thread';
 export {
   type DraftDocument,
   type Hashes,

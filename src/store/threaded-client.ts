@@ -1,7 +1,7 @@
 /** A client of the database that runs in a thread of its own (`database-thread.mjs`), as the query builder wants one. */
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import type { PGlite, QueryOptions, Results } from '@electric-sql/pglite';
+import { startThread } from './thread';
 
 /** Asks the thread for one thing. */
 type Ask = (asked: Asked) => Promise<unknown>;
@@ -35,11 +35,9 @@ export interface ThreadedClient extends Queries {
 /** Opens the database in a folder, a fresh one in memory for `null`, or one in memory that begins as another one was. */
 export async function openThreadedClient(from: string | null | Blob): Promise<ThreadedClient> {
   const copy = from instanceof Blob ? new Uint8Array(await from.arrayBuffer()) : null;
-  const worker = new Worker(join(process.cwd(), 'src/store/database-thread.mjs'), {
+  const worker = startThread('src/store/database-thread.mjs', {
     workerData: { folder: copy ? null : from, copy },
     ...(copy && { transferList: [copy.buffer] }),
-    // What this process is started with, to read TypeScript for one, is of no use there.
-    execArgv: [],
   });
   const ask = asking(worker);
   try {

@@ -83,7 +83,9 @@ function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): str
     // Being in a group means being signed in, so saying both is noise.
     impliedBy: (part, others) =>
       isSignedIn(part) &&
-      others.some((other) => !isSignedIn(other) && !soundsOpen(other) && closedToGuests(other)),
+      others.some(
+        (other) => !isGroup(other) && !isSignedIn(other) && !soundsOpen(other) && closedToGuests(other),
+      ),
     clause: (leaf) => clause(leaf, vocabulary),
   };
   return nounPhrase(sayingMembers(plain(condition), closedToGuests, false), lexicon);
@@ -99,17 +101,20 @@ const signedIn: Plain = { kind: 'test', fact: 'signed in', op: 'is' };
 function sayingMembers(part: Plain, membersOnly: (part: Plain) => boolean, said: boolean): Plain {
   if (part.kind === 'any')
     return { ...part, of: part.of.map((one) => sayingMembers(one, membersOnly, said)) };
+  const says = (one: Plain): boolean => {
+    if (!isGroup(one)) return membersOnly(one) && !soundsOpen(one);
+    return one.kind === 'all' ? one.of.some(says) : one.of.length > 0 && one.of.every(says);
+  };
   const parts = part.kind === 'all' ? part.of : [part];
-  const misheard = parts.filter((one) => soundsOpen(one) && membersOnly(one));
-  const saysSo = said || parts.some((one) => membersOnly(one) && !misheard.includes(one));
-  if (part.kind !== 'all')
-    return misheard.length === 0 || saysSo ? part : { kind: 'all', of: [signedIn, part] };
-  const of = part.of.map((one) => sayingMembers(one, membersOnly, saysSo || misheard.length > 0));
-  return { kind: 'all', of: misheard.length === 0 || saysSo ? of : [signedIn, ...of] };
+  const unsaid = !said && !parts.some(says) && parts.some(membersOnly);
+  if (part.kind !== 'all') return unsaid ? { kind: 'all', of: [signedIn, part] } : part;
+  const known = said || unsaid || parts.some(says);
+  const of = part.of.map((one) => sayingMembers(one, membersOnly, known));
+  return { kind: 'all', of: unsaid ? [signedIn, ...of] : of };
 }
 
-function soundsOpen(part: Plain): boolean {
-  if (isGroup(part)) return false;
+/** Whether its words are true of guests though it can't be. */
+function soundsOpen(part: Leaf): boolean {
   const [leaf, holds] = part.kind === 'not' ? [part.of, false] : [part, true];
   return leaf.kind === 'audience' ? !holds : soundsTrueOfGuests(leaf, holds);
 }

@@ -2,8 +2,8 @@
  * Markdown texts as they were read: as HTML, and as words alone. The same texts are shown over and over. Long ones are read
  * ahead, in a thread of their own, by whoever is about to need them.
  */
-import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
+import { startThread } from '@/store';
 import { htmlOf, plainTextOf } from './markdown';
 
 interface Rendering {
@@ -77,10 +77,7 @@ const inThread = (markdown: string): Promise<Rendering> =>
   });
 
 function start(): Worker {
-  const worker = new Worker(join(process.cwd(), 'src/services/view/markdown-thread.mjs'), {
-    // What this process is started with is of no use there.
-    execArgv: [],
-  });
+  const worker = startThread('src/services/view/markdown-thread.mjs');
   const end = (error: Error) => {
     if (thread === worker) thread = null;
     for (const one of waiting.splice(0)) one.reject(error);
