@@ -11,7 +11,7 @@ export default defineConfig({
   fullyParallel: false,
   retries: 0,
   timeout: 60_000,
-  expect: { timeout: 8000 },
+  expect: { timeout: 12_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   projects: [
     { name: 'stories', testIgnore: 'watchdog.spec.ts' },
@@ -19,7 +19,7 @@ export default defineConfig({
     { name: 'watchdog', testMatch: 'watchdog.spec.ts', dependencies: ['stories'] },
   ],
   use: {
-    actionTimeout: 8000,
+    actionTimeout: 12_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

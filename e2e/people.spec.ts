@@ -191,6 +191,7 @@ test('names: renamed in place, their loss shown first, closed when gone, brought
   await expect(page.getByLabel('Name of the group Dome crew')).toHaveCount(0);
   expect((await wren.page.goto('/crew'))?.status()).toBe(404);
   await undo(page);
+  await expect(page.getByLabel('Name of the group Dome crew')).toBeVisible();
   expect((await wren.page.goto('/crew'))?.status()).toBe(200);
   await page.getByLabel('Name of a new role').fill('trustee');
   await page.getByLabel('Add the role').click();

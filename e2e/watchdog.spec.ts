@@ -92,6 +92,7 @@ const WORKS: Readonly<Record<string, Work>> = {
       Array.from({ length: 200 }, () =>
         request.post('/reset/confirm', {
           form: { token: 'x'.repeat(43), code: '000000', password: 'a password that is long' },
+          timeout: 60_000,
         }),
       ),
     ),
@@ -107,6 +108,8 @@ const WORKS: Readonly<Record<string, Work>> = {
 
 for (const [name, work] of Object.entries(WORKS))
   test(`the server answers at once during ${name}`, async ({ page, baseURL }) => {
+    // The works are long, up to four times over.
+    test.setTimeout(300_000);
     await signIn(page, 'greta', '/desk');
     await page.goto('about:blank');
     // What is done for the first time takes its time to be read from the disk; everybody's first is another's second.
