@@ -62,7 +62,7 @@ describe('for administrators', () => {
       'people at Observer level or above who are not in Suspended',
     );
     expect(who(any(inGroup(school), hasRole(trustee)))).toBe('Trustees or people in Hollin School');
-    expect(who(any(guests, hasNoLevel))).toBe('either guests, or people who have no level');
+    expect(who(any(guests, hasNoLevel))).toBe('guests or people without a level');
     expect(who(all(signedIn, any(inGroup(crew), inGroup(school)), not(inGroup(suspended))))).toBe(
       'members who either are in Dome crew or are in Hollin School, and who are not in Suspended',
     );

@@ -182,7 +182,7 @@ const audienceNamed = (id: string, vocabulary: Vocabulary): string =>
 
 function levelNoun(test: Test, alone: boolean, vocabulary: Vocabulary, voice: Voice): string | null {
   if (test.op === 'is set') return 'members with a level';
-  if (test.op === 'is not set') return voice === 'visitor' ? 'people without a level' : null;
+  if (test.op === 'is not set') return 'people without a level';
   const name = nameOfId(vocabulary, 'level', String(test.value));
   if (name === null) return null;
   const op = test.op as 'at least' | 'exactly' | 'at most';

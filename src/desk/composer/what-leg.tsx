@@ -35,7 +35,13 @@ export function WhatLeg({ gate, onChange }: LegProps) {
   const covered = [...coverage(gate, outline, vocabulary)];
   return (
     <div className="grid gap-2">
-      <TargetList label="Covered" targets={targets} onChange={(next) => change({ targets: next })} />
+      <TargetList
+        label="Covered"
+        targets={targets}
+        // A gate that sets others aside does so for what is on a page only where it covers that too.
+        withParts={gate.stance === 'instead'}
+        onChange={(next) => change({ targets: next })}
+      />
       {except.length > 0 && (
         <TargetList
           label="Left out"
@@ -92,10 +98,12 @@ interface TargetListProps {
   readonly label: string;
   readonly prefix?: string;
   readonly targets: readonly Target[];
+  /** Whether it makes a difference if the sections and files of a page are meant as well. */
+  readonly withParts?: boolean;
   readonly onChange: (targets: readonly Target[]) => void;
 }
 
-function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
+function TargetList({ label, prefix, targets, withParts = false, onChange }: TargetListProps) {
   const { outline, vocabulary } = useDesk();
   const put = (index: number, target: Target) =>
     onChange(targets.map((one, at) => (at === index ? target : one)));
@@ -107,7 +115,9 @@ function TargetList({ label, prefix, targets, onChange }: TargetListProps) {
           target.kind === 'selection'
             ? describeSelection(target.where, vocabulary)
             : (item?.title ?? 'an item that no longer exists');
-        const hasMore = item !== undefined && hasBelow(outline, item.id);
+        const hasMore =
+          item !== undefined &&
+          (hasBelow(outline, item.id) || (withParts && (outline.children.get(item.id) ?? []).length > 0));
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: targets have no identity but their place
           <li key={index} className="grid gap-1.5">

@@ -42,8 +42,7 @@ export function Preview({ item, document }: { readonly item: string; readonly do
       {standIn && there && <ItemReachView item={there} standIn={standIn} />}
       {standIn && shown && shown.withheld.length > 0 && (
         <p className="note border-thin border-b px-3 py-2">
-          {nameOf(standIn)} does not get {listed(shown.withheld.map(inWords))},{' '}
-          {shown.withheld.length === 1 ? 'which is' : 'which are'} closed to them.
+          {withheldInWords(nameOf(standIn), shown.withheld)}
         </p>
       )}
       {shown?.html != null ? (
@@ -80,5 +79,16 @@ export function Preview({ item, document }: { readonly item: string; readonly do
   );
 }
 
-const inWords = ({ kind, words, title }: WithheldLink): string =>
-  kind === 'picture' ? `the picture ${title}` : `the link of “${words}” to ${title}`;
+/** "Guest gets “charts” (to Charts) as words alone: what is linked there is closed to them." */
+function withheldInWords(who: string, withheld: readonly WithheldLink[]): string {
+  const links = withheld.flatMap(({ kind, words, title }) =>
+    kind === 'link' ? [`“${words}” (to ${title})`] : [],
+  );
+  const pictures = withheld.flatMap(({ kind, title }) => (kind === 'picture' ? [title] : []));
+  const said = [
+    links.length > 0 && `gets ${listed(links)} as words alone`,
+    pictures.length > 0 &&
+      `does not get the ${pictures.length === 1 ? 'picture' : 'pictures'} ${listed(pictures)}`,
+  ].filter((part) => part !== false);
+  return `${who} ${listed(said)}: what stands behind is closed to them.`;
+}
