@@ -96,6 +96,9 @@ test('each type of fact has its own input', async ({ page }) => {
   await region.getByRole('button', { name: 'Choose a member' }).click();
   await page.getByPlaceholder('Name or mail address').fill('ines');
   await page.getByRole('option', { name: /Ines Calloway/ }).click();
+  // The finder closes, and what is below it moves.
+  await expect(page.getByPlaceholder('Name or mail address')).toHaveCount(0);
+  await expect(region.getByRole('button', { name: 'Ines Calloway' }).first()).toBeVisible();
   await made('person is "ines@larkfell.example"');
 
   await fact(page, 0, 'Network address');
