@@ -10,9 +10,14 @@ export const test = base.extend({
   baseURL: async ({}, use, { parallelIndex }) => use(`http://localhost:${PORTS[parallelIndex]}`),
 });
 
-/** What axe finds on a page; in the dark it is the colours alone that differ. */
-export async function axe(page: Page, scheme: 'light' | 'dark' = 'light'): Promise<readonly unknown[]> {
+/** What axe finds on a page, or in a part of it; in the dark it is the colours alone that differ. */
+export async function axe(
+  page: Page,
+  scheme: 'light' | 'dark' = 'light',
+  within?: string,
+): Promise<readonly unknown[]> {
   const builder = new AxeBuilder({ page }).exclude('iframe');
+  if (within !== undefined) builder.include(within);
   if (scheme === 'dark') builder.withRules(['color-contrast']);
   const { violations } = await builder.analyze();
   return violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)]);
