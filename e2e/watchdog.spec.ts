@@ -108,14 +108,15 @@ const WORKS: Readonly<Record<string, Work>> = {
 
 for (const [name, work] of Object.entries(WORKS))
   test(`the server answers at once during ${name}`, async ({ page, baseURL }) => {
-    // The works are long, up to four times over.
-    test.setTimeout(300_000);
+    // The works are long, up to nine times over.
+    test.setTimeout(400_000);
     await signIn(page, 'greta', '/desk');
     await page.goto('about:blank');
     // What is done for the first time takes its time to be read from the disk; everybody's first is another's second.
     await longestWait(baseURL ?? '', () => work(page.request));
+    // What blocks does so every time; what else the machine has to do does not.
     const waits: number[] = [];
-    for (let n = 0; n < 3 && (waits.length === 0 || Math.min(...waits) > AT_ONCE); n++)
+    for (let n = 0; n < 8 && (waits.length === 0 || Math.min(...waits) > AT_ONCE); n++)
       waits.push(await longestWait(baseURL ?? '', () => work(page.request)));
     console.log(`${name}: ${waits.map(Math.round).join(', ')} ms`);
     expect(Math.min(...waits)).toBeLessThan(AT_ONCE);
