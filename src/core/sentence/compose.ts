@@ -35,8 +35,8 @@ export interface Lexicon {
   readonly noun: (part: Leaf, alone: boolean) => string | null;
   /** The noun for parts none of which has one. */
   readonly anybody: (parts: readonly Plain[]) => string;
-  /** Whether a part says nothing that another does not say. */
-  readonly impliedBy: (part: Plain, others: readonly Plain[]) => boolean;
+  /** Whether one of the parts says nothing that another of them does not say. */
+  readonly impliedBy: (part: Plain, parts: readonly Plain[]) => boolean;
   readonly clause: (part: Leaf) => Clause;
 }
 
@@ -93,10 +93,7 @@ function phraseOf(condition: Plain, lexicon: Lexicon): Phrase {
     return { text: condition.kind === 'all' ? lexicon.everyone : lexicon.nobody, grade: 'bare' };
   if (condition.kind === 'any') return alternatives(condition.of, lexicon);
   const parts = condition.kind === 'all' ? condition.of : [condition];
-  const asked = parts.filter((part, at) => {
-    const others = parts.filter((_, other) => other !== at);
-    return !lexicon.impliedBy(part, others);
-  });
+  const asked = parts.filter((part) => !lexicon.impliedBy(part, parts));
   const alone = asked.length === 1;
   const head = asked.find((part): part is Leaf => !isGroup(part) && lexicon.noun(part, alone) !== null);
   const rest = asked.filter((part) => part !== head);

@@ -81,9 +81,9 @@ function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): str
     noun: (leaf, alone) => noun(leaf, alone, vocabulary, voice),
     anybody: (parts) => (parts.some(closedToGuests) ? 'members' : 'people'),
     // Being in a group means being signed in, so saying both is noise.
-    impliedBy: (part, others) =>
+    impliedBy: (part, parts) =>
       isSignedIn(part) &&
-      others.some(
+      parts.some(
         (other) => !isGroup(other) && !isSignedIn(other) && !soundsOpen(other) && closedToGuests(other),
       ),
     clause: (leaf) => clause(leaf, vocabulary),

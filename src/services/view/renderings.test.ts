@@ -1,4 +1,5 @@
-import { expect, it } from 'vitest';
+import { Worker } from 'node:worker_threads';
+import { expect, it, vi } from 'vitest';
 import { htmlOf, plainTextOf } from './markdown';
 import { readAhead, renderedHtml, renderedWords } from './renderings';
 
@@ -30,4 +31,15 @@ it('leaves this thread free meanwhile, and has nothing to do afterwards', async 
   // In this thread it would be one or two.
   expect(turns).toBeGreaterThan(50);
   expect(renderedHtml(text)).toContain('<h2>Dusk 2999</h2>');
+});
+
+it('reads a text once, however many need it, and one that comes to nothing as well', async () => {
+  const posted = vi.spyOn(Worker.prototype, 'postMessage');
+  const text = long('Dawn', 300);
+  const nothing = `<!-- ${'nothing '.repeat(1000)} -->`;
+  await Promise.all([readAhead([text]), readAhead([text]), readAhead([nothing])]);
+  await readAhead([text, nothing]);
+  expect([renderedHtml(nothing), renderedWords(nothing)]).toEqual(['', '']);
+  expect(posted).toHaveBeenCalledTimes(2);
+  posted.mockRestore();
 });

@@ -35,28 +35,39 @@ function keep(markdown: string, rendering: Partial<Rendering>): void {
   }
 }
 
-/** The HTML of a Markdown text, as `htmlOf` makes it. */
-export function renderedHtml(markdown: string): string {
-  const html = kept.get(markdown)?.html ?? htmlOf(markdown);
-  if (!kept.get(markdown)?.html) keep(markdown, { html });
-  return html;
+/** One side of a rendering, kept from before or made now; what comes to nothing is kept as well. */
+function side(markdown: string, name: keyof Rendering, make: (markdown: string) => string): string {
+  const found = kept.get(markdown)?.[name];
+  if (found !== undefined) return found;
+  const made = make(markdown);
+  keep(markdown, { [name]: made });
+  return made;
 }
 
+/** The HTML of a Markdown text, as `htmlOf` makes it. */
+export const renderedHtml = (markdown: string): string => side(markdown, 'html', htmlOf);
+
 /** The words of a Markdown text, as `plainTextOf` makes them. */
-export function renderedWords(markdown: string): string {
-  const words = kept.get(markdown)?.words ?? plainTextOf(markdown);
-  if (!kept.get(markdown)?.words) keep(markdown, { words });
-  return words;
-}
+export const renderedWords = (markdown: string): string => side(markdown, 'words', plainTextOf);
+
+// What is being read: whoever needs the same waits for the same.
+const reading = new Map<string, Promise<void>>();
 
 /** Reads long texts before they are needed, so that nobody else waits meanwhile. */
 export async function readAhead(texts: readonly string[]): Promise<void> {
   for (const markdown of texts) {
-    if (markdown.length < LONG || kept.get(markdown)?.html) continue;
-    // Where the thread can't be had the text is read as it is needed.
-    const rendering = await inThread(markdown).catch(() => null);
-    if (rendering) keep(markdown, rendering);
+    if (markdown.length < LONG || kept.get(markdown)?.html !== undefined) continue;
+    const read = reading.get(markdown) ?? readNow(markdown);
+    reading.set(markdown, read);
+    await read;
   }
+}
+
+async function readNow(markdown: string): Promise<void> {
+  // Where the thread can't be had the text is read as it is needed.
+  const rendering = await inThread(markdown).catch(() => null);
+  if (rendering) keep(markdown, rendering);
+  reading.delete(markdown);
 }
 
 interface Waiting {

@@ -93,14 +93,24 @@ function itemsAt({ outline, oldAddresses }: SiteState, to: string): readonly Ite
   return id === undefined ? [] : [id];
 }
 
-/** The items that a text of the site links to, or shows. */
-export function linkedFrom(state: SiteState, compiled: CompiledPolicy, text: string): readonly ItemId[] {
-  return textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
-    [LINK, PICTURE].flatMap((kind) =>
-      [...renderedHtml(piece.text).matchAll(kind)].flatMap(([, to = '']) => itemsAt(state, to)),
+/** The links and pictures of a Markdown text that lead to something on this site. */
+const linksIn = (state: SiteState, markdown: string) =>
+  (
+    [
+      ['link', LINK],
+      ['picture', PICTURE],
+    ] as const
+  ).flatMap(([kind, pattern]) =>
+    [...renderedHtml(markdown).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
+      itemsAt(state, to).map((item) => ({ kind, words, item })),
     ),
   );
-}
+
+/** The items that a text of the site links to, or shows. */
+export const linkedFrom = (state: SiteState, compiled: CompiledPolicy, text: string): readonly ItemId[] =>
+  textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
+    linksIn(state, piece.text).map(({ item }) => item),
+  );
 
 /** A link whose words this visitor gets without it, or a picture that they don't get: what it leads to is closed to them. */
 export interface WithheldLink {
@@ -116,24 +126,20 @@ export const withheldLinks = (look: Look, id: ItemId): readonly WithheldLink[] =
   sectionsOf(look.compiled.outline, id)
     .filter((section) => opens(look, section.id))
     .flatMap((section) => shownPieces(look, contentOf(look.state, section.id).body))
-    .flatMap(({ text }) =>
-      (
-        [
-          ['link', LINK],
-          ['picture', PICTURE],
-        ] as const
-      ).flatMap(([kind, pattern]) =>
-        [...renderedHtml(text).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
-          itemsAt(look.state, to)
-            .filter((item) => !opens(look, item))
-            .map((item) => ({
-              kind,
-              words: words.replace(/<[^>]*>/g, ''),
-              title: look.state.outline.items.get(item)?.title ?? '',
-            })),
-        ),
-      ),
-    );
+    .flatMap(({ text }) => linksIn(look.state, text))
+    .filter(({ item }) => !opens(look, item))
+    .map(({ kind, words, item }) => ({
+      kind,
+      words: wordsOfHtml(words),
+      title: look.state.outline.items.get(item)?.title ?? '',
+    }));
+
+/** The words in a piece of rendered HTML, in which `&` and `<` alone are written otherwise. */
+const wordsOfHtml = (html: string): string =>
+  html
+    .replace(/<[^>]*>/g, '')
+    .replaceAll('&#x3C;', '<')
+    .replaceAll('&#x26;', '&');
 
 /** Reads the long texts of a page ahead; those who ask for another one don't wait for it. */
 export const textsReady = ({ state, compiled }: Look, id: ItemId): Promise<void> =>

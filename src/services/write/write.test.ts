@@ -167,11 +167,11 @@ describe('writing', () => {
     expect(await look('guest')).not.toContain('For members.');
     expect(await look({ person: 'marek' })).toContain('For members.');
     expect(shown('/visit', 'marek')).not.toContain('For members.');
-    const linked = { ...live, ...withText(live, 'Our [*charts*](/observers/charts), and [home](/).') };
+    const linked = { ...live, ...withText(live, 'Our [*charts* & more](/observers/charts), and [home](/).') };
     const withheldFrom = async (standIn: unknown) =>
       await previewWriting(trivet, greta, 'visit', { standIn, document: linked }, now);
     expect(await withheldFrom('guest')).toMatchObject({
-      withheld: [{ kind: 'link', words: 'charts', title: 'Charts' }],
+      withheld: [{ kind: 'link', words: 'charts & more', title: 'Charts' }],
     });
     expect(await withheldFrom({ person: 'tobin' })).toMatchObject({ withheld: [] });
     const wrong = { ...live, ...withText(live, ':::for signed in\nx') };
