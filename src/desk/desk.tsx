@@ -12,6 +12,7 @@ import {
   type GateId,
   hasBelow,
   type Item,
+  KINDS,
   keyOfStandIn,
   nameOf,
   type Outline,
@@ -309,7 +310,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
 /** A new gate that is whole from the start: for members, and guests are sent to sign in. */
 function newGate(item: Item | null, outline: Outline): Gate {
   const branch = item !== null && hasBelow(outline, item.id);
-  const part = item !== null && ['link', 'menu', 'section'].includes(item.kind);
+  const part = item !== null && KINDS[item.kind].closest === 'leave out';
   return {
     id: crypto.randomUUID() as GateId,
     what: { targets: item ? [{ kind: branch ? 'branch' : 'item', item: item.id }] : [], except: [] },

@@ -12,7 +12,9 @@ import {
   LONGEST_CONDITION,
   MOST_SPELT_OUT,
   MOST_TESTS,
+  OPENABLE_KINDS,
   type Outline,
+  oneOfKinds,
   type Policy,
   pathOf,
   problemOf,
@@ -20,8 +22,10 @@ import {
   selectionProblem,
   spellingOut,
   type TurnAway,
+  type TurnAwayKind,
   testsIn,
   type Vocabulary,
+  valuesOf,
   vocabularyOf,
 } from '@/core';
 import { conditionShape, tooDeep } from './condition-form';
@@ -53,8 +57,8 @@ const next = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('passphrase') }),
   z.strictObject({ kind: z.literal('item'), item: id }),
 ]);
-const turnAway = z.discriminatedUnion('kind', [
-  z.strictObject({
+const turnAways = {
+  teaser: z.strictObject({
     kind: z.literal('teaser'),
     show: z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('summary') }),
@@ -68,7 +72,7 @@ const turnAway = z.discriminatedUnion('kind', [
     reason,
     next,
   }),
-  z.strictObject({
+  redirect: z.strictObject({
     kind: z.literal('redirect'),
     to: z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('sign in') }),
@@ -77,12 +81,13 @@ const turnAway = z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('outside'), url: webAddress }),
     ]),
   }),
-  z.strictObject({ kind: z.literal('message'), reason, next }),
-  z.strictObject({ kind: z.literal('missing') }),
-  z.strictObject({ kind: z.literal('leave out'), keepSpace: z.boolean().optional() }),
-  z.strictObject({ kind: z.literal('swap'), text: markdown }),
-  z.strictObject({ kind: z.literal('locked'), reason, next }),
-]);
+  message: z.strictObject({ kind: z.literal('message'), reason, next }),
+  missing: z.strictObject({ kind: z.literal('missing') }),
+  'leave out': z.strictObject({ kind: z.literal('leave out'), keepSpace: z.boolean().optional() }),
+  swap: z.strictObject({ kind: z.literal('swap'), text: markdown }),
+  locked: z.strictObject({ kind: z.literal('locked'), reason, next }),
+} satisfies Record<TurnAwayKind, z.ZodObject>;
+const turnAway = z.discriminatedUnion('kind', valuesOf(turnAways));
 const given = z.union([z.strictObject({ kind: z.literal('named'), turnAway: id }), turnAway]);
 /** The shape of a policy, with conditions of one kind or another: as values, or also as texts. */
 export function policyShape<C extends z.ZodType>(condition: C) {
@@ -122,7 +127,7 @@ export function policyShape<C extends z.ZodType>(condition: C) {
     always: z.boolean(),
   });
   const standard = z.strictObject({
-    kind: z.enum(['page', 'post', 'file']),
+    kind: z.enum(OPENABLE_KINDS),
     category: words(200, 'Name the category.').nullable(),
     gate: id,
   });
@@ -370,7 +375,7 @@ function leadProblems(turn: TurnAway, around: Against): string[] {
     pathOf(outline.items.get(item)) === null &&
     !around.keptItems.has(item) &&
     !around.gone?.has(`item ${item}`)
-      ? [`A turn-away leads to "${item}", which can’t be opened. Choose a page, a post or a file.`]
+      ? [`A turn-away leads to "${item}", which can’t be opened. Choose ${oneOfKinds(OPENABLE_KINDS)}.`]
       : []),
     ...(group !== null &&
     !names.groups.some(({ id, open }) => id === group && open) &&

@@ -5,12 +5,17 @@ import {
   type ItemId,
   type LinkTarget,
   nameOfId,
+  OPENABLE_KINDS,
+  oneOfKinds,
   parseRegions,
   pathOf,
   type RegionProblem,
   renameRegions,
+  SECTIONS,
   type Section,
+  type SectionType,
   type Vocabulary,
+  valuesOf,
 } from '@/core';
 import type { Content, SectionContent, StoredItem } from '@/store';
 import { spaced, webAddress, words } from './text-form';
@@ -52,17 +57,22 @@ const formField = z.strictObject({
   required: z.boolean().default(false),
 });
 
-export const sectionShape = z.discriminatedUnion('type', [
-  z.strictObject({ ...base, type: z.literal('text'), text }),
-  z.strictObject({
+const sections = {
+  text: z.strictObject({ ...base, type: z.literal('text'), text }),
+  picture: z.strictObject({
     ...base,
     type: z.literal('picture'),
     file: id.nullable().default(null),
     alt: line,
     caption: line,
   }),
-  z.strictObject({ ...base, type: z.literal('video'), file: id.nullable().default(null), caption: line }),
-  z.strictObject({
+  video: z.strictObject({
+    ...base,
+    type: z.literal('video'),
+    file: id.nullable().default(null),
+    caption: line,
+  }),
+  form: z.strictObject({
     ...base,
     type: z.literal('form'),
     text,
@@ -71,24 +81,25 @@ export const sectionShape = z.discriminatedUnion('type', [
     mailTo: z.email('Say to which mail address it goes.').max(254),
     thanks: spaced(1000).default('Thank you. It has been sent.'),
   }),
-  z.strictObject({
+  call: z.strictObject({
     ...base,
     type: z.literal('call'),
     text,
     label: words(100, 'Say what stands on the button.'),
     to: target,
   }),
-  z.strictObject({
+  posts: z.strictObject({
     ...base,
     type: z.literal('posts'),
     category: some,
     tag: some,
     count: z.int().min(1, 'Show at least one post.').max(50, 'A list shows at most 50 posts.').default(5),
   }),
-  z.strictObject({ ...base, type: z.literal('files'), category: some }),
-  z.strictObject({ ...base, type: z.literal('follow'), text, group: id }),
-  z.strictObject({ ...base, type: z.literal('account') }),
-]);
+  files: z.strictObject({ ...base, type: z.literal('files'), category: some }),
+  follow: z.strictObject({ ...base, type: z.literal('follow'), text, group: id }),
+  account: z.strictObject({ ...base, type: z.literal('account') }),
+} satisfies Record<SectionType, z.ZodObject>;
+export const sectionShape = z.discriminatedUnion('type', valuesOf(sections));
 
 export type SectionRead = z.output<typeof sectionShape>;
 
@@ -114,9 +125,7 @@ export function storedSection(
 /** A section as it is edited, with the names that its regions use at present. */
 export function editedSection(item: Section, content: Content, vocabulary: Vocabulary): SectionRead {
   const { type: _, ...more } = content.section ?? { type: item.type };
-  const text = ['text', 'form', 'call', 'follow'].includes(item.type)
-    ? { text: renameRegions(content.body, vocabulary, 'by name') }
-    : {};
+  const text = SECTIONS[item.type].text ? { text: renameRegions(content.body, vocabulary, 'by name') } : {};
   return {
     id: item.id,
     title: item.title,
@@ -159,8 +168,7 @@ export function sectionProblems(
     }
     if ('file' in section && section.file !== null) {
       const file = itemOf(section.file);
-      const wanted = section.type === 'picture' ? 'image/' : 'video/';
-      if (file?.kind !== 'file' || !file.mediaType.startsWith(wanted))
+      if (file?.kind !== 'file' || !file.mediaType.startsWith(SECTIONS[section.type].shows))
         problems.push(whole(`There is no such ${section.type}. Choose another.`));
     }
     if (section.type === 'call') problems.push(...leads(section.to, itemOf).map(whole));
@@ -186,5 +194,5 @@ const leads = (
   itemOf: (id: string) => Parameters<typeof pathOf>[0],
 ) =>
   to.kind === 'item' && pathOf(itemOf(to.item)) === null
-    ? ['The button leads to nothing. Choose a page, a post or a file.']
+    ? [`The button leads to nothing. Choose ${oneOfKinds(OPENABLE_KINDS)}.`]
     : [];

@@ -83,5 +83,7 @@ export function whoPasses(
 }
 
 /** Whether a test asks something that members alone decide; what a request brings can't be counted. */
-const asksMembersOnly = (test: Test): boolean =>
-  factNamed(test.fact).of === 'visitor' && test.fact !== 'passphrase';
+const asksMembersOnly = (test: Test): boolean => {
+  const { of, session } = factNamed(test.fact);
+  return of === 'visitor' && !session;
+};

@@ -1,5 +1,7 @@
 /** Turning an answer into the status and the bytes of a response. */
+
 import type { ComponentProps, ReactElement } from 'react';
+import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
 import { CodeView, ResetView, SignUpView } from './journey-views';
 import { AccountPage, KeysView, SentForm } from './own-views';
@@ -20,15 +22,24 @@ export async function renderAnswer(answer: PageAnswer | ListAnswer, delivery: De
     case 'page':
       return { status: 200, html: await documentOf(<PageView answer={answer} delivery={delivery} />) };
     case 'teaser':
-      return { status: 200, html: await documentOf(<TeaserView answer={answer} delivery={delivery} />) };
+      return {
+        status: TURN_AWAYS.teaser.status,
+        html: await documentOf(<TeaserView answer={answer} delivery={delivery} />),
+      };
     case 'message':
-      return { status: 403, html: await documentOf(<MessageView answer={answer} delivery={delivery} />) };
+      return {
+        status: TURN_AWAYS.message.status,
+        html: await documentOf(<MessageView answer={answer} delivery={delivery} />),
+      };
     case 'missing':
-      return { status: 404, html: await documentOf(<MissingView answer={answer} delivery={delivery} />) };
+      return {
+        status: TURN_AWAYS.missing.status,
+        html: await documentOf(<MissingView answer={answer} delivery={delivery} />),
+      };
     case 'list':
       return { status: 200, html: await documentOf(<ListView answer={answer} delivery={delivery} />) };
     case 'redirect':
-      return { status: 303, location: answer.to };
+      return { status: TURN_AWAYS.redirect.status, location: answer.to };
     case 'moved':
       return { status: 301, location: answer.to };
     default:

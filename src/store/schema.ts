@@ -30,7 +30,7 @@ import type {
   StandInRef,
   WalkScene,
 } from './types';
-import { DESK_RIGHTS, JOURNAL_KEEPS } from './types';
+import { DESK_RIGHTS, ITEM_KINDS, JOURNAL_KEEPS, MENU_PLACES, SECTION_TYPES } from './types';
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
@@ -211,19 +211,17 @@ export const peopleChanges = pgTable('people_changes', {
 /** Items with their content. Columns that a kind does not have are null. */
 export const items = pgTable('items', {
   id: text().primaryKey(),
-  kind: text({ enum: ['site', 'page', 'post', 'section', 'menu', 'link', 'file'] }).notNull(),
+  kind: text({ enum: [...ITEM_KINDS] }).notNull(),
   parent: text(),
   rank: integer().notNull(),
   title: text().notNull(),
   published: boolean().notNull().default(true),
   address: text().unique(),
-  place: text({ enum: ['top', 'side', 'foot'] }),
+  place: text({ enum: [...MENU_PLACES] }),
   target: jsonb().$type<LinkTarget>(),
   facts: jsonb().$type<ItemFacts>(),
   /** Of sections. */
-  type: text({
-    enum: ['text', 'picture', 'video', 'form', 'call', 'posts', 'files', 'follow', 'account'],
-  }),
+  type: text({ enum: [...SECTION_TYPES] }),
   /** Of files: the last part of the address, the type by content, and the length in bytes. */
   name: text(),
   mediaType: text('media_type'),

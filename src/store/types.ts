@@ -2,7 +2,8 @@
 
 import type { Policy } from '../core/policy/policy';
 import { DESK_RIGHTS, type DeskPost } from '../core/site/desk-right';
-import type { ItemFacts, LinkTarget, SectionType } from '../core/site/item';
+import type { ItemFacts, LinkTarget } from '../core/site/item';
+import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
 import type { Device } from '../core/site/request';
 import type { MadeUp } from '../core/site/stand-in';
 import type { FieldValue } from '../core/site/visitor';
@@ -21,7 +22,7 @@ export type {
   SectionType,
   SiteNames,
 };
-export { DESK_RIGHTS, type DeskPost };
+export { DESK_RIGHTS, type DeskPost, ITEM_KINDS, MENU_PLACES, SECTION_TYPES };
 
 /** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
 export type DraftDocument = Readonly<Record<string, unknown>>;

@@ -3,7 +3,7 @@
  * false (of the others it is unknown), so that a condition with its *not*s pushed to the tests is *and* and *or* on
  * words. Made once for a membership and a moment; bitsets are made when a test is first asked.
  */
-import { type Condition, factNamed, keyOf, type Test } from '../condition';
+import { asksOfItem, type Condition, factNamed, keyOf, type Test } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE } from '../condition/truth';
@@ -56,7 +56,7 @@ export function columnsOf(
       const truth = evaluatorOf(test, vocabulary)(guest, item, at);
       return { yes: truth === TRUE ? full : none, no: truth === FALSE ? full : none };
     }
-    const aboutItem = of === 'item';
+    const aboutItem = asksOfItem(test);
     const key = aboutItem ? `${item?.id ?? ''} ${keyOf(test)}` : keyOf(test);
     const known = columns.get(key);
     if (known) return known;

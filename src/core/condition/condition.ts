@@ -1,5 +1,5 @@
 import type { AudienceId, FieldId, GroupId, LevelId, PassphraseId, ProductId, RoleId } from '../ids';
-import type { FactName } from './fact-names';
+import type { FactName } from './facts';
 import type { OperatorName } from './operators';
 
 /**

@@ -7,9 +7,10 @@ import type { RequestFacts } from '../site/request';
 import type { VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
 import { soundAudiences } from './audience';
-import { factNamed, operatorOf, type Reader, typeOf } from './catalogue';
+import { factNamed, operatorOf, typeOf } from './catalogue';
 import { problemOf } from './check';
 import { type Condition, keyOf, type Test } from './condition';
+import type { Reader } from './facts';
 import type { Operator } from './operators';
 import { and, FALSE, known, not, or, TRUE, type Truth, UNKNOWN } from './truth';
 

@@ -4,7 +4,7 @@ export * from './catalogue';
 export * from './check';
 export * from './condition';
 export * from './evaluate';
-export { FACT_NAMES, type FactName } from './fact-names';
+export { FACT_NAMES, type FactName, type Reader } from './facts';
 export { fold } from './folding';
 export {
   type FactType,
@@ -12,6 +12,7 @@ export {
   OPERATOR_NAMES,
   OPERATORS,
   type Operator,
+  type OperatorName,
   type Takes,
   TODAY,
 } from './operators';

@@ -3,3 +3,4 @@ export * from './gate';
 export * from './remarks';
 export * from './selection';
 export * from './turn-away';
+export * from './turn-aways';

@@ -177,5 +177,4 @@ const usesAudience = (condition: Condition): boolean =>
   ((condition.kind === 'all' || condition.kind === 'any') && condition.of.some(usesAudience));
 
 /** The facts that a selection can ask for. */
-export const isSelecting = (test: Pick<Test, 'fact'>): boolean =>
-  test.fact.startsWith('item ') && factNamed(test.fact).of === 'item';
+export const isSelecting = (test: Pick<Test, 'fact'>): boolean => factNamed(test.fact).of === 'item';

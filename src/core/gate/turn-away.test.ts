@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { asId } from '../ids';
 import { ITEM_KINDS } from '../site';
-import { FITTING, fits, fitTo, leaveOut, missing, redirectToSignIn, resolveGiven, type TurnAway } from '.';
+import { fits, fitTo, fittingFor, leaveOut, missing, redirectToSignIn, resolveGiven, type TurnAway } from '.';
 
 const teaser: TurnAway = {
   kind: 'teaser',
@@ -40,10 +40,10 @@ describe('the nearest turn-away that fits', () => {
   });
 
   it('follows the table of the model', () => {
-    expect(FITTING.section).toEqual(['teaser', 'message', 'leave out', 'swap', 'locked']);
-    expect(FITTING.link).toEqual(['leave out', 'locked']);
+    expect(fittingFor('section')).toEqual(['teaser', 'message', 'leave out', 'swap', 'locked']);
+    expect(fittingFor('link')).toEqual(['leave out', 'locked']);
     for (const kind of ['page', 'post', 'file'] as const)
-      expect(FITTING[kind]).toEqual(['teaser', 'redirect', 'message', 'missing']);
+      expect(fittingFor(kind)).toEqual(['teaser', 'redirect', 'message', 'missing']);
   });
 });
 

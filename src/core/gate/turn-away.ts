@@ -1,5 +1,6 @@
 import type { GroupId, ItemId, TurnAwayId } from '../ids';
-import type { ItemKind } from '../site/item';
+import { type ItemKind, KINDS } from '../site/kinds';
+import { fittingFor, type TurnAwayKind } from './turn-aways';
 
 /** What a turned-away visitor is told about why: the reason Trivet writes, the administrator's own, or none. */
 export type Reason =
@@ -79,8 +80,19 @@ export interface Locked {
   readonly next: NextStep;
 }
 
+/** What each turn-away is made of. */
+export interface TurnAwayShapes {
+  readonly teaser: Teaser;
+  readonly redirect: Redirect;
+  readonly message: Message;
+  readonly missing: Missing;
+  readonly 'leave out': LeaveOut;
+  readonly swap: Swap;
+  readonly locked: Locked;
+}
+
 /** What a visitor who does not pass gets. */
-export type TurnAway = Teaser | Redirect | Message | Missing | LeaveOut | Swap | Locked;
+export type TurnAway = TurnAwayShapes[TurnAwayKind];
 
 /** A turn-away with a name, which many gates can use and which is changed in one place. */
 export interface NamedTurnAway {
@@ -107,20 +119,8 @@ export const leaveOut: LeaveOut = { kind: 'leave out' };
 export const redirectToPassphrase: Redirect = { kind: 'redirect', to: { kind: 'passphrase' } };
 export const redirectToSignIn: Redirect = { kind: 'redirect', to: { kind: 'sign in' } };
 
-/** The turn-aways that make sense for each kind of item. */
-export const FITTING = {
-  site: ['teaser', 'redirect', 'message', 'missing'],
-  page: ['teaser', 'redirect', 'message', 'missing'],
-  post: ['teaser', 'redirect', 'message', 'missing'],
-  file: ['teaser', 'redirect', 'message', 'missing'],
-  section: ['teaser', 'message', 'leave out', 'swap', 'locked'],
-  menu: ['leave out'],
-  link: ['leave out', 'locked'],
-} as const satisfies Record<ItemKind, readonly TurnAway['kind'][]>;
-
 /** Whether a turn-away fits a kind of item as it is. */
-export const fits = (kind: ItemKind, turnAway: TurnAway): boolean =>
-  (FITTING[kind] as readonly TurnAway['kind'][]).includes(turnAway.kind);
+export const fits = (kind: ItemKind, turnAway: TurnAway): boolean => fittingFor(kind).includes(turnAway.kind);
 
 /**
  * The nearest turn-away that fits a kind of item. A gate may cover several kinds at once; each gets what comes
@@ -129,8 +129,8 @@ export const fits = (kind: ItemKind, turnAway: TurnAway): boolean =>
  */
 export function fitTo(kind: ItemKind, turnAway: TurnAway): TurnAway {
   if (fits(kind, turnAway)) return turnAway;
-  if (kind === 'menu' || kind === 'link' || kind === 'section') return leaveOut;
-  return turnAway.kind === 'locked'
+  const { closest } = KINDS[kind];
+  return turnAway.kind === 'locked' && closest === 'missing'
     ? { kind: 'message', reason: turnAway.reason, next: turnAway.next }
-    : missing;
+    : { kind: closest };
 }

@@ -1,32 +1,14 @@
 /** A visitor with one fact changed, so that a test comes out as wanted: for trying what would open something. */
-import { factNamed, listOf, type Test, typeOf } from '../condition';
-import { asId } from '../ids';
+import { type Fact, factNamed, listOf, type Test, typeOf } from '../condition';
 import { addDays, type Day, isDay } from '../site/day';
-import { type FieldValue, member, type Purchase, type VisitorFacts } from '../site/visitor';
+import { type FieldValue, member, type VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
 
-/** The facts of visitors that can come about: by joining, buying, filling in, learning. */
-const CHANGEABLE = [
-  'role',
-  'group',
-  'profile',
-  'owns',
-  'subscribed',
-  'purchase',
-  'refunded',
-  'enrolled',
-  'enrolment',
-  'completed',
-  'score',
-  'passphrase',
-  'joined',
-] as const satisfies readonly Test['fact'][];
-
-export const canBeAssumed = (test: Test): boolean => (CHANGEABLE as readonly string[]).includes(test.fact);
+export const canBeAssumed = (test: Test): boolean => factNamed(test.fact).assume !== null;
 
 /**
- * The visitor with facts that make a test hold, or fail. A guest becomes a member for it, except to learn a passphrase.
- * Facts that nobody can change (what the browser says, the item) are left as they are.
+ * The visitor with facts that make a test hold, or fail. A guest becomes a member for it, except for what their session
+ * brings. Facts that nobody can change (what the browser says, the item) are left as they are.
  */
 export function assume(
   visitor: VisitorFacts,
@@ -35,77 +17,22 @@ export function assume(
   today: Day,
   vocabulary: Vocabulary,
 ): VisitorFacts {
-  const value = String(test.value ?? '');
-  if (test.fact === 'passphrase')
-    return { ...visitor, passphrases: changed(visitor.passphrases, asId(value), holds) };
-  const facts = visitor.signedIn ? visitor : member({ passphrases: visitor.passphrases });
-  const subject = test.subject ?? '';
-  switch (test.fact) {
-    case 'role':
-      return { ...facts, roles: changed(facts.roles ?? [], asId(value), holds) };
-    case 'group':
-      return { ...facts, groups: changed(facts.groups ?? [], asId(value), holds) };
-    case 'profile': {
-      const { [subject]: _, ...others } = facts.profile ?? {};
-      const met = witness(test, holds, today, vocabulary);
-      return { ...facts, profile: met === null ? others : { ...others, [subject]: met } };
-    }
-    case 'owns':
-    case 'subscribed':
-      return withPurchase(facts, subject, holds ? { on: today, until: null, state: 'paid' } : null);
-    case 'refunded':
-      return withPurchase(facts, subject, holds ? { on: today, until: null, state: 'refunded' } : null);
-    case 'purchase': {
-      const on = witness(test, holds, today, vocabulary);
-      return withPurchase(
-        facts,
-        subject,
-        on === null ? null : { on: String(on), until: null, state: 'paid' },
-      );
-    }
-    case 'joined': {
-      const on = witness(test, holds, today, vocabulary);
-      return { ...facts, joined: on === null ? null : String(on) };
-    }
-    case 'enrolled':
-    case 'enrolment': {
-      const on = test.fact === 'enrolled' ? (holds ? today : null) : witness(test, holds, today, vocabulary);
-      const others = (facts.enrolments ?? []).filter(({ course }) => course !== subject);
-      return {
-        ...facts,
-        enrolments: on === null ? others : [...others, { course: asId(subject), on: String(on) }],
-      };
-    }
-    case 'completed':
-    case 'score': {
-      const others = (facts.completions ?? []).filter(({ activity }) => activity !== subject);
-      const score = test.fact === 'score' ? witness(test, holds, today, vocabulary) : null;
-      if (test.fact === 'completed' ? !holds : score === null) return { ...facts, completions: others };
-      const made = { activity: asId<(typeof others)[number]['activity']>(subject), on: today };
-      return {
-        ...facts,
-        completions: [...others, { ...made, score: typeof score === 'number' ? score : null }],
-      };
-    }
-    default:
-      return facts;
-  }
+  const fact = factNamed(test.fact);
+  const { session, assume: make } = fact;
+  const facts = visitor.signedIn || session ? visitor : member({ passphrases: visitor.passphrases });
+  return (
+    make?.(facts, {
+      subject: test.subject ?? '',
+      value: String(test.value ?? ''),
+      holds,
+      met: hasOneValue(fact) ? witness(test, holds, today, vocabulary) : null,
+      today,
+    }) ?? facts
+  );
 }
 
-const changed = <T extends string>(held: readonly T[], one: T, holds: boolean): readonly T[] =>
-  holds ? [...held.filter((id) => id !== one), one] : held.filter((id) => id !== one);
-
-function withPurchase(
-  facts: VisitorFacts,
-  product: string,
-  purchase: Omit<Purchase, 'product'> | null,
-): VisitorFacts {
-  const others = (facts.purchases ?? []).filter((one) => one.product !== product);
-  return {
-    ...facts,
-    purchases: purchase === null ? others : [...others, { product: asId(product), ...purchase }],
-  };
-}
+/** Whether a fact has one value, of which several tests can ask something, rather than being a set or a yes or no. */
+export const hasOneValue = ({ type }: Pick<Fact, 'type'>): boolean => type !== 'set' && type !== 'truth';
 
 /** A value that makes a comparison hold, or fail; null for none at all. */
 function witness(test: Test, holds: boolean, today: Day, vocabulary: Vocabulary): FieldValue | null {

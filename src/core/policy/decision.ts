@@ -1,4 +1,4 @@
-import type { TurnAway } from '../gate';
+import { TURN_AWAYS, type TurnAway } from '../gate';
 import type { GateId, ItemId } from '../ids';
 import { same } from '../same';
 
@@ -32,6 +32,10 @@ export type Outcome = 'open' | TurnAway['kind'];
 
 export const outcomeOf = (decision: Decision): Outcome =>
   decision.kind === 'open' ? 'open' : decision.turnAway.kind;
+
+/** What an outcome is called where it is named: "left out". */
+export const outcomeName = (outcome: Outcome): string =>
+  outcome === 'open' ? 'open' : TURN_AWAYS[outcome].outcome;
 
 /** Whether a visitor would notice no difference between two decisions. */
 export const sameToVisitor = (a: Decision, b: Decision): boolean =>

@@ -1,24 +1,14 @@
 /** Every decision of the board at once, as bytes: small enough to hold thousands of items against dozens of visitors. */
+import { TURN_AWAY_KINDS } from '../gate';
 import type { Item, RequestFacts, VisitorFacts } from '../site';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
-import { type Outcome, outcomeOf, sameToVisitor } from './decision';
+import { type Decision, type Outcome, outcomeOf, sameToVisitor } from './decision';
 
 /** The outcomes by the number that stands for each. */
-export const OUTCOMES = [
-  'open',
-  'teaser',
-  'redirect',
-  'message',
-  'missing',
-  'leave out',
-  'swap',
-  'locked',
-] as const satisfies readonly Outcome[];
+export const OUTCOMES: readonly Outcome[] = ['open', ...TURN_AWAY_KINDS];
 
-const NUMBER = Object.fromEntries(OUTCOMES.map((outcome, number) => [outcome, number])) as Readonly<
-  Record<Outcome, number>
->;
+const NUMBER = new Map(OUTCOMES.map((outcome, number) => [outcome, number]));
 
 /** The decisions of items (rows) for visitors (columns), row by row. */
 export interface Matrix {
@@ -50,13 +40,19 @@ export function matrixOf(
     for (const visitor of visitors) {
       const draft = decide(compiled.draft, id, visitor, request);
       const live = decide(compiled.live, id, visitor, request);
-      matrix.draft[at] = NUMBER[outcomeOf(draft)];
-      matrix.live[at] = NUMBER[outcomeOf(live)];
+      matrix.draft[at] = numberOf(draft);
+      matrix.live[at] = numberOf(live);
       matrix.changes[at] = sameToVisitor(draft, live) ? 0 : 1;
       at += 1;
     }
   }
   return matrix;
+}
+
+function numberOf(decision: Decision): number {
+  const number = NUMBER.get(outcomeOf(decision));
+  if (number === undefined) throw new Error(`No number stands for "${outcomeOf(decision)}".`);
+  return number;
 }
 
 /** What a cell holds. */
@@ -65,7 +61,11 @@ export const outcomeAt = (
   side: 'draft' | 'live',
   row: number,
   column: number,
-): Outcome => OUTCOMES[sides[side][row * columns + column] ?? 0] ?? 'open';
+): Outcome => {
+  const outcome = OUTCOMES[sides[side][row * columns + column] ?? -1];
+  if (outcome === undefined) throw new Error(`The board has no cell at ${row}, ${column}.`);
+  return outcome;
+};
 
 export const changesAt = ({ columns, changes }: Matrix, row: number, column: number): boolean =>
   changes[row * columns + column] === 1;

@@ -10,6 +10,7 @@ import {
   evaluatorOf,
   expanded,
   FALSE,
+  factNamed,
   keyOf,
   problemOf,
   type Test,
@@ -21,7 +22,7 @@ import {
 } from '../condition';
 import type { ItemId, LevelId } from '../ids';
 import { guest, type Item, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
-import { assume, canBeAssumed } from './assume';
+import { assume, canBeAssumed, hasOneValue } from './assume';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 
@@ -140,9 +141,6 @@ const without = (
     return rest.length > 0 && opens(rest) ? rest : kept;
   }, set);
 
-/** Facts with a value that several tests can ask something of. */
-const VALUED: readonly Test['fact'][] = ['profile', 'joined', 'score', 'purchase', 'enrolment'];
-
 /**
  * A set in words that leave nothing out: where one value has to meet several tests of a fact, each of them is named, the one
  * that decides the value last.
@@ -157,7 +155,7 @@ function spelt(
 ): readonly Change[] {
   const asked = gates.flatMap(({ who, at }) => wishes(who, true).map((wish) => ({ ...wish, at })));
   return set.flatMap(({ change }): readonly Change[] => {
-    if (change.kind !== 'make' || !VALUED.includes(change.test.fact)) return [change];
+    if (change.kind !== 'make' || !hasOneValue(factNamed(change.test.fact))) return [change];
     const others = asked.flatMap(({ test, holds, at }): readonly Change[] => {
       if (test.fact !== change.test.fact || test.subject !== change.test.subject) return [];
       const [was, is] = [visitor, then].map((facts) => evaluatorOf(test, vocabulary)(facts, at, request));

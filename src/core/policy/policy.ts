@@ -1,7 +1,7 @@
 import type { Condition } from '../condition';
 import type { Gate, NamedTurnAway } from '../gate';
 import type { GateId, ItemId, LandingId } from '../ids';
-import type { Audience, Item, SiteNames, Vocabulary } from '../site';
+import type { Audience, OpenableKind, SiteNames, Vocabulary } from '../site';
 
 /** Where somebody arrives after signing in or out. The first rule that holds of them decides. */
 export interface Landing {
@@ -15,7 +15,7 @@ export interface Landing {
 
 /** A gate that new items of a kind start with, those of a category or all of them. */
 export interface Default {
-  readonly kind: Extract<Item['kind'], 'page' | 'post' | 'file'>;
+  readonly kind: OpenableKind;
   readonly category: string | null;
   readonly gate: GateId;
 }

@@ -2,7 +2,7 @@
  * What a gate says to visitors of items of a kind, made so that two can be compared: who passes, and what each of those
  * who don't gets. Gates of two policies that say the same are the same here, whatever they are called and cover.
  */
-import { type Condition, factNamed, keyOf, testsIn } from '../condition';
+import { asksOfItem, type Condition, keyOf, testsIn } from '../condition';
 import { expanded } from '../condition/audience';
 import type { Gate } from '../gate';
 import type { Item, ItemKind, Vocabulary } from '../site';
@@ -75,7 +75,7 @@ function speechOf(
   return {
     who,
     answers,
-    aboutItem: conditions.some((one) => testsIn(one).some(({ fact }) => factNamed(fact).of === 'item')),
+    aboutItem: conditions.some((one) => testsIn(one).some(asksOfItem)),
     number: numberOf(
       JSON.stringify([keyOf(who), answers.map(({ when, key }) => [when && keyOf(when), key])]),
     ),

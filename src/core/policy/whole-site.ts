@@ -5,6 +5,7 @@
 import { signedIn, test } from '../condition';
 import { type Gate, type Pointed, redirectToSignIn } from '../gate';
 import { asId, type GateId } from '../ids';
+import { OPENABLE_KINDS } from '../site';
 import type { Policy } from './policy';
 
 export const WHOLE_SITE = asId<GateId>('whole-site-behind-sign-in');
@@ -20,7 +21,7 @@ export function withWholeSite(policy: Policy, on: boolean, open: readonly Pointe
   const gate: Gate = {
     id: WHOLE_SITE,
     what: {
-      targets: [{ kind: 'selection', where: test('item kind', 'one of', ['page', 'post', 'file']) }],
+      targets: [{ kind: 'selection', where: test('item kind', 'one of', OPENABLE_KINDS) }],
       except: open,
     },
     who: signedIn,

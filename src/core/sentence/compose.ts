@@ -9,7 +9,7 @@
  *   parentheses.
  */
 import type { AudienceUse, Condition, Test } from '../condition';
-import { listed } from './words';
+import { listed } from '../english';
 
 /** One thing asked, or denied. */
 export type Leaf = Test | AudienceUse | { readonly kind: 'not'; readonly of: Test | AudienceUse };

@@ -1,5 +1,6 @@
 /** Decisions and what would change them, as sentences. */
 import { factNamed, type Scene, type Test } from '../condition';
+import { listed, plural } from '../english';
 import type { Change, Decision, Explanation, Step } from '../policy';
 import {
   dayInWords,
@@ -14,7 +15,6 @@ import {
 } from '../site';
 import { imperativeOf } from './imperative';
 import { describeWho } from './who';
-import { listed, plural } from './words';
 
 /** A cell of the board as a sentence: "Marek Dunmore gets a teaser of Observers' room". */
 export function describeDecision(decision: Decision, who: string, item: Item, outline: Outline): string {
@@ -68,14 +68,11 @@ export function describeBecause(explanation: Explanation, item: Item, vocabulary
 export function describeMet(test: Test, scene: Scene, vocabulary: Vocabulary): string {
   const { visitor, item, request } = scene;
   if (test.fact === 'signed in') return visitor.signedIn ? 'signed in' : 'not signed in';
-  const { of, read, values } = factNamed(test.fact);
+  const { of, read, values, absent } = factNamed(test.fact);
   const met = read(test.subject ?? '', vocabulary)(visitor, item, request);
   if (met === null) {
     if (of === 'visitor' && !visitor.signedIn) return 'not known (not signed in)';
-    if (test.fact === 'level') return 'no level';
-    if (test.fact === 'profile') return 'not filled in';
-    if (test.fact === 'purchase') return 'not bought';
-    return test.fact === 'score' || test.fact === 'enrolment' ? 'none' : 'not known';
+    return absent;
   }
   if (typeof met === 'boolean') return met ? 'yes' : 'no';
   if (typeof met === 'number') return test.fact === 'time' ? timeInWords(met) : String(met);

@@ -1,10 +1,11 @@
 /** Gates and turn-aways as plain language. A gate reads as one sentence in three parts, as it stands on three legs. */
+
+import { capital, listed } from '../english';
 import type { Gate, Given, NamedTurnAway, NextStep, Otherwise, Target, TurnAway, What } from '../gate';
 import type { ItemId } from '../ids';
 import { nameOfId, type Outline, type Vocabulary } from '../site';
 import { describeSelection } from './selection';
 import { describeWho } from './who';
-import { capital, listed } from './words';
 
 /** A gate's three legs, each a phrase. That it sets aside the gates above it is said with what it covers. */
 export interface GateSentence {

@@ -1,8 +1,9 @@
 /** What has to be done so that a test holds, or fails, as something one can be asked to do: "join Dome crew". */
 import type { Test } from '../condition';
+import { indefinite } from '../english';
 import { type NameKind, nameOfId, type Vocabulary } from '../site';
 import { asNoun, clauseOf, pronounOf } from './test';
-import { indefinite, thingInSentence } from './words';
+import { thingInSentence } from './words';
 
 export function imperativeOf(test: Test, vocabulary: Vocabulary, holds: boolean): string {
   const of = (kind: NameKind) => thingInSentence(vocabulary, kind, test.subject ?? '');

@@ -1,7 +1,8 @@
 /** What a test says of its value, after a noun of one: "is at least 100", "is not filled in"; and when, after a verb. */
 import { listOf, type Test, TODAY, typeOf } from '../condition';
+import { listed } from '../english';
 import { dayInWords, type Vocabulary } from '../site';
-import { inQuotes, inSentence, listed } from './words';
+import { inQuotes, inSentence } from './words';
 
 /** The values of a test in quotes: “Fell” or “Tarn”. */
 export const quote = (value: Test['value']): string =>

@@ -1,18 +1,9 @@
 /** Selections as plain language: "posts in Night logs", "pages that are either tagged winter or by Ines Calloway". */
 import { type Condition, listOf, type Test } from '../condition';
-import { dayInWords, type ItemKind, isDay, nameOfId, type Vocabulary } from '../site';
+import { indefinite, listed } from '../english';
+import { dayInWords, ITEM_KINDS, type ItemKind, isDay, KINDS, nameOfId, type Vocabulary } from '../site';
 import { type Clause, type Leaf, nounPhrase, plain } from './compose';
-import { indefinite, inQuotes, inSentence, listed, thingInSentence } from './words';
-
-const KINDS: Readonly<Record<ItemKind, string>> = {
-  site: 'the site itself',
-  page: 'pages',
-  post: 'posts',
-  section: 'sections',
-  menu: 'menus',
-  link: 'menu links',
-  file: 'files',
-};
+import { inQuotes, inSentence, thingInSentence } from './words';
 
 /** What a selection takes, as a noun phrase. */
 export const describeSelection = (where: Condition, vocabulary: Vocabulary): string =>
@@ -40,9 +31,11 @@ function kinds(leaf: Leaf, alone: boolean): string | null {
 
 const kindsOf = (test: Test, word: 'and' | 'or'): string =>
   listed(
-    listOf(test.value).map((kind) => KINDS[kind as ItemKind] ?? inQuotes(String(kind))),
+    listOf(test.value).map((kind) => (isKind(kind) ? KINDS[kind].many : inQuotes(String(kind)))),
     word,
   );
+
+const isKind = (kind: unknown): kind is ItemKind => (ITEM_KINDS as readonly unknown[]).includes(kind);
 
 const bare = (text: string): Clause => ({ pronoun: 'that are', text, bare: true });
 

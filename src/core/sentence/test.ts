@@ -3,10 +3,11 @@
  * and with the word that joins it to people ("who", "whose"). A denied test holds only of those of whom the fact is known,
  * and its words say so: "bought the atlas but not within the last 30 days", not "did not buy".
  */
-import { goneNamesIn, listOf, problemOf, type Test } from '../condition';
+import { factNamed, goneNamesIn, listOf, problemOf, type Test } from '../condition';
+import { indefinite, listed, plural } from '../english';
 import { type NameKind, nameOfId, type Vocabulary } from '../site';
 import { predicate, quote, when } from './predicate';
-import { indefinite, inQuotes, inSentence, listed, plural, thingInSentence } from './words';
+import { inQuotes, inSentence, thingInSentence } from './words';
 
 /** How many the clause is about. */
 export type Grammar = 'one' | 'many';
@@ -14,11 +15,7 @@ export type Grammar = 'one' | 'many';
 /** "who" or "whose": what joins a test's clause to the people it is about. */
 export function pronounOf(test: Test, vocabulary: Vocabulary, holds = true): 'who' | 'whose' {
   if (impossible(test, vocabulary, holds)) return 'who';
-  return ['profile', 'score', 'mail domain', 'parameter', 'network', 'browser', 'language'].includes(
-    test.fact,
-  )
-    ? 'whose'
-    : 'who';
+  return factNamed(test.fact).whose ? 'whose' : 'who';
 }
 
 /**
@@ -165,23 +162,15 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
  * Whether the words of a clause are true of guests although it can't hold of them: "are not in Suspended", of somebody of
  * whom no group is known.
  */
-export const soundsTrueOfGuests = (test: Test, holds: boolean): boolean =>
-  test.fact === 'person'
-    ? ['is', 'is not', 'one of'].includes(test.op) && (test.op === 'is not') === holds
-    : !holds && DENIED_SIMPLY.includes(test.fact);
-
-const DENIED_SIMPLY: readonly Test['fact'][] = [
-  'role',
-  'group',
-  'owns',
-  'subscribed',
-  'refunded',
-  'enrolled',
-  'completed',
-  'share',
-  'visitor owns item',
-  'visitor in item group',
-];
+export function soundsTrueOfGuests(test: Test, holds: boolean): boolean {
+  if (test.fact === 'person')
+    return ['is', 'is not', 'one of'].includes(test.op) && (test.op === 'is not') === holds;
+  const { of, session, type } = factNamed(test.fact);
+  const unknownOfGuests =
+    of === 'visitor and item' || (of === 'visitor' && !session && test.fact !== 'signed in');
+  const deniedSimply = type === 'truth' || type === 'set' || type === 'share';
+  return !holds && unknownOfGuests && deniedSimply;
+}
 
 /** A role's name as a noun for many, or null where that could be read as something else. */
 export const asNoun = (name: string): string | null =>

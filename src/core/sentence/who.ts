@@ -15,10 +15,11 @@ import {
   type Test,
   TRUE,
 } from '../condition';
+import { plural } from '../english';
 import { guest, nameOfId, requestAt, type Vocabulary } from '../site';
 import { type Clause, isGroup, type Leaf, type Lexicon, nounPhrase, type Plain, plain } from './compose';
 import { asNoun, clauseOf, pronounOf, soundsTrueOfGuests, unpassable } from './test';
-import { inSentence, plural, thingInSentence } from './words';
+import { inSentence, thingInSentence } from './words';
 
 type Voice = 'administrator' | 'visitor';
 
@@ -126,6 +127,12 @@ const anyTime = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' 
 function membersOnly(vocabulary: Vocabulary): (part: Plain) => boolean {
   const sound = soundAudiences(vocabulary.audiences);
   const seen = new Map<string, boolean>();
+  const letsGuestsBy = (test: Test, holds: boolean): boolean => {
+    const { of, session } = factNamed(test.fact);
+    if (problemOf(test, vocabulary) !== null || of === 'visitor and item') return false;
+    if (of !== 'visitor' || session) return true;
+    return evaluatorOf(test, vocabulary)(guest, null, anyTime) === (holds ? TRUE : FALSE);
+  };
   const letsGuests = (condition: Condition, holds: boolean): boolean => {
     switch (condition.kind) {
       case 'not':
@@ -143,10 +150,7 @@ function membersOnly(vocabulary: Vocabulary): (part: Plain) => boolean {
         return found;
       }
       case 'test':
-        if (problemOf(condition, vocabulary) !== null) return false;
-        if (condition.fact.startsWith('visitor ')) return false;
-        if (factNamed(condition.fact).of !== 'visitor' || condition.fact === 'passphrase') return true;
-        return evaluatorOf(condition, vocabulary)(guest, null, anyTime) === (holds ? TRUE : FALSE);
+        return letsGuestsBy(condition, holds);
       default:
         return condition satisfies never;
     }

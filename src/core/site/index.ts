@@ -4,6 +4,7 @@ export * from './day';
 export * from './desk-right';
 export * from './field-value';
 export * from './item';
+export * from './kinds';
 export * from './outline';
 export * from './request';
 export * from './stand-in';

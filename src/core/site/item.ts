@@ -1,6 +1,15 @@
 import type { GroupId, ItemId, PersonId } from '../ids';
 import type { Address } from './address';
 import type { Day } from './day';
+import {
+  type AddressedKind,
+  type ItemKind,
+  isAddressedKind,
+  isOpenableKind,
+  type MenuPlace,
+  type OpenableKind,
+  type SectionType,
+} from './kinds';
 
 /** What an item is about, as far as conditions can ask. What is not given is not known. */
 export interface ItemFacts {
@@ -44,19 +53,6 @@ export interface Post extends ItemBase {
   readonly address: Address;
 }
 
-export const SECTION_TYPES = [
-  'text',
-  'picture',
-  'video',
-  'form',
-  'call',
-  'posts',
-  'files',
-  'follow',
-  'account',
-] as const;
-export type SectionType = (typeof SECTION_TYPES)[number];
-
 /** A part of a page or post. It is in what it is part of: closed when that is. */
 export interface Section extends ItemBase {
   readonly kind: 'section';
@@ -76,9 +72,6 @@ export interface File extends ItemBase {
   /** In bytes. */
   readonly size: number;
 }
-
-export const MENU_PLACES = ['top', 'side', 'foot'] as const;
-export type MenuPlace = (typeof MENU_PLACES)[number];
 
 /** A place for links. */
 export interface Menu extends ItemBase {
@@ -100,30 +93,34 @@ export interface Link extends ItemBase {
   readonly target: LinkTarget;
 }
 
+/** What an item of each kind is. */
+interface Items {
+  readonly site: Site;
+  readonly page: Page;
+  readonly post: Post;
+  readonly section: Section;
+  readonly menu: Menu;
+  readonly link: Link;
+  readonly file: File;
+}
+
 /** Anything that can be gated, as far as gates are concerned: its place and facts, not its content. */
-export type Item = Site | Page | Post | Section | Menu | Link | File;
-
-export type ItemKind = Item['kind'];
-
-/** Every kind of item, in the order in which they are named to people. */
-export const ITEM_KINDS = [
-  'site',
-  'page',
-  'post',
-  'section',
-  'menu',
-  'link',
-  'file',
-] as const satisfies readonly ItemKind[];
+export type Item = Items[ItemKind];
 
 /** What has an address that its author chose. */
-export type Addressed = Page | Post;
+export type Addressed = Items[AddressedKind];
+
+/** What can be opened by itself. */
+export type Openable = Items[OpenableKind];
 
 export const isAddressed = (item: Item | undefined): item is Addressed =>
-  item?.kind === 'page' || item?.kind === 'post';
+  item !== undefined && isAddressedKind(item.kind);
+
+export const isOpenable = (item: Item | undefined): item is Openable =>
+  item !== undefined && isOpenableKind(item.kind);
 
 /** The path at which an item is found on the site, not encoded, or null for what has none. */
 export function pathOf(item: Item | undefined): string | null {
   if (isAddressed(item)) return item.address;
-  return item?.kind === 'file' ? `/files/${item.id}/${item.name}` : null;
+  return isOpenable(item) ? `/files/${item.id}/${item.name}` : null;
 }

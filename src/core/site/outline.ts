@@ -2,9 +2,11 @@
  * The outline: the site's items as a tree that can be looked up by id, by address and downwards. Immutable;
  * made anew when the site changes.
  */
+import { capital } from '../english';
 import type { ItemId } from '../ids';
 import type { Address } from './address';
-import { type Addressed, type Item, type ItemKind, isAddressed, pathOf, type Section } from './item';
+import { type Addressed, type Item, isAddressed, isOpenable, type Section } from './item';
+import { KINDS, mayHold, OPENABLE_KINDS, oneOfKinds, parentsOf } from './kinds';
 
 export interface Outline {
   readonly root: ItemId;
@@ -39,19 +41,20 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
   const children = new Map<ItemId, Item[]>([...items.keys()].map((id) => [id, []]));
   for (const item of items.values()) {
     const parent = item.parent === null ? null : items.get(item.parent);
+    const [name, places] = [capital(KINDS[item.kind].one), oneOfKinds(parentsOf(item.kind))];
     if (item.kind === 'site' ? item.parent !== null : !parent || !mayHold(parent.kind, item.kind)) {
       complain(
         item,
         item.parent !== null && !parent
-          ? `"${item.title}" stands below "${item.parent}", which is not there. A ${item.kind} belongs below ${placesFor(item.kind)}.`
-          : `"${item.title}" can't stand where it stands: a ${item.kind} belongs below ${placesFor(item.kind)}.`,
+          ? `"${item.title}" stands below "${item.parent}", which is not there. ${name} belongs below ${places}.`
+          : `"${item.title}" can't stand where it stands: ${KINDS[item.kind].one} belongs below ${places}.`,
       );
     }
     if (item.parent !== null) children.get(item.parent)?.push(item);
-    if (item.kind === 'link' && item.target.kind === 'item' && pathOf(items.get(item.target.item)) === null) {
+    if (item.kind === 'link' && item.target.kind === 'item' && !isOpenable(items.get(item.target.item))) {
       complain(
         item,
-        `The link "${item.title}" leads to nothing that can be opened. Choose a page, a post or a file for it.`,
+        `The link "${item.title}" leads to nothing that can be opened. Choose ${oneOfKinds(OPENABLE_KINDS)} for it.`,
       );
     }
   }
@@ -75,16 +78,6 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
   return problems.length > 0 ? { problems } : outline;
 }
 
-const PARENTS: Readonly<Record<ItemKind, readonly ItemKind[]>> = {
-  site: [],
-  page: ['site', 'page'],
-  post: ['site', 'page'],
-  section: ['page', 'post'],
-  menu: ['site'],
-  link: ['menu', 'link'],
-  file: ['site', 'page', 'post', 'section'],
-};
-
 /** How deep items can stand in one another: far deeper than anybody finds their way. */
 export const DEEPEST_ITEM = 100;
 
@@ -98,12 +91,6 @@ export function tooDeepIn(outline: Outline): Item | null {
   }
   return null;
 }
-
-/** Whether an item of one kind can stand below one of another. */
-export const mayHold = (parent: ItemKind, child: ItemKind): boolean => PARENTS[child].includes(parent);
-
-const placesFor = (kind: ItemKind): string =>
-  PARENTS[kind].map((parent) => (parent === 'site' ? 'the site' : `a ${parent}`)).join(' or ') || 'nothing';
 
 /** An item and everything beneath it, top down, in rank order. */
 export function* below(outline: Outline, id: ItemId): Generator<Item> {
@@ -123,8 +110,7 @@ export function* below(outline: Outline, id: ItemId): Generator<Item> {
  * nothing, and neither is what stands below the site itself.
  */
 export function containerOf(outline: Outline, item: Item): Item | null {
-  if (item.parent === null || !(item.kind === 'link' || item.kind === 'section' || item.kind === 'file'))
-    return null;
+  if (item.parent === null || !KINDS[item.kind].contained) return null;
   const parent = outline.items.get(item.parent);
   return parent && parent.kind !== 'site' ? parent : null;
 }
@@ -138,7 +124,7 @@ export function pageOf(outline: Outline, item: Item): Addressed | null {
 
 /** Whether something stands below an item that is not part of it: pages below a page, links below a link. */
 export const hasBelow = (outline: Outline, id: ItemId): boolean =>
-  (outline.children.get(id) ?? []).some(({ kind }) => kind !== 'section' && kind !== 'file');
+  (outline.children.get(id) ?? []).some(({ kind }) => !KINDS[kind].part);
 
 /** The sections of a page or post, in order. */
 export const sectionsOf = (outline: Outline, id: ItemId): readonly Section[] =>

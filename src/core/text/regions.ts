@@ -14,7 +14,7 @@
  * a withheld piece can show through another. From the first thing that is wrong, nothing is shown to anybody.
  */
 import { expanded } from '../condition/audience';
-import { factNamed } from '../condition/catalogue';
+import { asksOfItem } from '../condition/catalogue';
 import { type Condition, testsIn } from '../condition/condition';
 import type { Vocabulary } from '../site/vocabulary';
 import { parseCondition } from './parse';
@@ -193,7 +193,7 @@ function parsedOrProblem(
   const parsed = parseCondition(text, vocabulary);
   if (!parsed.ok) return { message: parsed.error.message, column: parsed.error.column };
   const whole = expanded(parsed.condition, vocabulary.audiences);
-  return testsIn(whole).some(({ fact }) => factNamed(fact).of === 'item')
+  return testsIn(whole).some(asksOfItem)
     ? {
         message: 'A region is for people: it can’t ask about the item, nor can an audience in it.',
         column: 1,

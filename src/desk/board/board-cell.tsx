@@ -1,8 +1,8 @@
 'use client';
 import { clsx } from 'clsx';
-import { outcomeOf } from '@/core';
+import { outcomeName, outcomeOf } from '@/core';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { OutcomeMark } from '../marks';
 import type { Cell, CellAt } from './rows';
 
 interface BoardCellProps {
@@ -23,7 +23,7 @@ export function BoardCell({ cell, place, label, chosen, lit, onPoint, onFocusCel
   const then = outcomeOf(cell.draft);
   const marked = side === 'difference' && cell.changes;
   const outcome = side === 'live' ? now : then;
-  const said = marked ? `${label}; now ${OUTCOME_NAMES[now]}` : label;
+  const said = marked ? `${label}; now ${outcomeName(now)}` : label;
   return (
     <td className={clsx('border-thin border-b p-0 text-center', lit && 'bg-sunk')}>
       <button

@@ -1,7 +1,6 @@
 'use client';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES } from '../marks';
 import { Entry, Menu } from '../menu';
 import { boardCsv } from './board-table';
 import type { Row } from './rows';
@@ -18,7 +17,7 @@ export function BoardOut({
   const { standIns, side, request, setScreen } = useDesk();
   const save = () => {
     if (!decided) return;
-    const blob = new Blob([boardCsv(rows, standIns, decided, side, OUTCOME_NAMES)], {
+    const blob = new Blob([boardCsv(rows, standIns, decided, side)], {
       type: 'text/csv;charset=utf-8',
     });
     const link = document.createElement('a');

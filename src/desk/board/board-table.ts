@@ -1,22 +1,16 @@
 /** The board as a table of texts, for spreadsheets: one line an item, one column a visitor. */
 import { stringify } from 'csv-stringify/browser/esm/sync';
-import { changesAt, nameOf, neutralised, type Outcome, outcomeAt, SHEET, type StandIn } from '@/core';
+import { changesAt, nameOf, neutralised, outcomeAt, outcomeName, SHEET, type StandIn } from '@/core';
 import type { Side } from '../place';
 import type { Row } from './rows';
 import type { BoardMatrix } from './use-matrix';
 
 /** What a cell says: what is got, and in the difference what it was before. */
-export function cellText(
-  { matrix, rowOf }: BoardMatrix,
-  row: Row,
-  column: number,
-  side: Side,
-  names: Readonly<Record<Outcome, string>>,
-): string {
+export function cellText({ matrix, rowOf }: BoardMatrix, row: Row, column: number, side: Side): string {
   const at = rowOf.get(row.item.id);
   if (at === undefined) return '';
-  const draft = names[outcomeAt(matrix, 'draft', at, column)];
-  const live = names[outcomeAt(matrix, 'live', at, column)];
+  const draft = outcomeName(outcomeAt(matrix, 'draft', at, column));
+  const live = outcomeName(outcomeAt(matrix, 'live', at, column));
   if (side === 'live') return live;
   if (side === 'draft' || !changesAt(matrix, at, column)) return draft;
   return draft === live ? `${draft} (changed)` : `${draft} (now ${live})`;
@@ -28,7 +22,6 @@ export function boardCsv(
   standIns: readonly StandIn[],
   decided: BoardMatrix,
   side: Side,
-  names: Readonly<Record<Outcome, string>>,
 ): string {
   const lines = [
     ['Kind', 'Title', 'Address', ...standIns.map(nameOf)],
@@ -36,7 +29,7 @@ export function boardCsv(
       row.item.kind,
       row.item.title,
       'address' in row.item ? row.item.address : '',
-      ...standIns.map((_, column) => cellText(decided, row, column, side, names)),
+      ...standIns.map((_, column) => cellText(decided, row, column, side)),
     ]),
   ];
   return `﻿${stringify(

@@ -1,21 +1,19 @@
 'use client';
 /** Which rows the board shows, as one sentence. */
 import { Search } from 'lucide-react';
-import { capital, describeGate, ITEM_KINDS, keyOfStandIn, nameOf, OUTCOMES } from '@/core';
+import {
+  capital,
+  describeGate,
+  ITEM_KINDS,
+  KINDS,
+  keyOfStandIn,
+  nameOf,
+  OUTCOMES,
+  outcomeName,
+} from '@/core';
 import { Button, Pick } from '@/ui';
 import { everyRow, filters, type Gets, NO_GATE } from '../board-filter';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES } from '../marks';
-
-const KINDS: Readonly<Record<(typeof ITEM_KINDS)[number], string>> = {
-  site: 'the site',
-  page: 'pages',
-  post: 'posts',
-  section: 'sections',
-  menu: 'menus',
-  link: 'links',
-  file: 'files',
-};
 
 const ANYBODY = ' ';
 
@@ -55,7 +53,7 @@ export function FilterBar() {
           { value: ANYBODY, label: 'all kinds' },
           ...ITEM_KINDS.filter((kind) => kind !== 'site').map((kind) => ({
             value: kind,
-            label: KINDS[kind],
+            label: KINDS[kind].many,
           })),
         ]}
         onPick={(kind) => set({ kind: kind === ANYBODY ? '' : kind })}
@@ -92,7 +90,7 @@ export function FilterBar() {
           { value: 'not open', label: 'not the item' },
           { value: 'unlike', label: 'not the same as' },
           { value: 'a change', label: 'something new' },
-          ...OUTCOMES.map((outcome) => ({ value: outcome, label: OUTCOME_NAMES[outcome] })),
+          ...OUTCOMES.map((outcome) => ({ value: outcome, label: outcomeName(outcome) })),
         ]}
         onPick={setGets}
       />

@@ -3,7 +3,6 @@ import { compile, factsOf, type ItemId, keyOfStandIn, type Policy, requestAt, ty
 import { personOf, readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { type BoardFilter, everyRow } from '../board-filter';
-import { OUTCOME_NAMES } from '../marks';
 import { boardCsv } from './board-table';
 import { boardKeeper } from './board-worker';
 import { filteredRows } from './filter-rows';
@@ -105,15 +104,13 @@ it('goes out as a table that a spreadsheet reads and never runs', () => {
         ? { ...row, item: { ...row.item, title: '=HYPERLINK("http://moor.example")' } }
         : row,
     );
-  const csv = boardCsv(rows, standIns, decided, 'difference', OUTCOME_NAMES);
+  const csv = boardCsv(rows, standIns, decided, 'difference');
   expect(csv.startsWith('\uFEFFKind,Title,Address,Guest,Marek Dunmore,Odile Marsh\r\n')).toBe(true);
   expect(csv).toContain(`page,"'=HYPERLINK(""http://moor.example"")",/visit,open,open,open\r\n`);
   expect(csv).toContain(
     'page,Trustees,/trustees,open (now message),open (now message),open (now message)\r\n',
   );
-  expect(boardCsv(rows, standIns, decided, 'live', OUTCOME_NAMES)).toContain(
-    '/trustees,message,message,message',
-  );
+  expect(boardCsv(rows, standIns, decided, 'live')).toContain('/trustees,message,message,message');
 });
 
 it('keeps what it was told, so that the next question can leave it out', () => {

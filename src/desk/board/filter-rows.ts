@@ -1,5 +1,5 @@
 /** The rows that a filter leaves on the board. */
-import { type CompiledPolicy, changesAt, outcomeAt } from '@/core';
+import { type CompiledPolicy, changesAt, KINDS, outcomeAt } from '@/core';
 import { type BoardFilter, filters, NO_GATE } from '../board-filter';
 import type { Row } from './rows';
 import type { BoardMatrix } from './use-matrix';
@@ -32,7 +32,7 @@ export function filteredRows(
   return inContext(filter.gets === '' ? left : withoutFollowers(left, shown), shown);
 }
 
-const isPart = ({ item }: Row): boolean => item.kind === 'section' || item.kind === 'file';
+const isPart = ({ item }: Row): boolean => KINDS[item.kind].part;
 
 /** Without parts that only follow what they are in, when that is among the rows: they have no gate of their own. */
 function withoutFollowers(rows: readonly Row[], { covering }: CompiledPolicy): readonly Row[] {

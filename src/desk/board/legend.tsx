@@ -1,17 +1,11 @@
 'use client';
 import { Popover } from 'radix-ui';
-import type { Outcome } from '@/core';
+import { type Outcome, TURN_AWAY_KINDS, TURN_AWAYS } from '@/core';
 import { GateMark, type GateStanding, OutcomeMark } from '../marks';
 
 const OUTCOMES: readonly (readonly [Outcome, string])[] = [
   ['open', 'Open: gets the item itself'],
-  ['teaser', 'Teaser: title, a few words and the next step'],
-  ['redirect', 'Redirect: sent somewhere else'],
-  ['message', 'Message: told that it is closed'],
-  ['missing', 'Missing: as if nothing were there'],
-  ['leave out', 'Left out: not shown among the others'],
-  ['swap', 'Swapped: something else in its place'],
-  ['locked', 'Locked: shown closed, with the reason'],
+  ...TURN_AWAY_KINDS.map((kind) => [kind, TURN_AWAYS[kind].means] as const),
 ];
 const STANDINGS: readonly (readonly [GateStanding, string])[] = [
   ['own', 'A gate of the item’s own'],

@@ -11,11 +11,12 @@ import {
   nameOf,
   OUTCOMES,
   outcomeAt,
+  outcomeName,
 } from '@/core';
 import { Button } from '@/ui';
 import { filters } from '../board-filter';
 import { useDesk } from '../context';
-import { KindMark, OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { KindMark, OutcomeMark } from '../marks';
 import { filteredRows } from './filter-rows';
 import { linesOf } from './lines';
 import { rowsOf } from './rows';
@@ -98,13 +99,13 @@ export function PrintScreen() {
                         {changed && (
                           <>
                             <OutcomeMark outcome={was} size={11} />
-                            <span className="sr-only">{OUTCOME_NAMES[was]} becomes</span>
+                            <span className="sr-only">{outcomeName(was)} becomes</span>
                             <span aria-hidden="true">›</span>
                           </>
                         )}
                         <OutcomeMark outcome={outcome} size={14} />
                         <span className={outcome === 'open' && !changed ? 'sr-only' : ''}>
-                          {OUTCOME_NAMES[outcome]}
+                          {outcomeName(outcome)}
                         </span>
                       </span>
                     </td>
@@ -118,7 +119,7 @@ export function PrintScreen() {
       <p className="mt-4 flex flex-wrap gap-x-5 gap-y-1 text-xs">
         {OUTCOMES.map((outcome) => (
           <span key={outcome} className="inline-flex items-center gap-1">
-            <OutcomeMark outcome={outcome} size={12} /> {capital(OUTCOME_NAMES[outcome])}
+            <OutcomeMark outcome={outcome} size={12} /> {capital(outcomeName(outcome))}
           </span>
         ))}
       </p>

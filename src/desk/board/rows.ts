@@ -7,7 +7,7 @@ import {
   type Gate,
   type Item,
   type ItemId,
-  type ItemKind,
+  KINDS,
   type Outline,
   type RequestFacts,
   type StandIn,
@@ -28,8 +28,6 @@ export interface Row {
   readonly within?: string;
 }
 
-const PARTS: readonly ItemKind[] = ['section', 'file'];
-
 /** The rows with everything folded out, or with what was. */
 export type Unfolded = 'all' | ReadonlySet<ItemId>;
 
@@ -41,12 +39,12 @@ export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly R
   const rows: Row[] = [];
   const childrenOf = (id: ItemId) => outline.children.get(id) ?? [];
   const visit = (item: Item, depth: number, heading: string | null = null) => {
-    const parts = childrenOf(item.id).filter(({ kind }) => PARTS.includes(kind));
+    const parts = childrenOf(item.id).filter(({ kind }) => KINDS[kind].part);
     const open = unfolded === 'all' || unfolded.has(item.id);
     rows.push({ item, depth, heading, parts: parts.length, unfolded: open && parts.length > 0 });
     if (open) for (const part of parts) visit(part, depth + 1);
     for (const child of childrenOf(item.id))
-      if (!PARTS.includes(child.kind) && child.kind !== 'post') visit(child, depth + 1);
+      if (!KINDS[child.kind].part && child.kind !== 'post') visit(child, depth + 1);
   };
   const top = childrenOf(outline.root);
   for (const item of top) if (item.kind === 'page') visit(item, 0);
@@ -68,7 +66,7 @@ export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly R
 /** The sections and files in an item, and in those. */
 export const partsBelow = (outline: Outline, id: ItemId): readonly Item[] =>
   (outline.children.get(id) ?? [])
-    .filter(({ kind }) => PARTS.includes(kind))
+    .filter(({ kind }) => KINDS[kind].part)
     .flatMap((part) => [part, ...partsBelow(outline, part.id)]);
 
 /** Whether a gate names an item, as opposed to reaching it from above or describing it. */
@@ -78,7 +76,7 @@ export const pointsAt = ({ what }: Gate, id: ItemId): boolean =>
 /** What a row has to fold out for an item to be among the rows. */
 export function foldsAbove(outline: Outline, item: Item | undefined): readonly ItemId[] {
   const parent = !item || item.parent === null ? undefined : outline.items.get(item.parent);
-  if (!item || !parent || !PARTS.includes(item.kind)) return [];
+  if (!item || !parent || !KINDS[item.kind].part) return [];
   return [parent.id, ...foldsAbove(outline, parent)];
 }
 

@@ -8,11 +8,11 @@ import {
   factsOf,
   type Item,
   nameOf,
+  outcomeName,
   outcomeOf,
   type StandIn,
 } from '@/core';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES } from '../marks';
 import { type Cell, cellOf } from './rows';
 import type { BoardMatrix } from './use-matrix';
 
@@ -48,7 +48,7 @@ export function useDecisionLine(
 
 /** A change that leaves the kind of answer as it was: what reads differently, as far as there are words for it. */
 function tellSame({ live, draft }: Cell, who: string): string {
-  const kind = OUTCOME_NAMES[outcomeOf(draft)];
+  const kind = outcomeName(outcomeOf(draft));
   const [before, after] = [live, draft].map((one) => (one.kind === 'turned away' ? one.reason : null));
   const words =
     before !== after ? ` Now: “${before ?? 'no reason'}” In the draft: “${after ?? 'no reason'}”` : '';

@@ -4,13 +4,14 @@ import {
   type GroupId,
   type ItemId,
   leaveOut,
-  missing,
   type NextStep,
   pathOf,
   type Reason,
-  redirectToSignIn,
   type Teaser,
+  TURN_AWAY_KINDS,
+  TURN_AWAYS,
   type TurnAway,
+  type TurnAwayKind,
 } from '@/core';
 import { Choice, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -21,39 +22,12 @@ interface EditorProps {
   readonly onChange: (turnAway: TurnAway) => void;
 }
 
-const WORDS: Record<TurnAway['kind'], string> = {
-  teaser: 'a teaser',
-  redirect: 'a redirect',
-  message: 'a message',
-  missing: 'nothing there',
-  'leave out': 'left out',
-  swap: 'something else',
-  locked: 'a lock',
-};
-const KINDS = Object.keys(WORDS) as readonly TurnAway['kind'][];
-
-/** A turn-away of each kind to begin with, keeping what two kinds have in common. */
-function begin(kind: TurnAway['kind'], before: TurnAway): TurnAway {
-  const reason: Reason = 'reason' in before ? before.reason : { kind: 'written' };
-  const next: NextStep = 'next' in before ? before.next : { kind: 'none' };
-  switch (kind) {
-    case 'teaser':
-      return { kind, show: { kind: 'summary' }, preview: false, reason, next };
-    case 'message':
-    case 'locked':
-      return { kind, reason, next };
-    case 'redirect':
-      return redirectToSignIn;
-    case 'missing':
-      return missing;
-    case 'leave out':
-      return leaveOut;
-    case 'swap':
-      return { kind, text: 'This part is for members of the society.' };
-    default:
-      return kind satisfies never;
-  }
-}
+/** A turn-away of a kind to begin with, keeping what two kinds have in common. */
+const begin = (kind: TurnAwayKind, before: TurnAway): TurnAway =>
+  TURN_AWAYS[kind].begin(
+    'reason' in before ? before.reason : { kind: 'written' },
+    'next' in before ? before.next : { kind: 'none' },
+  );
 
 /** What a visitor gets in place of the item, in all its details. */
 export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
@@ -63,11 +37,11 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
         apart
         label="What they get"
         value={turnAway.kind}
-        options={KINDS.map((kind) => ({
+        options={TURN_AWAY_KINDS.map((kind) => ({
           value: kind,
           label: (
             <>
-              <OutcomeMark outcome={kind} size={14} /> {WORDS[kind]}
+              <OutcomeMark outcome={kind} size={14} /> {TURN_AWAYS[kind].offer}
             </>
           ),
         }))}

@@ -56,7 +56,7 @@ export function factChoices(vocabulary: Vocabulary): readonly OptionGroup<FactCh
       heading: 'Audiences',
       options: audiences.length > 0 ? [{ value: AUDIENCE, label: 'In an audience' }] : [],
     },
-    { heading: 'The item', options: facts((fact) => fact.of === 'item' && there(fact)) },
+    { heading: 'The item', options: facts((fact) => fact.of.endsWith('item') && there(fact)) },
     { heading: 'When and from where', options: facts((fact) => fact.of === 'request' && !fact.fakeable) },
     {
       heading: 'What the browser says (can be made up)',

@@ -1,11 +1,20 @@
 'use client';
 /** Where visitors are turned away, by which gate, and what they do next. */
 import { useEffect, useMemo, useState } from 'react';
-import { capital, counted, dayInWords, describeGate, type ItemId, may, type Outcome } from '@/core';
+import {
+  capital,
+  counted,
+  dayInWords,
+  describeGate,
+  type ItemId,
+  may,
+  type Outcome,
+  outcomeName,
+} from '@/core';
 import type { JournalEntry, JournalReport, Tally } from '@/services';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
-import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { OutcomeMark } from '../marks';
 import { type Answer, ask } from '../service';
 import { type Bar, NEXT, TurnedAwayChart } from './turned-away-chart';
 
@@ -144,7 +153,7 @@ export function JournalScreen() {
                   <td className="pr-3">
                     <span className="inline-flex items-center gap-1.5">
                       <OutcomeMark outcome={entry.given as Outcome} size={14} />
-                      {OUTCOME_NAMES[entry.given as Outcome]}
+                      {outcomeName(entry.given as Outcome)}
                     </span>
                   </td>
                   <td className="pr-3">{entry.visitor === 'guest' ? 'guests' : 'members'}</td>

@@ -1,12 +1,21 @@
 'use client';
 /** Who gains and who loses: over all, by gate, and item by item. */
 import { useState } from 'react';
-import { capital, describeGate, type GateId, type Item, type ItemId, listed, type Outcome } from '@/core';
+import {
+  capital,
+  describeGate,
+  type GateId,
+  type Item,
+  type ItemId,
+  listed,
+  type Outcome,
+  outcomeName,
+} from '@/core';
 import type { Crowd, EffectReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
-import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { OutcomeMark } from '../marks';
 import type { useEffectReport } from './use-effect-report';
 
 export function EffectView({ report }: { readonly report: EffectReport }) {
@@ -147,7 +156,7 @@ function Places({ items }: { readonly items: readonly ItemId[] }) {
 
 const Outcomed = ({ outcome }: { readonly outcome: Outcome }) => (
   <span className="inline-flex items-center gap-1">
-    <OutcomeMark outcome={outcome} size={14} /> {OUTCOME_NAMES[outcome]}
+    <OutcomeMark outcome={outcome} size={14} /> {outcomeName(outcome)}
   </span>
 );
 

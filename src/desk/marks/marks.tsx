@@ -77,18 +77,6 @@ const COLOURS: Record<Outcome, string> = {
   locked: 'text-message',
 };
 
-/** What each mark says, for the legend and for those who hear the board. */
-export const OUTCOME_NAMES: Record<Outcome, string> = {
-  open: 'open',
-  teaser: 'teaser',
-  redirect: 'redirect',
-  message: 'message',
-  missing: 'missing',
-  'leave out': 'left out',
-  swap: 'swapped',
-  locked: 'locked',
-};
-
 /** A decision at a glance. Said in words elsewhere, so hidden from screen readers. */
 export function OutcomeMark({ outcome, size = 18 }: MarkProps & { readonly outcome: Outcome }) {
   return (

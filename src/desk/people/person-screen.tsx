@@ -2,12 +2,12 @@
 /** One person: everything known of them, to be changed; and beside it what they can reach, and why. */
 import { ArrowLeft } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { capital, keyOfStandIn, member, type PersonId, type StandIn } from '@/core';
+import { capital, keyOfStandIn, member, outcomeName, type PersonId, type StandIn } from '@/core';
 import type { PersonReport, Reach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { PastChanges } from '../history';
-import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { OutcomeMark } from '../marks';
 import { allPeople } from '../place';
 import { ask } from '../service';
 import { emptyPerson, PersonForm } from './person-form';
@@ -155,7 +155,7 @@ function ReachList({
               title={`${one.sentence}. Why?`}
               className="grid w-full grid-cols-[1.5rem_1fr] gap-x-2 rounded-[3px] px-1 py-1.5 text-left hover:bg-sunk"
             >
-              <span className="pt-0.5" title={OUTCOME_NAMES[one.outcome]}>
+              <span className="pt-0.5" title={outcomeName(one.outcome)}>
                 <OutcomeMark outcome={one.outcome} size={17} />
               </span>
               <span>

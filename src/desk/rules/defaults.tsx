@@ -1,6 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
-import { capital, type Default, describeGate, type GateId } from '@/core';
+import { capital, type Default, describeGate, type GateId, KINDS, OPENABLE_KINDS } from '@/core';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 
@@ -14,10 +14,8 @@ export function Defaults() {
   ].sort();
   const put = (defaults: readonly Default[]) => edit({ ...policy, defaults });
   const kinds = [
-    { value: 'page', label: 'new pages' },
-    { value: 'post', label: 'new posts' },
+    ...OPENABLE_KINDS.map((kind) => ({ value: kind as string, label: `new ${KINDS[kind].many}` })),
     ...categories.map((category) => ({ value: `post ${category}`, label: `new posts in ${category}` })),
-    { value: 'file', label: 'new files' },
   ];
   const gates = policy.gates.map((gate) => ({
     value: gate.id as string,

@@ -12,6 +12,7 @@ import {
   keyOfStandIn,
   nameOf,
   openers,
+  outcomeName,
   outcomeOf,
   type StandIn,
 } from '@/core';
@@ -19,7 +20,7 @@ import type { ItemReach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
-import { OUTCOME_NAMES, OutcomeMark } from '../marks';
+import { OutcomeMark } from '../marks';
 import { ask } from '../service';
 
 export function ItemReachView({ item, standIn }: { readonly item: Item; readonly standIn: StandIn }) {
@@ -49,7 +50,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
             <strong>{reach.open.count}</strong> of {reach.of} members get it
             {reach.away.map(({ outcome, reason, people }) => (
               <span key={`${outcome} ${reason}`} className="ml-3 inline-flex items-center gap-1 text-quiet">
-                <OutcomeMark outcome={outcome} size={13} /> {people.count} {OUTCOME_NAMES[outcome]}
+                <OutcomeMark outcome={outcome} size={13} /> {people.count} {outcomeName(outcome)}
               </span>
             ))}
           </>
@@ -84,8 +85,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
         )}
         {reach?.away.map(({ outcome, reason, people }) => (
           <p key={`${outcome} ${reason}`}>
-            <span className="text-quiet">{capital(OUTCOME_NAMES[outcome])}:</span>{' '}
-            <CrowdNames crowd={people} />
+            <span className="text-quiet">{capital(outcomeName(outcome))}:</span> <CrowdNames crowd={people} />
           </p>
         ))}
       </div>

@@ -14,24 +14,12 @@ import {
 import { clsx } from 'clsx';
 import { GripVertical, X } from 'lucide-react';
 import { useId, useState } from 'react';
-import { type ItemId, SECTION_TYPES, type SectionType } from '@/core';
+import { type ItemId, SECTION_TYPES, SECTIONS, type SectionType } from '@/core';
 import type { DocumentProblem, SectionRead } from '@/services';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
 import { SectionEditor } from './section-editor';
-
-export const SECTION_NAMES: Readonly<Record<SectionType, string>> = {
-  text: 'text',
-  picture: 'picture',
-  video: 'video',
-  form: 'form',
-  call: 'call to action',
-  posts: 'list of posts',
-  files: 'list of files',
-  follow: 'following a group',
-  account: 'a member’s account',
-};
 
 interface SectionListProps {
   readonly page: ItemId;
@@ -99,7 +87,7 @@ export function SectionList({ page, sections, problems, onChange }: SectionListP
         value=""
         options={[
           { value: '', label: '+ add a section …' },
-          ...offered.map((type) => ({ value: type as string, label: SECTION_NAMES[type] })),
+          ...offered.map((type) => ({ value: type as string, label: SECTIONS[type].name })),
         ]}
         onPick={(type) => type !== '' && add(type as SectionType)}
       />
@@ -133,7 +121,7 @@ function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowP
   const gate = (compiled.draft.covering.get(section.id as ItemId) ?? []).find(
     ({ setAside }) => !setAside,
   )?.gate;
-  const name = `${SECTION_NAMES[section.type]}: ${section.title}`;
+  const name = `${SECTIONS[section.type].name}: ${section.title}`;
   return (
     <section
       ref={setNodeRef}
@@ -154,7 +142,7 @@ function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowP
         >
           <GripVertical size={16} aria-hidden="true" />
         </button>
-        <span className="note shrink-0">{SECTION_NAMES[section.type]}</span>
+        <span className="note shrink-0">{SECTIONS[section.type].name}</span>
         <input
           aria-label="Name of the section"
           title="For the desk, and for those who are shown a lock or a teaser in its place"
@@ -206,7 +194,7 @@ function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowP
 function newSection(type: SectionType, group: string | null): SectionRead | null {
   const base = {
     id: crypto.randomUUID(),
-    title: capitalised(SECTION_NAMES[type]),
+    title: capitalised(SECTIONS[type].name),
     summary: '',
     published: true,
   };

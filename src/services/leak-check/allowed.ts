@@ -14,6 +14,7 @@ import {
   type RequestFacts,
   shownIn,
   TRUE,
+  TURN_AWAYS,
   trace,
   type VisitorFacts,
 } from '@/core';
@@ -38,20 +39,19 @@ export function mayHave(
   if (!item) return false;
   const decision = decide(compiled, id, facts, request);
   const open = decision.kind === 'open';
+  const told = decision.kind === 'open' ? 'something' : TURN_AWAYS[decision.turnAway.kind].tells;
   const teaser =
     decision.kind === 'turned away' && decision.turnAway.kind === 'teaser' ? decision.turnAway : null;
   const goesWith = (needed: ItemId | 'nobody' | null) =>
     needed === null || (needed !== 'nobody' && decide(compiled, needed, facts, request).kind === 'open');
   switch (part.kind) {
     case 'title':
-      return (
-        open || teaser !== null || (decision.kind === 'turned away' && decision.turnAway.kind === 'locked')
-      );
+      return told !== 'nothing';
     case 'address':
     case 'author':
     case 'tag':
     case 'file name':
-      return open || teaser !== null;
+      return told === 'something';
     case 'summary':
       return open || teaser?.show.kind === 'summary';
     case 'file':

@@ -1,5 +1,5 @@
 /** Every door of a site, as the requests that a visitor with too much time would make. */
-import { isAddressed, type Outline, pathOf } from '@/core';
+import { isAddressed, OPENABLE_KINDS, type Outline, pathOf } from '@/core';
 import { slugOf } from '../view';
 import type { Tester } from './copy';
 import { COMMON } from './marks';
@@ -52,7 +52,7 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
         headers: { ...own, 'content-type': 'application/x-www-form-urlencoded' },
       };
   }
-  for (const kind of ['', '&kind=page', '&kind=post', '&kind=file'])
+  for (const kind of ['', ...OPENABLE_KINDS.map((one) => `&kind=${one}`)])
     yield ask('API', `/api/items?limit=100${kind}`, bearer(tester.apiKey));
   yield ask('API', '/api/openapi.json', bearer(tester.apiKey));
   for (const feed of ['/feed.xml', '/feed.json']) {

@@ -1,6 +1,6 @@
 /** A site as a file: its shape and its limits. What it names is checked when it is read. */
 import { z } from 'zod';
-import { FIELD_TYPES, MENU_PLACES, momentIn } from '@/core';
+import { FIELD_TYPES, type ItemKind, MENU_PLACES, momentIn, valuesOf } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
 import { deskForm } from '../person-form';
 import { policyInFile } from '../policy-form';
@@ -55,6 +55,26 @@ const addressed = {
   /** Addresses that it had before. */
   formerly: z.array(z.string().max(500)).max(50).default([]),
 };
+
+/** Sections stand in their pages. */
+const items = {
+  /** The site's own text stands beside the sign-in form. */
+  site: z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
+  page: z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
+  post: z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
+  file: z.strictObject({
+    kind: z.literal('file'),
+    ...itemBase,
+    /** With the extension; what it is, its content says. */
+    name: z.string().max(200),
+    /** In base64. */
+    data: z.base64().max(Math.ceil(LARGEST_FILE / 3) * 4),
+    /** What a picture shows, for those who can't see it. */
+    alt: z.string().max(500).default(''),
+  }),
+  menu: z.strictObject({ kind: z.literal('menu'), ...itemBase, place: z.enum(MENU_PLACES) }),
+  link: z.strictObject({ kind: z.literal('link'), ...itemBase, target }),
+} satisfies Record<Exclude<ItemKind, 'section'>, z.ZodObject>;
 
 /** A site as a file. Items stand in rank order among their siblings. */
 export const siteFile = z.strictObject({
@@ -121,26 +141,7 @@ export const siteFile = z.strictObject({
       }),
     )
     .optional(),
-  items: z.array(
-    z.discriminatedUnion('kind', [
-      /** The site's own text stands beside the sign-in form. */
-      z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
-      z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
-      z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
-      z.strictObject({
-        kind: z.literal('file'),
-        ...itemBase,
-        /** With the extension; what it is, its content says. */
-        name: z.string().max(200),
-        /** In base64. */
-        data: z.base64().max(Math.ceil(LARGEST_FILE / 3) * 4),
-        /** What a picture shows, for those who can't see it. */
-        alt: z.string().max(500).default(''),
-      }),
-      z.strictObject({ kind: z.literal('menu'), ...itemBase, place: z.enum(MENU_PLACES) }),
-      z.strictObject({ kind: z.literal('link'), ...itemBase, target }),
-    ]),
-  ),
+  items: z.array(z.discriminatedUnion('kind', valuesOf(items))),
   /** The live gates. Conditions in it may stand in the text form. */
   policy: policyInFile,
   /** The gates of the draft, where they differ. */

@@ -12,7 +12,7 @@ import {
   type ItemId,
   normaliseAddress,
   pathOf,
-  type SectionType,
+  SECTIONS,
   sectionsOf,
 } from '@/core';
 import { type Entry, entryOf, pictureOf, postsOf, type ShownPicture, teaserOf } from './entry';
@@ -163,8 +163,6 @@ function neighboursOf(look: Look, post: Addressed) {
   return { previous: nearest(1), next: nearest(-1) };
 }
 
-const VARYING: readonly SectionType[] = ['posts', 'files', 'follow', 'account', 'call'];
-
 // By policy, and below that by item: the menus, under the root, are part of every page.
 const sameness = new WeakMap<CompiledPolicy, Map<ItemId, boolean>>();
 
@@ -190,7 +188,7 @@ function isSame({ state, compiled }: Look, item: Addressed): boolean {
     sectionsOf(outline, item.id).every((section) => {
       const { body, section: more } = contentOf(state, section.id);
       return (
-        !VARYING.includes(section.type) &&
+        !SECTIONS[section.type].varies &&
         !varies(section.id) &&
         !(more && 'file' in more && varies(more.file as ItemId | null)) &&
         isSameForEveryone(compiled, body) &&

@@ -1,5 +1,15 @@
 /** The API for apps: the same answers as pages, as JSON. Cookies are not looked at; a bearer token is, or a guest asks. */
-import { type Addressed, asId, type File, guest, type ItemId, isAddressed, pathOf } from '@/core';
+import {
+  asId,
+  guest,
+  type ItemId,
+  isOpenable,
+  KINDS,
+  listed,
+  OPENABLE_KINDS,
+  type Openable,
+  pathOf,
+} from '@/core';
 import {
   factsOf,
   type Given,
@@ -38,17 +48,18 @@ export const api: Door = {
   },
 };
 
-type Told = Addressed | File;
-
 const AT_ONCE = 20;
 const MOST_AT_ONCE = 100;
 
 function list(look: Look, parameters: URLSearchParams): Response {
   const kind = parameters.get('kind');
   const limit = Number(parameters.get('limit') ?? AT_ONCE);
-  if (kind !== null && !['page', 'post', 'file'].includes(kind))
+  if (kind !== null && !(OPENABLE_KINDS as readonly string[]).includes(kind))
     return refuse({
-      title: 'There are pages, posts and files. Write kind=page, kind=post or kind=file.',
+      title: `There are ${listed(OPENABLE_KINDS.map((one) => KINDS[one].many))}. Write ${listed(
+        OPENABLE_KINDS.map((one) => `kind=${one}`),
+        'or',
+      )}.`,
       status: 400,
     });
   if (!Number.isInteger(limit) || limit < 1 || limit > MOST_AT_ONCE)
@@ -68,7 +79,7 @@ function list(look: Look, parameters: URLSearchParams): Response {
       status: 400,
     });
   const items: Entry[] = [];
-  let last: Told | null = null;
+  let last: Openable | null = null;
   let rest = false;
   for (const item of all.slice(from)) {
     const entry = entryIn(look, item);
@@ -86,13 +97,14 @@ function list(look: Look, parameters: URLSearchParams): Response {
 }
 
 /** Everything that may be told of to whoever asks: posts, the latest first, then pages, then files. */
-function told(look: Look): readonly Told[] {
+function told(look: Look): readonly Openable[] {
   const { outline, posts } = look.state;
-  const rest = [...outline.items.values()];
-  const all: Told[] = [
+  const rest = [...outline.items.values()].filter(isOpenable);
+  const all = [
     ...posts,
-    ...rest.filter((item) => item.kind === 'page'),
-    ...rest.filter((item) => item.kind === 'file'),
+    ...OPENABLE_KINDS.filter((kind) => kind !== 'post').flatMap((kind) =>
+      rest.filter((item) => item.kind === kind),
+    ),
   ];
   return all.filter(({ id }) => {
     const { kind } = givenAt(look, id);
@@ -100,7 +112,7 @@ function told(look: Look): readonly Told[] {
   });
 }
 
-function entryIn(look: Look, item: Told, given = givenAt(look, item.id)): Entry | null {
+function entryIn(look: Look, item: Openable, given = givenAt(look, item.id)): Entry | null {
   const { kind: _, ...facts } = factsOf(item);
   const base = {
     id: item.id,
@@ -118,7 +130,7 @@ function entryIn(look: Look, item: Told, given = givenAt(look, item.id)): Entry 
 
 async function one(look: Look, id: string): Promise<Response> {
   const item = look.state.outline.items.get(asId<ItemId>(id));
-  const there = item && (isAddressed(item) || item.kind === 'file') ? item : null;
+  const there = isOpenable(item) ? item : null;
   const given = there ? givenAt(look, there.id) : null;
   if (there === null || given === null || given.kind === 'missing') {
     // An id that was never there says nothing of where it would be found.
@@ -138,7 +150,7 @@ const closed = (given: Given): Response =>
     ...(given.kind === 'redirect' && { location: given.to.replace(/\?next=[^&]*$/, '') }),
   });
 
-function whole(look: Look, item: Told, given: Given): Response {
+function whole(look: Look, item: Openable, given: Given): Response {
   const entry = entryIn(look, item, given);
   if (!entry) return nothing();
   const open = given.kind === 'open';

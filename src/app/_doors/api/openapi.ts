@@ -1,5 +1,7 @@
 /** The API's description: OpenAPI 3.1 (https://spec.openapis.org/oas/v3.1.0), made of the shapes that answers have. */
+
 import { z } from 'zod';
+import { KINDS, listed, OPENABLE_KINDS } from '@/core';
 import { entryShape, itemShape, listShape, problemShape, sectionShape } from './shapes';
 
 const reference = (name: string) => ({ $ref: `#/components/schemas/${name}` });
@@ -43,7 +45,17 @@ export const openApi = (origin: string): object => ({
         operationId: 'listItems',
         summary: 'What is open, and what shows a teaser',
         parameters: [
-          text('kind', 'Only pages, posts or files.', { type: 'string', enum: ['page', 'post', 'file'] }),
+          text(
+            'kind',
+            `Only ${listed(
+              OPENABLE_KINDS.map((kind) => KINDS[kind].many),
+              'or',
+            )}.`,
+            {
+              type: 'string',
+              enum: OPENABLE_KINDS,
+            },
+          ),
           text('category', 'Only those of a category, by name.'),
           text('tag', 'Only those with a tag.'),
           text('limit', 'How many at once.', { type: 'integer', minimum: 1, maximum: 100, default: 20 }),

@@ -1,12 +1,14 @@
 /** What the API answers, as shapes: the OpenAPI document is made of them, and a test holds the answers to it. */
+
 import { z } from 'zod';
+import { OPENABLE_KINDS } from '@/core';
 
 const day = z.string().nullable();
 
 export const entryShape = z
   .object({
     id: z.string(),
-    kind: z.enum(['page', 'post', 'file']),
+    kind: z.enum(OPENABLE_KINDS),
     title: z.string(),
     address: z.string().describe('The path on the site.'),
     access: z

@@ -1,0 +1,90 @@
+/** What conditions can ask of an item, and of an item and a visitor together. */
+import { isAddressed } from '../../site/item';
+import { ITEM_KINDS } from '../../site/kinds';
+import type { FactEntry } from './fact';
+
+export const itemFacts = {
+  'visitor owns item': {
+    label: 'Owns the item',
+    of: 'visitor and item',
+    type: 'truth',
+    read: () => (visitor, item) => {
+      const owner = item?.facts?.owner;
+      return owner === undefined || visitor.id === null ? null : owner === visitor.id;
+    },
+  },
+  'visitor in item group': {
+    label: 'In the item’s group',
+    of: 'visitor and item',
+    type: 'truth',
+    read: (_, vocabulary) => {
+      const groups = new Set(vocabulary.groups.map(({ id }) => id));
+      return (visitor, item) => {
+        const group = item?.facts?.group;
+        // Nobody is in a group that is gone, and nobody is known to be outside it either.
+        if (group === undefined || !groups.has(group) || visitor.groups === null) return null;
+        return visitor.groups.includes(group);
+      };
+    },
+  },
+  'item kind': {
+    label: 'Kind of the item',
+    of: 'item',
+    type: 'choice',
+    choices: ITEM_KINDS,
+    always: true,
+    read: () => (_visitor, item) => item?.kind ?? null,
+  },
+  'item address': {
+    label: 'Address of the item',
+    of: 'item',
+    type: 'text',
+    read: () => (_visitor, item) => (item && isAddressed(item) ? item.address : null),
+  },
+  'item category': {
+    label: 'Category of the item',
+    of: 'item',
+    type: 'text',
+    read: () => (_visitor, item) => item?.facts?.category ?? null,
+  },
+  'item tag': {
+    label: 'Tag of the item',
+    of: 'item',
+    type: 'words',
+    read: () => (_visitor, item) => item?.facts?.tags ?? null,
+  },
+  'item author': {
+    label: 'Author of the item',
+    of: 'item',
+    type: 'text',
+    read: () => (_visitor, item) => item?.facts?.author ?? null,
+  },
+  'item owner': {
+    label: 'Owner of the item',
+    of: 'item',
+    type: 'presence',
+    read: () => (_visitor, item) => item?.facts?.owner ?? null,
+  },
+  'item group': {
+    label: 'Group of the item',
+    of: 'item',
+    type: 'set',
+    values: 'group',
+    read: () => (_visitor, item) => {
+      const group = item?.facts?.group;
+      return group === undefined ? null : [group];
+    },
+  },
+  'item date': {
+    label: 'Date of the item',
+    of: 'item',
+    type: 'date',
+    read: () => (_visitor, item) => item?.facts?.date ?? null,
+  },
+  'item picture': {
+    label: 'Picture of the item',
+    of: 'item',
+    type: 'presence',
+    read: () => (_visitor, item) => item?.facts?.picture ?? null,
+  },
+} as const satisfies Record<string, FactEntry>;

@@ -1,0 +1,255 @@
+/** What conditions can ask of a visitor. */
+import { asId } from '../../ids';
+import type { RequestFacts } from '../../site/request';
+import type { Completion, Purchase, VisitorFacts } from '../../site/visitor';
+import type { FactEntry, Wanted } from './fact';
+
+const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
+  purchase.product === product &&
+  purchase.state === 'paid' &&
+  (purchase.until === null || purchase.until >= request.today);
+
+/** The latest day in a list; null for none. */
+const latest = (days: readonly string[]): string | null =>
+  days.reduce<string | null>((last, day) => (last === null || day > last ? day : last), null);
+
+const domainOf = (email: string): string => email.slice(email.lastIndexOf('@') + 1);
+
+const held = <T extends string>(list: readonly T[] | null, { value, holds }: Wanted): readonly T[] => {
+  const others = (list ?? []).filter((id) => id !== value);
+  return holds ? [...others, asId<never>(value)] : others;
+};
+
+const dayOf = ({ met }: Wanted): string | null => (met === null ? null : String(met));
+
+/** With one purchase of a product, or with none. */
+function bought(
+  member: VisitorFacts,
+  { subject }: Wanted,
+  on: string | null,
+  state: Purchase['state'] = 'paid',
+): VisitorFacts {
+  const others = (member.purchases ?? []).filter(({ product }) => product !== subject);
+  return {
+    ...member,
+    purchases: on === null ? others : [...others, { product: asId(subject), on, until: null, state }],
+  };
+}
+
+function enrolled(member: VisitorFacts, { subject }: Wanted, on: string | null): VisitorFacts {
+  const others = (member.enrolments ?? []).filter(({ course }) => course !== subject);
+  return { ...member, enrolments: on === null ? others : [...others, { course: asId(subject), on }] };
+}
+
+function completed(
+  member: VisitorFacts,
+  { subject, today }: Wanted,
+  made: Pick<Completion, 'score'> | null,
+): VisitorFacts {
+  const others = (member.completions ?? []).filter(({ activity }) => activity !== subject);
+  return {
+    ...member,
+    completions: made === null ? others : [...others, { activity: asId(subject), on: today, ...made }],
+  };
+}
+
+export const visitorFacts = {
+  'signed in': {
+    label: 'Signed in',
+    of: 'visitor',
+    type: 'truth',
+    read: () => (visitor) => visitor.signedIn,
+  },
+  level: {
+    label: 'Level',
+    of: 'visitor',
+    type: 'rank',
+    values: 'level',
+    absent: 'no level',
+    read: () => (visitor) => visitor.level,
+  },
+  group: {
+    label: 'In group',
+    phrase: 'in group',
+    of: 'visitor',
+    type: 'set',
+    values: 'group',
+    read: () => (visitor) => visitor.groups,
+    assume: (member, wanted) => ({ ...member, groups: held(member.groups, wanted) }),
+  },
+  role: {
+    label: 'Role',
+    of: 'visitor',
+    type: 'set',
+    values: 'role',
+    read: () => (visitor) => visitor.roles,
+    assume: (member, wanted) => ({ ...member, roles: held(member.roles, wanted) }),
+  },
+  profile: {
+    label: 'Profile field',
+    of: 'visitor',
+    type: null,
+    subject: 'field',
+    whose: true,
+    absent: 'not filled in',
+    read: (field) => (visitor) => {
+      const value = visitor.profile?.[field];
+      // What objects inherit are functions and objects, so these types are the profile's own; asking is quicker.
+      return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean'
+        ? value
+        : null;
+    },
+    assume: (member, { subject, met }) => {
+      const { [subject]: _, ...others } = member.profile ?? {};
+      return { ...member, profile: met === null ? others : { ...others, [subject]: met } };
+    },
+  },
+  owns: {
+    label: 'Owns',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read:
+      (product) =>
+      ({ purchases }, _item, request) =>
+        purchases === null ? null : purchases.some((one) => running(one, product, request)),
+    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null),
+  },
+  subscribed: {
+    label: 'Active subscription to',
+    phrase: 'subscribed to',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read: (product, { products }) => {
+      const subscription = products.some(({ id, kind }) => id === product && kind === 'subscription');
+      return ({ purchases }, _item, request) =>
+        purchases === null ? null : subscription && purchases.some((one) => running(one, product, request));
+    },
+    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null),
+  },
+  purchase: {
+    label: 'Bought on',
+    phrase: 'purchase of',
+    of: 'visitor',
+    type: 'date',
+    subject: 'product',
+    absent: 'not bought',
+    read:
+      (product) =>
+      ({ purchases }) =>
+        latest(
+          (purchases ?? [])
+            .filter((one) => one.product === product && one.state === 'paid')
+            .map(({ on }) => on),
+        ),
+    assume: (member, wanted) => bought(member, wanted, dayOf(wanted)),
+  },
+  refunded: {
+    label: 'Bought and was refunded',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read:
+      (product) =>
+      ({ purchases }) =>
+        purchases === null
+          ? null
+          : purchases.some((one) => one.product === product && one.state === 'refunded'),
+    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null, 'refunded'),
+  },
+  joined: {
+    label: 'Joined',
+    of: 'visitor',
+    type: 'date',
+    read: () => (visitor) => visitor.joined,
+    assume: (member, wanted) => ({ ...member, joined: dayOf(wanted) }),
+  },
+  enrolled: {
+    label: 'Enrolled in',
+    phrase: 'enrolled in',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'course',
+    read:
+      (course) =>
+      ({ enrolments }) =>
+        enrolments === null ? null : enrolments.some((one) => one.course === course),
+    assume: (member, wanted) => enrolled(member, wanted, wanted.holds ? wanted.today : null),
+  },
+  enrolment: {
+    label: 'Enrolled on',
+    phrase: 'enrolment in',
+    of: 'visitor',
+    type: 'date',
+    subject: 'course',
+    absent: 'none',
+    read:
+      (course) =>
+      ({ enrolments }) =>
+        latest((enrolments ?? []).filter((one) => one.course === course).map(({ on }) => on)),
+    assume: (member, wanted) => enrolled(member, wanted, dayOf(wanted)),
+  },
+  completed: {
+    label: 'Completed',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'activity',
+    read:
+      (activity) =>
+      ({ completions }) =>
+        completions === null ? null : completions.some((one) => one.activity === activity),
+    assume: (member, wanted) => completed(member, wanted, wanted.holds ? { score: null } : null),
+  },
+  score: {
+    label: 'Score in',
+    phrase: 'score in',
+    of: 'visitor',
+    type: 'number',
+    subject: 'activity',
+    whose: true,
+    absent: 'none',
+    read:
+      (activity) =>
+      ({ completions }) =>
+        completions?.find((one) => one.activity === activity)?.score ?? null,
+    assume: (member, wanted) =>
+      completed(member, wanted, typeof wanted.met === 'number' ? { score: wanted.met } : null),
+  },
+  person: {
+    label: 'One person',
+    of: 'visitor',
+    type: 'text',
+    private: true,
+    read: () => (visitor) => visitor.email,
+  },
+  'mail domain': {
+    label: 'Mail domain',
+    of: 'visitor',
+    type: 'text',
+    whose: true,
+    read:
+      () =>
+      ({ email }) =>
+        email === null ? null : domainOf(email),
+  },
+  passphrase: {
+    label: 'Knows the passphrase',
+    phrase: 'knows passphrase',
+    of: 'visitor',
+    type: 'set',
+    values: 'passphrase',
+    // Its name is the administrator's, like an audience's.
+    private: true,
+    session: true,
+    read: () => (visitor) => visitor.passphrases,
+    assume: (visitor, wanted) => ({ ...visitor, passphrases: held(visitor.passphrases, wanted) }),
+  },
+  share: {
+    label: 'A stable share of members',
+    of: 'visitor',
+    type: 'share',
+    private: true,
+    read: () => (visitor) => visitor.share,
+  },
+} as const satisfies Record<string, FactEntry>;
