@@ -14,8 +14,10 @@ import type {
   Vocabulary,
 } from '@/core';
 import type { DeskData } from '@/services';
+import type { Bench } from './benches';
 import type { BoardFilter } from './board-filter';
-import type { Bench, Screen, Side } from './place';
+import type { Side } from './place';
+import type { Screen } from './screens';
 import type { DraftDesk } from './use-draft';
 
 /** Everything the desk's parts share. */

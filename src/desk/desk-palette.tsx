@@ -19,7 +19,8 @@ import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { everyRow } from './board-filter';
 import { useDesk } from './context';
-import { allPeople, type Side } from './place';
+import type { Side } from './place';
+import { SCREEN_KINDS, screenNamed, startOf } from './screens';
 import { useMemberSearch } from './use-member-search';
 
 interface Entry extends Findable {
@@ -57,60 +58,23 @@ export function DeskPalette({
     {
       heading: 'Do',
       entries: [
-        { key: 'board', label: 'Go to the board', run: () => setScreen({ kind: 'board' }) },
-        {
-          key: 'site',
-          label: 'Write: pages, posts, menus, files',
-          run: () => setScreen({ kind: 'site', item: null }),
-        },
-        {
-          key: 'history',
-          label: 'Go to the history',
-          note: 'revisions, changes of people',
-          run: () => setScreen({ kind: 'history', revision: null }),
-        },
-        {
-          key: 'journal',
-          label: 'Go to the journal',
-          note: 'who was turned away where',
-          run: () => setScreen({ kind: 'journal' }),
-        },
-        ...(may(data.desk, 'everything')
-          ? [
-              { key: 'outbox', label: 'Go to the outbox', run: () => setScreen({ kind: 'outbox' }) },
-              {
-                key: 'settings',
-                label: 'Go to the settings',
-                note: 'time zone, journal, the site as a file',
-                run: () => setScreen({ kind: 'settings' }),
-              },
-            ]
-          : []),
+        ...SCREEN_KINDS.flatMap((kind) => {
+          const { find: [label, note = ''] = [], need } = screenNamed(kind);
+          return label !== undefined && may(data.desk, need)
+            ? [{ key: kind, label, note, run: () => setScreen(startOf(kind)) }]
+            : [];
+        }),
         {
           key: 'made up',
           label: 'Make somebody up',
           note: 'any facts',
           run: () => makeUp('Somebody', member()),
         },
-        { key: 'print', label: 'The board on paper', run: () => setScreen({ kind: 'print' }) },
         {
           key: 'rules',
           label: 'For the whole site',
           note: 'sign-in, turn-aways, landing rules, defaults, leak check',
           run: () => setBench({ kind: 'rules' }),
-        },
-        { key: 'people', label: 'Go to the people', run: () => setScreen(allPeople) },
-        { key: 'new person', label: 'New person', run: () => setScreen({ kind: 'person', person: null }) },
-        {
-          key: 'names',
-          label: 'Go to the names',
-          note: 'levels, roles, groups, fields',
-          run: () => setScreen({ kind: 'names' }),
-        },
-        {
-          key: 'audiences',
-          label: 'Go to the audiences',
-          run: () => setScreen({ kind: 'audiences', audience: null }),
         },
         { key: 'new gate', label: 'New gate', run: () => addGate(null) },
         { key: 'gates', label: 'All gates', run: () => setBench({ kind: 'gates' }) },

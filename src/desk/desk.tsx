@@ -24,29 +24,17 @@ import {
   type VisitorFacts,
 } from '@/core';
 import type { DeskData } from '@/services';
-import { AudiencesScreen } from './audiences';
-import { Board, PrintScreen, StandInPanel } from './board';
-import { Composer } from './composer';
 import { Conflict } from './conflict';
-import { DeskContext, type DeskState, useDesk } from './context';
+import { DeskContext, type DeskState } from './context';
 import { DeskPalette } from './desk-palette';
-import { GatesPanel } from './gates-panel';
-import { HistoryScreen } from './history';
-import { JournalScreen } from './journal';
-import { LivePanel } from './live';
-import { NamesScreen } from './names';
-import { OutboxScreen } from './outbox';
-import { PeopleScreen, PersonScreen } from './people';
-import type { Bench, Place } from './place';
-import { RulesPanel } from './rules';
+import type { Place } from './place';
+import { ScreenView } from './screen-views';
+import { screenNamed } from './screens';
 import { ask } from './service';
-import { SettingsScreen } from './settings';
-import { SiteScreen } from './site';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
 import { usePlace } from './use-place';
-import { WhyPanel } from './why';
 
 interface DeskProps {
   readonly data: DeskData;
@@ -95,8 +83,8 @@ export function Desk({ data, place }: DeskProps) {
         <noscript>
           <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
         </noscript>
-        {state.screen.kind !== 'print' && <TopLine onPalette={() => setPalette(true)} />}
-        <Screen />
+        {!screenNamed(state.screen.kind).alone && <TopLine onPalette={() => setPalette(true)} />}
+        <ScreenView screen={state.screen} />
       </div>
       <Conflict />
       <DeskPalette open={palette} onOpenChange={setPalette} />
@@ -111,62 +99,6 @@ export function Desk({ data, place }: DeskProps) {
       />
     </DeskContext.Provider>
   );
-}
-
-function Screen() {
-  const { screen, bench } = useDesk();
-  switch (screen.kind) {
-    case 'board':
-      return (
-        <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
-          <Board />
-          <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
-            <Workbench bench={bench} />
-          </aside>
-        </main>
-      );
-    case 'print':
-      return <PrintScreen />;
-    case 'people':
-      return <PeopleScreen text={screen.text} condition={screen.condition} />;
-    case 'person':
-      return <PersonScreen key={screen.person ?? ''} person={screen.person} />;
-    case 'names':
-      return <NamesScreen />;
-    case 'site':
-      return <SiteScreen item={screen.item} />;
-    case 'outbox':
-      return <OutboxScreen />;
-    case 'audiences':
-      return <AudiencesScreen audience={screen.audience} />;
-    case 'history':
-      return <HistoryScreen revision={screen.revision} />;
-    case 'journal':
-      return <JournalScreen />;
-    case 'settings':
-      return <SettingsScreen />;
-    default:
-      return screen satisfies never;
-  }
-}
-
-function Workbench({ bench }: { readonly bench: Bench }) {
-  switch (bench.kind) {
-    case 'gates':
-      return <GatesPanel />;
-    case 'why':
-      return <WhyPanel key={`${bench.item} ${bench.standIn}`} item={bench.item} standIn={bench.standIn} />;
-    case 'stand-in':
-      return <StandInPanel standIn={bench.standIn} />;
-    case 'gate':
-      return <Composer key={bench.gate} gate={bench.gate} />;
-    case 'rules':
-      return <RulesPanel />;
-    case 'put live':
-      return <LivePanel />;
-    default:
-      return bench satisfies never;
-  }
 }
 
 function useDeskState(initial: DeskData, begin: Place): DeskState {

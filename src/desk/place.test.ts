@@ -1,7 +1,8 @@
 import { expect, it } from 'vitest';
 import type { AudienceId, GateId, ItemId } from '@/core';
 import { everyRow } from './board-filter';
-import { addressOfPlace, type Place, readPlace, type Screen } from './place';
+import { addressOfPlace, type Place, placeOf, readPlace, titleOfPlace } from './place';
+import { SCREEN_KINDS, type Screen, type ScreenKind, screenNamed, startOf } from './screens';
 
 const read = (address: string) => {
   const url = new URL(address, 'http://here.example');
@@ -59,4 +60,18 @@ it('knows which screens there are', () => {
   expect(readPlace(['nowhere'], {})).toBeNull();
   expect(readPlace(['names', 'x'], {})).toBeNull();
   expect(readPlace(['people', 'a', 'b'], {})).toBeNull();
+});
+
+it.each(SCREEN_KINDS)('reads the screen %s back from its address', (kind) => {
+  const screen = startOf(kind);
+  expect(read(addressOfPlace(placeOf(screen)))?.screen).toEqual(screen);
+  expect(titleOfPlace({ screen })).not.toBe('');
+  const { under, tab } = screenNamed(kind);
+  if (under !== undefined) expect(screenNamed(under as ScreenKind).tab).toBeDefined();
+  expect(tab === undefined || under === undefined).toBe(true);
+});
+
+it('has no two screens at one address', () => {
+  const addresses = SCREEN_KINDS.map((kind) => addressOfPlace(placeOf(startOf(kind))));
+  expect(new Set(addresses).size).toBe(addresses.length);
 });

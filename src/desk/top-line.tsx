@@ -5,10 +5,16 @@ import { counted, difference, may } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
-import { addressOfPlace, allPeople, placeOf, type Screen, titleOfPlace } from './place';
+import { addressOfPlace, placeOf, titleOfPlace } from './place';
+import { SCREEN_KINDS, screenNamed, startOf } from './screens';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   const { data, draft, setSide, setBench, screen, setScreen } = useDesk();
+  const here = screenNamed(screen.kind).under ?? screen.kind;
+  const tabs = SCREEN_KINDS.flatMap((kind) => {
+    const { tab, need } = screenNamed(kind);
+    return tab !== undefined && may(data.desk, need) ? [{ kind, tab }] : [];
+  });
   const changes = difference(draft.live.policy, draft.policy).length;
   return (
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
@@ -20,27 +26,24 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         <span className="max-w-44 truncate font-head font-semibold text-base">{data.siteTitle}</span>
       </span>
       <nav aria-label="Screens of the desk" className="flex gap-1">
-        {SCREENS.filter(({ owners }) => !owners || may(data.desk, 'everything')).map(
-          ({ label, screen: there, at }) => (
-            <a
-              key={label}
-              href={addressOfPlace(placeOf(there))}
-              aria-current={at.includes(screen.kind) ? 'page' : undefined}
-              onClick={(event) => {
-                // A new tab is the browser's business.
-                if ((['Control', 'Meta', 'Shift'] as const).some((key) => event.getModifierState(key)))
-                  return;
-                event.preventDefault();
-                setScreen(there);
-              }}
-              className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
-            >
-              {label}
-            </a>
-          ),
-        )}
+        {tabs.map(({ kind, tab }) => (
+          <a
+            key={kind}
+            href={addressOfPlace(placeOf(startOf(kind)))}
+            aria-current={kind === here ? 'page' : undefined}
+            onClick={(event) => {
+              // A new tab is the browser's business.
+              if ((['Control', 'Meta', 'Shift'] as const).some((key) => event.getModifierState(key))) return;
+              event.preventDefault();
+              setScreen(startOf(kind));
+            }}
+            className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
+          >
+            {tab}
+          </a>
+        ))}
       </nav>
-      {screen.kind !== 'site' && screen.kind !== 'outbox' && <SaveState />}
+      {screenNamed(screen.kind).draft && <SaveState />}
       <span className="ml-auto flex items-center gap-1.5">
         <Button
           weight="quiet"
@@ -70,24 +73,6 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
     </header>
   );
 }
-
-/** The screens there are, and where each counts as being. */
-const SCREENS: readonly {
-  readonly label: string;
-  readonly screen: Screen;
-  readonly at: readonly Screen['kind'][];
-  readonly owners?: boolean;
-}[] = [
-  { label: 'Board', screen: { kind: 'board' }, at: ['board'] },
-  { label: 'Site', screen: { kind: 'site', item: null }, at: ['site'] },
-  { label: 'People', screen: allPeople, at: ['people', 'person'] },
-  { label: 'Names', screen: { kind: 'names' }, at: ['names'] },
-  { label: 'Audiences', screen: { kind: 'audiences', audience: null }, at: ['audiences'] },
-  { label: 'History', screen: { kind: 'history', revision: null }, at: ['history'] },
-  { label: 'Journal', screen: { kind: 'journal' }, at: ['journal'] },
-  { label: 'Outbox', screen: { kind: 'outbox' }, at: ['outbox'], owners: true },
-  { label: 'Settings', screen: { kind: 'settings' }, at: ['settings'], owners: true },
-];
 
 function SaveState() {
   const { draft } = useDesk();

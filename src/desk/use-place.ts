@@ -1,16 +1,10 @@
 'use client';
 /** The view of the desk, kept in step with the address: Back and Forward go through the screens. */
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Bench } from './benches';
 import type { BoardFilter } from './board-filter';
-import {
-  addressOfPlace,
-  type Bench,
-  type Place,
-  readPlace,
-  type Screen,
-  type Side,
-  titleOfPlace,
-} from './place';
+import { addressOfPlace, type Place, readPlace, type Side, titleOfPlace } from './place';
+import { addressOfScreen, type Screen } from './screens';
 
 /** The view and the ways to change it. */
 export interface PlaceState extends Place {
@@ -67,5 +61,4 @@ export function usePlace(initial: Place): PlaceState {
   };
 }
 
-const stepOf = (screen: Screen): string =>
-  screen.kind === 'person' ? `person ${screen.person}` : screen.kind;
+const stepOf = (screen: Screen): string => addressOfScreen(screen).path;

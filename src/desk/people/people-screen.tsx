@@ -7,7 +7,7 @@ import type { PeoplePage } from '@/services';
 import { Button, Input } from '@/ui';
 import { TextForm } from '../condition';
 import { useDesk } from '../context';
-import { allPeople } from '../place';
+import { startOf } from '../screens';
 import { useAnswer } from '../use-answer';
 import { BulkPanel } from './bulk-panel';
 import { FilePanel } from './file-panel';
@@ -73,7 +73,7 @@ export function PeopleScreen({ text, condition }: PeopleProps) {
           />
           <span className="flex items-center gap-2 pt-1">
             {(text || condition) && (
-              <Button weight="quiet" onClick={() => setScreen(allPeople)}>
+              <Button weight="quiet" onClick={() => setScreen(startOf('people'))}>
                 Everybody
               </Button>
             )}

@@ -15,7 +15,7 @@ import {
 import type { FormProblems, PersonReport } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
-import { allPeople } from '../place';
+import { startOf } from '../screens';
 import { FieldTextInput } from './bulk-panel';
 import { PastRecords } from './past-records';
 import { Field, Toggles } from './person-parts';
@@ -113,7 +113,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
 
   const remove = async () => {
     const answer = await change('POST', 'people/change', { who: { ids: [id] }, edit: { kind: 'remove' } });
-    if (answer.ok) setScreen(allPeople);
+    if (answer.ok) setScreen(startOf('people'));
     else setProblems({ form: answer.title });
   };
 

@@ -8,7 +8,7 @@ import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { PastChanges } from '../history';
 import { OutcomeMark } from '../marks';
-import { allPeople } from '../place';
+import { startOf } from '../screens';
 import { ask } from '../service';
 import { emptyPerson, PersonForm } from './person-form';
 
@@ -35,7 +35,7 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
       href="/desk/people"
       onClick={(event) => {
         event.preventDefault();
-        setScreen(allPeople);
+        setScreen(startOf('people'));
       }}
       className="inline-flex items-center gap-1.5 text-quiet hover:text-copper"
     >
