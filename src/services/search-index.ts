@@ -6,6 +6,7 @@ import {
   deleteSearchTexts,
   insertSearchTexts,
   type SearchText,
+  type SectionContent,
   type StoredItem,
 } from '@/store';
 import type { SiteState } from './site-state';
@@ -22,17 +23,9 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
       return [...text('title', item.title), ...text('summary', content.summary)];
     case 'section': {
       const { section } = content;
-      const more =
-        section?.type === 'picture'
-          ? `${section.caption}\n${section.alt}`
-          : section?.type === 'video'
-            ? section.caption
-            : section?.type === 'form'
-              ? section.fields.map(({ label }) => label).join('\n')
-              : '';
       const { pieces } = parseRegions(content.body, vocabulary);
       return [
-        ...text('text', more),
+        ...text('text', section ? wordsBeside(section) : ''),
         ...textsIn(pieces).flatMap((piece) => text('text', renderedWords(piece.text), piece.path)),
       ];
     }
@@ -42,6 +35,25 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
       return [];
     default:
       return item satisfies never;
+  }
+}
+
+/** What a section says beside its text. */
+function wordsBeside(section: SectionContent): string {
+  switch (section.type) {
+    case 'picture':
+      return `${section.caption}\n${section.alt}`;
+    case 'video':
+      return section.caption;
+    case 'form':
+      return section.fields.map(({ label }) => label).join('\n');
+    case 'call':
+    case 'posts':
+    case 'files':
+    case 'follow':
+      return '';
+    default:
+      return section satisfies never;
   }
 }
 

@@ -147,8 +147,12 @@ function withheldOn(look: Look, page: ItemId): readonly Withheld[] {
           ...passages,
           ...(more.to.kind === 'item' ? closed('link', look, [outline.items.get(more.to.item)]) : []),
         ];
-      default:
+      case 'form':
+      case 'follow':
+      case undefined:
         return passages;
+      default:
+        return more satisfies never;
     }
   });
 }

@@ -1,5 +1,6 @@
 /** What a section holds beside its text, by type. A text, a call and a form have their Markdown in the item's body. */
 import type { LinkTarget } from '../core/site/item';
+import type { SectionType } from '../core/site/kinds';
 
 /** One question of a form. */
 export interface FormField {
@@ -10,26 +11,28 @@ export interface FormField {
   readonly required: boolean;
 }
 
-export type SectionContent =
+interface Parts {
   /** The file's id; what it shows, for those who can't see it; and what stands below it. */
-  | { readonly type: 'picture'; readonly file: string | null; readonly alt: string; readonly caption: string }
-  | { readonly type: 'video'; readonly file: string | null; readonly caption: string }
-  | {
-      readonly type: 'form';
-      readonly fields: readonly FormField[];
-      readonly button: string;
-      /** Where what is sent goes: a mail address. */
-      readonly mailTo: string;
-      readonly thanks: string;
-    }
-  | { readonly type: 'call'; readonly label: string; readonly to: LinkTarget }
+  readonly picture: { readonly file: string | null; readonly alt: string; readonly caption: string };
+  readonly video: { readonly file: string | null; readonly caption: string };
+  readonly form: {
+    readonly fields: readonly FormField[];
+    readonly button: string;
+    /** Where what is sent goes: a mail address. */
+    readonly mailTo: string;
+    readonly thanks: string;
+  };
+  readonly call: { readonly label: string; readonly to: LinkTarget };
   /** The latest posts, of a category and with a tag if these are given. */
-  | {
-      readonly type: 'posts';
-      readonly category: string | null;
-      readonly tag: string | null;
-      readonly count: number;
-    }
+  readonly posts: { readonly category: string | null; readonly tag: string | null; readonly count: number };
   /** The files of a category, or all. */
-  | { readonly type: 'files'; readonly category: string | null }
-  | { readonly type: 'follow'; readonly group: string };
+  readonly files: { readonly category: string | null };
+  readonly follow: { readonly group: string };
+}
+
+/** The types of section that hold nothing beside their text, or nothing at all. */
+type Bare = 'text' | 'account';
+
+export type SectionContent = {
+  [K in Exclude<SectionType, Bare>]: { readonly type: K } & Parts[K];
+}[Exclude<SectionType, Bare>];

@@ -1,7 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { asId } from '../ids';
-import { ITEM_KINDS } from '../site';
-import { fits, fitTo, fittingFor, leaveOut, missing, redirectToSignIn, resolveGiven, type TurnAway } from '.';
+import { ITEM_KINDS, KINDS } from '../site';
+import {
+  fits,
+  fitTo,
+  fittingFor,
+  leaveOut,
+  missing,
+  redirectToSignIn,
+  resolveGiven,
+  TURN_AWAY_KINDS,
+  TURN_AWAYS,
+  type TurnAway,
+} from '.';
 
 const teaser: TurnAway = {
   kind: 'teaser',
@@ -37,6 +48,16 @@ describe('the nearest turn-away that fits', () => {
     expect(fitTo('section', redirectToSignIn)).toEqual(leaveOut);
     expect(fitTo('link', teaser)).toEqual(leaveOut);
     expect(fitTo('menu', locked)).toEqual(leaveOut);
+  });
+
+  it('has each fit some kind, and each kind some of them, the closest one among these', () => {
+    const fitting = new Set(ITEM_KINDS.flatMap(fittingFor));
+    expect([...fitting].sort()).toEqual([...TURN_AWAY_KINDS].sort());
+    for (const kind of ITEM_KINDS) expect(fittingFor(kind)).toContain(KINDS[kind].closest);
+  });
+
+  it.each(TURN_AWAY_KINDS)('begins a %s as what it is', (kind) => {
+    expect(TURN_AWAYS[kind].begin({ kind: 'written' }, { kind: 'none' }).kind).toBe(kind);
   });
 
   it('follows the table of the model', () => {

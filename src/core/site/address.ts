@@ -31,7 +31,8 @@ export function normaliseAddress(path: string): Address | null {
 }
 
 /** First segments that belong to Trivet itself; no item can take an address below one of them. */
-const RESERVED = [
+/** The first parts of addresses that belong to Trivet. */
+export const RESERVED: readonly string[] = [
   'desk',
   'walk',
   'api',

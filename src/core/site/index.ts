@@ -3,6 +3,7 @@ export * from './address';
 export * from './day';
 export * from './desk-right';
 export * from './field-value';
+export * from './groups';
 export * from './item';
 export * from './kinds';
 export * from './outline';

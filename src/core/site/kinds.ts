@@ -17,6 +17,8 @@ interface Kind {
   readonly contained: boolean;
   /** Whether it is a part of what it stands below and folds out under it, not an entry of its own in the outline. */
   readonly part: boolean;
+  /** Whether it is found by its category and date, wherever it stands, rather than by what it stands below. */
+  readonly byCategory: boolean;
   /** The turn-aways that make sense for it, and which of them comes closest to one that does not. */
   readonly turnAways: readonly string[];
   readonly closest: 'missing' | 'leave out';
@@ -36,6 +38,7 @@ export const KINDS = {
     address: null,
     contained: false,
     part: false,
+    byCategory: false,
     ...WHOLE,
   },
   page: {
@@ -45,6 +48,7 @@ export const KINDS = {
     address: 'chosen',
     contained: false,
     part: false,
+    byCategory: false,
     ...WHOLE,
   },
   post: {
@@ -54,6 +58,7 @@ export const KINDS = {
     address: 'chosen',
     contained: false,
     part: false,
+    byCategory: true,
     ...WHOLE,
   },
   section: {
@@ -63,6 +68,7 @@ export const KINDS = {
     address: null,
     contained: true,
     part: true,
+    byCategory: false,
     turnAways: ['teaser', 'message', 'leave out', 'swap', 'locked'],
     closest: 'leave out',
   },
@@ -73,6 +79,7 @@ export const KINDS = {
     address: null,
     contained: false,
     part: false,
+    byCategory: false,
     turnAways: ['leave out'],
     closest: 'leave out',
   },
@@ -83,6 +90,7 @@ export const KINDS = {
     address: null,
     contained: true,
     part: false,
+    byCategory: false,
     turnAways: ['leave out', 'locked'],
     closest: 'leave out',
   },
@@ -93,6 +101,7 @@ export const KINDS = {
     address: 'made',
     contained: true,
     part: true,
+    byCategory: false,
     ...WHOLE,
   },
 } as const satisfies Record<string, Kind>;

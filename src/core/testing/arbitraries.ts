@@ -13,17 +13,9 @@ import {
   test,
   typeOf,
 } from '../condition';
-import {
-  type Gate,
-  type Given,
-  leaveOut,
-  missing,
-  type NamedTurnAway,
-  redirectToSignIn,
-  type Target,
-  type TurnAway,
-} from '../gate';
+import { type Gate, type Given, type NamedTurnAway, type Target, TURN_AWAYS, type TurnAway } from '../gate';
 import { type AudienceId, asId, type GateId, type TurnAwayId } from '../ids';
+import { valuesOf } from '../keys';
 import type { Policy } from '../policy';
 import {
   DEVICES,
@@ -222,20 +214,10 @@ export const itemsOrNone: fc.Arbitrary<Item | null> = fc.option(
     .map(([item, facts]) => ({ ...item, facts }) as unknown as Item),
 );
 
+/** One of each kind as it begins, and one more that keeps its reason back. */
 const turnAways: fc.Arbitrary<TurnAway> = fc.constantFrom<TurnAway>(
-  missing,
-  leaveOut,
-  redirectToSignIn,
-  { kind: 'message', reason: { kind: 'written' }, next: { kind: 'none' } },
-  {
-    kind: 'teaser',
-    show: { kind: 'summary' },
-    preview: false,
-    reason: { kind: 'kept back' },
-    next: { kind: 'sign in' },
-  },
-  { kind: 'swap', text: 'Something else' },
-  { kind: 'locked', reason: { kind: 'written' }, next: { kind: 'sign up' } },
+  ...valuesOf(TURN_AWAYS).map(({ begin }) => begin({ kind: 'written' }, { kind: 'none' })),
+  TURN_AWAYS.teaser.begin({ kind: 'kept back' }, { kind: 'sign in' }),
 );
 
 /** Turn-aways with names, of which gates use some. */

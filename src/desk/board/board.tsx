@@ -74,7 +74,7 @@ export function Board() {
     () => filteredRows(all, filter, shown, side === 'live' ? 'live' : 'draft', decided),
     [all, filter, shown, side, decided],
   );
-  const lines = useMemo(() => linesOf(rows, all), [rows, all]);
+  const lines = useMemo(() => linesOf(rows), [rows]);
   const fold = useCallback(
     (id: ItemId, out: boolean) => setFolds((before) => new Map(before).set(id, out)),
     [],

@@ -71,7 +71,7 @@ export function PrintScreen() {
           </tr>
         </thead>
         <tbody>
-          {linesOf(rows, all).map((line) =>
+          {linesOf(rows).map((line) =>
             line.kind === 'heading' ? (
               <tr key={`heading ${line.text}`}>
                 <th scope="rowgroup" colSpan={standIns.length + 1} className="pt-3 pb-1 text-left font-head">

@@ -25,7 +25,7 @@ it('has a row for everything but the site, what stands below being deeper', () =
   const folded = rowsOf(outline, new Set());
   expect(folded.some(({ item }) => item.kind === 'section')).toBe(false);
   expect(folded.find(({ item }) => item.id === 'home')).toMatchObject({ parts: 6, unfolded: false });
-  expect(rows.filter(({ heading }) => heading !== null).map(({ heading }) => heading)).toEqual([
+  expect([...new Set(rows.flatMap(({ heading }) => heading ?? []))]).toEqual([
     'Posts: Crew bulletins',
     'Posts: Field notes',
     'Posts: Kit reviews',

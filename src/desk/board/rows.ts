@@ -5,6 +5,7 @@ import {
   decide,
   factsOf,
   type Gate,
+  groupsOf,
   type Item,
   type ItemId,
   KINDS,
@@ -19,7 +20,7 @@ import type { GateStanding } from '../marks';
 export interface Row {
   readonly item: Item;
   readonly depth: number;
-  /** What stands above it: where posts of another category, menus or files begin. */
+  /** The heading that it stands under: the category of posts, files; null for what stands in a tree. */
   readonly heading: string | null;
   /** How many parts (sections, and files in it) can fold out below it. */
   readonly parts: number;
@@ -31,35 +32,20 @@ export interface Row {
 /** The rows with everything folded out, or with what was. */
 export type Unfolded = 'all' | ReadonlySet<ItemId>;
 
-/**
- * The outline from top to bottom: pages in their tree, posts by category, menus, files. Sections and files in something
- * fold out under it. The site itself has no row.
- */
+/** The outline from top to bottom, group by group. Parts fold out under what they are in. The site itself has no row. */
 export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly Row[] {
   const rows: Row[] = [];
-  const childrenOf = (id: ItemId) => outline.children.get(id) ?? [];
-  const visit = (item: Item, depth: number, heading: string | null = null) => {
-    const parts = childrenOf(item.id).filter(({ kind }) => KINDS[kind].part);
+  const visit = (item: Item, depth: number, heading: string | null) => {
+    const children = outline.children.get(item.id) ?? [];
+    const parts = children.filter(({ kind }) => KINDS[kind].part);
     const open = unfolded === 'all' || unfolded.has(item.id);
     rows.push({ item, depth, heading, parts: parts.length, unfolded: open && parts.length > 0 });
-    if (open) for (const part of parts) visit(part, depth + 1);
-    for (const child of childrenOf(item.id))
-      if (!KINDS[child.kind].part && child.kind !== 'post') visit(child, depth + 1);
+    if (open) for (const part of parts) visit(part, depth + 1, heading);
+    for (const child of children)
+      if (!KINDS[child.kind].part && !KINDS[child.kind].byCategory) visit(child, depth + 1, heading);
   };
-  const top = childrenOf(outline.root);
-  for (const item of top) if (item.kind === 'page') visit(item, 0);
-  const posts = [...outline.addressed.values()].filter((item) => item.kind === 'post');
-  const categories = [...new Set(posts.map(({ facts }) => facts?.category ?? ''))].sort();
-  for (const category of categories) {
-    const inIt = posts
-      .filter(({ facts }) => (facts?.category ?? '') === category)
-      .sort((a, b) => (b.facts?.date ?? '').localeCompare(a.facts?.date ?? ''));
-    for (const [index, post] of inIt.entries())
-      visit(post, 0, index > 0 ? null : category === '' ? 'Posts without a category' : `Posts: ${category}`);
-  }
-  for (const item of top) if (item.kind === 'menu') visit(item, 0);
-  for (const [index, file] of top.filter(({ kind }) => kind === 'file').entries())
-    visit(file, 0, index === 0 ? 'Files' : null);
+  for (const { title, tree, items } of groupsOf(outline))
+    for (const item of items) visit(item, 0, tree ? null : title);
   return rows;
 }
 

@@ -3,23 +3,37 @@
 import { clsx } from 'clsx';
 import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { type Item, type ItemId, MENU_PLACES } from '@/core';
+import { groupsOf, ITEM_KINDS, type Item, type ItemId, type ItemKind, KINDS, MENU_PLACES } from '@/core';
+import type { ItemEdit } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
 import { upload } from './upload';
 import { useItems } from './use-items';
 
-type Making = 'page' | 'post' | 'menu' | null;
+/** How one of a kind is made here: by its title and what else it needs, by choosing a file, or elsewhere. */
+const MAKING = {
+  site: null,
+  page: 'form',
+  post: 'form',
+  section: null,
+  menu: 'form',
+  link: null,
+  file: 'upload',
+} as const satisfies Record<ItemKind, 'form' | 'upload' | null>;
+
+type Made = { [K in ItemKind]: (typeof MAKING)[K] extends 'form' ? K : never }[ItemKind];
+
+const isMadeHere = (kind: ItemKind): kind is Made => MAKING[kind] === 'form';
 
 export function Contents({ open }: { readonly open: ItemId | null }) {
   const { outline, setScreen, refreshPeople } = useDesk();
   const { drafted, removals, change, bringBack } = useItems();
-  const [making, setMaking] = useState<Making>(null);
+  const [making, setMaking] = useState<Made | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const top = outline.children.get(outline.root) ?? [];
-  const posts = [...outline.addressed.values()].filter((item) => item.kind === 'post');
-  const categories = [...new Set(posts.map(({ facts }) => facts?.category ?? ''))].sort();
+  const categories = [
+    ...new Set([...outline.addressed.values()].flatMap(({ facts }) => facts?.category ?? [])),
+  ].sort();
   const show = (item: ItemId | null) => item && setScreen({ kind: 'site', item });
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
@@ -47,22 +61,22 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
         {!item.published && <span className="note shrink-0 italic">unpublished</span>}
         {drafted.includes(item.id) && <span className="shrink-0 text-copper text-xs">being written</span>}
       </button>
-      {item.kind === 'page' && (
-        <ul>
-          {(outline.children.get(item.id) ?? [])
-            .filter(({ kind }) => kind === 'page')
-            .map((child) => row(child, depth + 1))}
-        </ul>
-      )}
+      <ul>
+        {(outline.children.get(item.id) ?? [])
+          .filter(({ kind }) => kind === item.kind && !KINDS[kind].byCategory)
+          .map((child) => row(child, depth + 1))}
+      </ul>
     </li>
   );
   return (
     <nav aria-label="What the site holds" className="min-h-0 overflow-y-auto border-iron border-r py-4">
       <div className="flex flex-wrap gap-1.5 px-4 pb-3">
-        <Button onClick={() => setMaking('page')}>New page</Button>
-        <Button onClick={() => setMaking('post')}>New post</Button>
-        <Button onClick={() => setMaking('menu')}>New menu</Button>
-        <Button onClick={() => file.current?.click()}>New file</Button>
+        {ITEM_KINDS.filter((kind) => MAKING[kind] !== null).map((kind) => (
+          <Button
+            key={kind}
+            onClick={() => (isMadeHere(kind) ? setMaking(kind) : file.current?.click())}
+          >{`New ${kind}`}</Button>
+        ))}
         <input
           ref={file}
           type="file"
@@ -78,7 +92,7 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
         <NewItem
           key={making}
           making={making}
-          categories={categories.filter(Boolean)}
+          categories={categories}
           onMake={async (edit) => {
             setMaking(null);
             show(await change(edit));
@@ -86,19 +100,13 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
           onLeave={() => setMaking(null)}
         />
       )}
-      <Group title="Pages">{top.filter(({ kind }) => kind === 'page').map((item) => row(item))}</Group>
-      {categories.map((category) => (
-        <Group key={category} title={category === '' ? 'Posts without a category' : category}>
-          {posts
-            .filter(({ facts }) => (facts?.category ?? '') === category)
-            .sort((a, b) => (b.facts?.date ?? '').localeCompare(a.facts?.date ?? ''))
-            .map((item) => row(item))}
+      {groupsOf(outline).map(({ kind, title, items }) => (
+        <Group key={title} title={title}>
+          {(KINDS[kind].part ? [...outline.items.values()].filter((item) => item.kind === kind) : items).map(
+            (item) => row(item),
+          )}
         </Group>
       ))}
-      <Group title="Menus">{top.filter(({ kind }) => kind === 'menu').map((item) => row(item))}</Group>
-      <Group title="Files">
-        {[...outline.items.values()].filter(({ kind }) => kind === 'file').map((item) => row(item))}
-      </Group>
       {removals.length > 0 && (
         <Group title="Taken away">
           {removals.map((removal) => (
@@ -121,9 +129,9 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
 }
 
 interface NewItemProps {
-  readonly making: Exclude<Making, null>;
+  readonly making: Made;
   readonly categories: readonly string[];
-  readonly onMake: (edit: Parameters<ReturnType<typeof useItems>['change']>[0]) => void;
+  readonly onMake: (edit: ItemEdit) => void;
   readonly onLeave: () => void;
 }
 
@@ -140,13 +148,12 @@ function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemPr
       onSubmit={(event) => {
         event.preventDefault();
         if (title.trim() === '') return;
-        onMake(
-          kind === 'page'
-            ? { kind: 'new page', parent, title }
-            : kind === 'post'
-              ? { kind: 'new post', title, category: category.trim() || null }
-              : { kind: 'new menu', title, place },
-        );
+        const edits: Readonly<Record<Made, ItemEdit>> = {
+          page: { kind: 'new page', parent, title },
+          post: { kind: 'new post', title, category: category.trim() || null },
+          menu: { kind: 'new menu', title, place },
+        };
+        onMake(edits[kind]);
       }}
     >
       <Input

@@ -1,25 +1,33 @@
 'use client';
 /** The Site screen: everything the site holds to the left, what is open in the middle, how it will look to the right. */
-import type { ItemId } from '@/core';
-import { isAddressed } from '@/core';
+import type { ReactNode } from 'react';
+import type { Item, ItemId, ItemKind } from '@/core';
 import { useDesk } from '../context';
 import { Contents } from './contents';
 import { FileEditor } from './file-editor';
 import { MenuEditor } from './menu-editor';
 import { Writer } from './writer';
 
+/** What changes an item of each kind; null for those that are changed with what they stand in. */
+const EDITORS: { readonly [K in ItemKind]: ((item: Extract<Item, { kind: K }>) => ReactNode) | null } = {
+  site: null,
+  page: (item) => <Writer key={item.id} item={item} />,
+  post: (item) => <Writer key={item.id} item={item} />,
+  section: null,
+  menu: (item) => <MenuEditor key={item.id} menu={item} />,
+  link: null,
+  file: (item) => <FileEditor key={item.id} file={item} />,
+};
+
 export function SiteScreen({ item: id }: { readonly item: ItemId | null }) {
   const { outline } = useDesk();
   const open = id === null ? undefined : outline.items.get(id);
+  const editor = open && (EDITORS[open.kind] as ((item: Item) => ReactNode) | null);
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[19rem_minmax(0,1fr)]">
       <Contents open={id} />
-      {isAddressed(open) ? (
-        <Writer key={open.id} item={open} />
-      ) : open?.kind === 'menu' ? (
-        <MenuEditor key={open.id} menu={open} />
-      ) : open?.kind === 'file' ? (
-        <FileEditor key={open.id} file={open} />
+      {editor ? (
+        editor(open)
       ) : (
         <div className="px-8 py-6">
           <h2 className="text-xl">Site</h2>

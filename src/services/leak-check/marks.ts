@@ -117,8 +117,12 @@ export function plantMarks({ outline, contents, live, oldAddresses }: SiteState)
           },
         };
       }
-      default:
+      case 'menu':
+      case 'link':
+      case 'site':
         return { item: marked, content };
+      default:
+        return marked satisfies never;
     }
   });
   return { stored, bytes, marks, oldAddresses };
