@@ -9,7 +9,7 @@ import {
   describeUse,
   FIELD_TYPES,
   type Field,
-  fold,
+  foldCase,
   namesOf,
   type Policy,
   problemOf,
@@ -151,7 +151,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
   const current = 'id' in one ? list.find((each) => each.id === one.id) : undefined;
   if ('id' in one && !current) return `There is no such ${of} any more.`;
   const called = (wanted: string) =>
-    list.some((each) => fold(each.name) === fold(wanted) && each !== current)
+    list.some((each) => foldCase(each.name) === foldCase(wanted) && each !== current)
       ? `There is a ${of} called “${wanted}” already. Choose another name.`
       : null;
   const withList = (next: readonly unknown[], people: readonly PeopleChange[] = []) => ({
@@ -211,7 +211,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
       const { id: fieldId, kind: _, ...details } = one;
       if (details.type === 'choice' && details.choices.length === 0)
         return 'Give it something to choose from.';
-      const folded = details.choices.map(fold);
+      const folded = details.choices.map(foldCase);
       if (new Set(folded).size < folded.length) return 'Two choices are the same. Take one of them away.';
       const choices = details.type === 'choice' ? details.choices : [];
       const after = { ...(current as Field), ...details, choices };

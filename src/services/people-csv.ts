@@ -10,7 +10,7 @@ import {
   counted,
   type Field,
   fieldValueText,
-  fold,
+  foldCase,
   isDay,
   type Named,
   neutralised,
@@ -171,7 +171,9 @@ async function read(
   const columns: readonly Target[] = headers.map((text, at) => {
     const asked = wanted?.[at];
     if (asked !== undefined) return choices.find(({ target }) => target === asked)?.target ?? 'ignore';
-    return choices.find((one) => fold(one.header) === fold(restored(text).trim()))?.target ?? 'ignore';
+    return (
+      choices.find((one) => foldCase(one.header) === foldCase(restored(text).trim()))?.target ?? 'ignore'
+    );
   });
   const problems: CsvProblem[] = [];
   let problemCount = 0;
@@ -324,10 +326,10 @@ function fieldReader(target: Target, names: SiteNames): Reader {
 }
 
 function finder<T extends Named>(kind: string, list: readonly T[]): (cell: string) => T | string {
-  const byName = new Map(list.map((one) => [fold(one.name), one]));
+  const byName = new Map(list.map((one) => [foldCase(one.name), one]));
   const some = list.slice(0, 8).map(({ name }) => name);
   const there = some.length > 0 ? ` There are ${some.join(', ')}.` : '';
-  return (cell) => byName.get(fold(cell)) ?? `There is no ${kind} called “${cell.slice(0, 60)}”.${there}`;
+  return (cell) => byName.get(foldCase(cell)) ?? `There is no ${kind} called “${cell.slice(0, 60)}”.${there}`;
 }
 
 function listReader<T extends Named>(

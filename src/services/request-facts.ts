@@ -1,5 +1,5 @@
 /** The facts of a request, from its headers and its address. All but the network address is what the browser says. */
-import { type Device, type Engine, fold, type RequestFacts } from '@/core';
+import { type Device, type Engine, foldCase, type RequestFacts } from '@/core';
 import { momentAt } from './clock';
 import type { SiteState } from './site-state';
 
@@ -39,7 +39,7 @@ export function parametersOf(url: URL): Readonly<Record<string, string>> {
 }
 
 const hostOf = (referrer: string | null): string | null =>
-  referrer !== null && URL.canParse(referrer) ? fold(new URL(referrer).hostname) || null : null;
+  referrer !== null && URL.canParse(referrer) ? foldCase(new URL(referrer).hostname) || null : null;
 
 function deviceOf(agent: string): Device | null {
   if (agent === '') return null;

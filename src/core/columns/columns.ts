@@ -3,7 +3,7 @@
  * false (of the others it is unknown), so that a condition with its *not*s pushed to the tests is *and* and *or* on
  * words. Made once for a membership and a moment; bitsets are made when a test is first asked.
  */
-import { asksOfItem, type Condition, factNamed, keyOf, type Test } from '../condition';
+import { asksOfItem, type Condition, factNamed, foldPushed, keyOf, type Test } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE } from '../condition/truth';
@@ -84,35 +84,25 @@ export function columnsOf(
     return { yes, no };
   };
 
-  const planFor = (condition: Condition, wanted: boolean, item: Item | null, at: RequestFacts): Plan => {
-    switch (condition.kind) {
-      case 'all':
-      case 'any': {
-        const join = (condition.kind === 'all') === wanted ? 'and' : 'or';
-        const of = condition.of
-          .map((part) => planFor(part, wanted, item, at))
-          .flatMap((plan) => ('connective' in plan && plan.connective === join ? plan.of : [plan]));
-        if (of.length === 1 && of[0]) return of[0];
-        return of.length === 0 ? (join === 'and' ? full : none) : { connective: join, of };
-      }
-      case 'not':
-        return planFor(condition.of, !wanted, item, at);
-      case 'audience':
-        // Only one that is gone, or comes back to itself, is left here: unknown of everybody.
-        return none;
-      case 'test': {
-        const { yes, no } = columnOf(condition, item, at);
-        return wanted ? yes : no;
-      }
-      default:
-        return condition satisfies never;
-    }
+  const joined = (join: 'and' | 'or', parts: readonly Plan[]): Plan => {
+    const of = parts.flatMap((plan) => ('connective' in plan && plan.connective === join ? plan.of : [plan]));
+    if (of.length === 1 && of[0]) return of[0];
+    return of.length === 0 ? (join === 'and' ? full : none) : { connective: join, of };
   };
+
+  const planFor = (condition: Condition, item: Item | null, at: RequestFacts): Plan =>
+    foldPushed<Plan>(condition, {
+      all: (parts) => joined('and', parts),
+      any: (parts) => joined('or', parts),
+      // Only one that is gone, or comes back to itself, is left here: unknown of everybody.
+      audience: () => none,
+      test: (test, holds) => columnOf(test, item, at)[holds ? 'yes' : 'no'],
+    });
 
   return {
     size,
     select: (condition, item = null, at = request) => {
-      const plan = planFor(expanded(condition, vocabulary.audiences), true, item, at);
+      const plan = planFor(expanded(condition, vocabulary.audiences), item, at);
       const bits = emptyBitset(size);
       return { bits, count: run(plan, bits) };
     },

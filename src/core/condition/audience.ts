@@ -2,6 +2,7 @@
 import type { AudienceId } from '../ids';
 import type { Audience } from '../site/vocabulary';
 import { audiencesIn, type Condition, inAudience } from './condition';
+import { fold } from './fold';
 
 /**
  * The audiences that come back to themselves, as the path from one to itself by ids, or null when there are none.
@@ -61,51 +62,38 @@ export function soundAudiences(audiences: readonly Audience[]): ReadonlyMap<Audi
 export function spellingOut(audiences: readonly Audience[]): (condition: Condition) => number {
   const byId = new Map(audiences.map((audience) => [audience.id, audience]));
   const sizes = new Map<AudienceId, number>();
-  const sizeOf = (condition: Condition): number => {
-    switch (condition.kind) {
-      case 'all':
-      case 'any':
-        return condition.of.reduce((sum, part) => sum + sizeOf(part), 0);
-      case 'not':
-        return sizeOf(condition.of);
-      case 'test':
-        return 1;
-      case 'audience': {
-        const audience = byId.get(condition.audience);
+  const sizeOf = (condition: Condition): number =>
+    fold<number>(condition, {
+      group: (parts) => parts.reduce((sum, part) => sum + part, 0),
+      not: (part) => part,
+      test: () => 1,
+      audience: (use) => {
+        const audience = byId.get(use.audience);
         if (!audience) return 1;
         const size = sizes.get(audience.id);
         if (size !== undefined) return size;
         // For as long as it is being looked at: whatever uses it then is in it.
         sizes.set(audience.id, Number.POSITIVE_INFINITY);
-        sizes.set(audience.id, sizeOf(audience.who));
-        return sizes.get(audience.id) ?? 1;
-      }
-      default:
-        return condition satisfies never;
-    }
-  };
+        const made = sizeOf(audience.who);
+        sizes.set(audience.id, made);
+        return made;
+      },
+    });
   return sizeOf;
 }
 
 /** A condition with every audience replaced by what it stands for; one that means nothing stays. */
 export function expanded(condition: Condition, audiences: readonly Audience[]): Condition {
   const sound = soundAudiences(audiences);
-  const spelt = (part: Condition): Condition => {
-    switch (part.kind) {
-      case 'all':
-      case 'any':
-        return { ...part, of: part.of.map(spelt) };
-      case 'not':
-        return { kind: 'not', of: spelt(part.of) };
-      case 'audience': {
-        const found = sound.get(part.audience);
-        return found ? spelt(found.who) : part;
-      }
-      case 'test':
-        return part;
-      default:
-        return part satisfies never;
-    }
-  };
+  const spelt = (part: Condition): Condition =>
+    fold<Condition>(part, {
+      group: (of, group) => ({ ...group, of }),
+      not: (of) => ({ kind: 'not', of }),
+      test: (one) => one,
+      audience: (use) => {
+        const found = sound.get(use.audience);
+        return found ? spelt(found.who) : use;
+      },
+    });
   return spelt(condition);
 }

@@ -3,7 +3,7 @@ import { isDay } from '../site/day';
 import { namesOf, type Vocabulary } from '../site/vocabulary';
 import { choicesFor, factNamed, operatorOf, operatorsFor, typeOf } from './catalogue';
 import type { Test } from './condition';
-import { fold } from './folding';
+import { foldCase } from './folding';
 import { listOf, minuteOf, rangeOf, TODAY } from './operators';
 
 /** The most characters that a condition's text may have. */
@@ -101,7 +101,8 @@ export function goneNamesIn(test: Test, vocabulary: Vocabulary): readonly string
 
 /** Whether a value is one of the choices of what is tested, whatever its case. */
 export const isChoice = (test: Test, value: unknown, vocabulary: Vocabulary): boolean =>
-  typeof value === 'string' && choicesFor(test, vocabulary).some((choice) => fold(choice) === fold(value));
+  typeof value === 'string' &&
+  choicesFor(test, vocabulary).some((choice) => foldCase(choice) === foldCase(value));
 
 function problemOfValue(test: Test, value: string | number, vocabulary: Vocabulary): TestProblem | null {
   const type = typeOf(test, vocabulary);

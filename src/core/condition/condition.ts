@@ -1,5 +1,6 @@
 import type { AudienceId, FieldId, GroupId, LevelId, PassphraseId, ProductId, RoleId } from '../ids';
 import type { FactName } from './facts';
+import { fold } from './fold';
 import type { OperatorName } from './operators';
 
 /**
@@ -76,57 +77,28 @@ export const profile = (field: FieldId, op: OperatorName, value?: TestValue): Te
   testOf('profile', field, op, value);
 
 /** Every test that is written in a condition, in reading order, repeats included. Audiences are not looked into. */
-export function testsIn(condition: Condition): readonly Test[] {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return condition.of.flatMap(testsIn);
-    case 'not':
-      return testsIn(condition.of);
-    case 'audience':
-      return [];
-    case 'test':
-      return [condition];
-    default:
-      return condition satisfies never;
-  }
-}
+export const testsIn = (condition: Condition): readonly Test[] =>
+  fold<readonly Test[]>(condition, {
+    group: (parts) => parts.flat(),
+    not: (part) => part,
+    audience: () => [],
+    test: (one) => [one],
+  });
 
 /** Every audience that a condition names, repeats included. */
-export function audiencesIn(condition: Condition): readonly AudienceId[] {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return condition.of.flatMap(audiencesIn);
-    case 'not':
-      return audiencesIn(condition.of);
-    case 'audience':
-      return [condition.audience];
-    case 'test':
-      return [];
-    default:
-      return condition satisfies never;
-  }
-}
+export const audiencesIn = (condition: Condition): readonly AudienceId[] =>
+  fold<readonly AudienceId[]>(condition, {
+    group: (parts) => parts.flat(),
+    not: (part) => part,
+    audience: ({ audience }) => [audience],
+    test: () => [],
+  });
 
 /** A text that is equal for equal conditions, for sharing and comparing. */
-export function keyOf(condition: Condition): string {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return `${condition.kind}(${condition.of.map(keyOf).join(',')})`;
-    case 'not':
-      return `not(${keyOf(condition.of)})`;
-    case 'audience':
-      return `audience${JSON.stringify(condition.audience)}`;
-    case 'test':
-      return JSON.stringify([
-        condition.fact,
-        condition.subject ?? null,
-        condition.op,
-        condition.value ?? null,
-      ]);
-    default:
-      return condition satisfies never;
-  }
-}
+export const keyOf = (condition: Condition): string =>
+  fold<string>(condition, {
+    group: (parts, { kind }) => `${kind}(${parts.join(',')})`,
+    not: (part) => `not(${part})`,
+    audience: ({ audience }) => `audience${JSON.stringify(audience)}`,
+    test: ({ fact, subject, op, value }) => JSON.stringify([fact, subject ?? null, op, value ?? null]),
+  });

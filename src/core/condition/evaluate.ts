@@ -11,6 +11,7 @@ import { factNamed, operatorOf, typeOf } from './catalogue';
 import { problemOf } from './check';
 import { type Condition, keyOf, type Test } from './condition';
 import type { Reader } from './facts';
+import { fold, foldPushed } from './fold';
 import type { Operator } from './operators';
 import { and, FALSE, known, not, or, TRUE, type Truth, UNKNOWN } from './truth';
 
@@ -31,32 +32,28 @@ export type ConditionCompiler = (condition: Condition) => Predicate;
 export function conditionCompiler(vocabulary: Vocabulary): ConditionCompiler {
   const shared = new Map<string, Predicate>();
   const sound = soundAudiences(vocabulary.audiences);
-  const build = (condition: Condition, wanted: boolean): Predicate => {
-    const key = `${wanted}${keyOf(condition)}`;
-    const found = shared.get(key);
-    if (found) return found;
-    const made = make(condition, wanted);
-    shared.set(key, made);
-    return made;
+  const once = (part: Condition, wanted: boolean, make: () => Predicate): Predicate => {
+    const key = `${wanted}${keyOf(part)}`;
+    const found = shared.get(key) ?? make();
+    shared.set(key, found);
+    return found;
   };
-  const make = (condition: Condition, wanted: boolean): Predicate => {
-    switch (condition.kind) {
-      case 'all':
-        return (wanted ? every : some)(condition.of.map((part) => build(part, wanted)));
-      case 'any':
-        return (wanted ? some : every)(condition.of.map((part) => build(part, wanted)));
-      case 'not':
-        return build(condition.of, !wanted);
-      case 'audience': {
-        const audience = sound.get(condition.audience);
-        return audience ? build(audience.who, wanted) : never;
-      }
-      case 'test':
-        return compileTest(condition, wanted, vocabulary);
-      default:
-        return condition satisfies never;
-    }
-  };
+  const build = (condition: Condition, wanted: boolean): Predicate =>
+    once(condition, wanted, () =>
+      foldPushed<Predicate>(
+        condition,
+        {
+          all: every,
+          any: some,
+          audience: ({ audience }, holds) => {
+            const found = sound.get(audience);
+            return found ? build(found.who, holds) : never;
+          },
+          test: (test, holds) => once(test, holds, () => compileTest(test, holds, vocabulary)),
+        },
+        wanted,
+      ),
+    );
   return (condition) => build(condition, true);
 }
 
@@ -223,31 +220,22 @@ export interface Scene {
 }
 
 /** Evaluates a condition and keeps the truth of every part, skipping none. */
-export function trace(condition: Condition, scene: Scene, vocabulary: Vocabulary): Trace {
-  switch (condition.kind) {
-    case 'all':
-    case 'any': {
-      const parts = condition.of.map((part) => trace(part, scene, vocabulary));
+export const trace = (condition: Condition, scene: Scene, vocabulary: Vocabulary): Trace =>
+  fold<Trace>(condition, {
+    group: (parts, group) => {
       const truths = parts.map((part) => part.truth);
-      return { condition, parts, truth: condition.kind === 'all' ? and(truths) : or(truths) };
-    }
-    case 'not': {
-      const part = trace(condition.of, scene, vocabulary);
-      return { condition, parts: [part], truth: not(part.truth) };
-    }
-    case 'audience': {
-      const audience = soundAudiences(vocabulary.audiences).get(condition.audience);
-      if (!audience) return { condition, parts: [], truth: UNKNOWN };
+      return { condition: group, parts, truth: group.kind === 'all' ? and(truths) : or(truths) };
+    },
+    not: (part, denied) => ({ condition: denied, parts: [part], truth: not(part.truth) }),
+    audience: (use) => {
+      const audience = soundAudiences(vocabulary.audiences).get(use.audience);
+      if (!audience) return { condition: use, parts: [], truth: UNKNOWN };
       const part = trace(audience.who, scene, vocabulary);
-      return { condition, parts: [part], truth: part.truth };
-    }
-    case 'test':
-      return {
-        condition,
-        parts: [],
-        truth: evaluatorOf(condition, vocabulary)(scene.visitor, scene.item, scene.request),
-      };
-    default:
-      return condition satisfies never;
-  }
-}
+      return { condition: use, parts: [part], truth: part.truth };
+    },
+    test: (test) => ({
+      condition: test,
+      parts: [],
+      truth: evaluatorOf(test, vocabulary)(scene.visitor, scene.item, scene.request),
+    }),
+  });

@@ -5,7 +5,7 @@
  */
 const SIMPLE = /^[a-z0-9 .@/_-]*$/;
 
-export const fold = (text: string): string =>
+export const foldCase = (text: string): string =>
   SIMPLE.test(text) ? text : Array.from(text.normalize('NFC'), foldLetter).join('').normalize('NFC');
 
 const foldLetter = (letter: string): string =>

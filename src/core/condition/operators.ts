@@ -7,7 +7,7 @@ import ipaddr from 'ipaddr.js';
 import { addDays, type Day, isDay } from '../site/day';
 import type { RequestFacts } from '../site/request';
 import type { TestValue } from './condition';
-import { fold } from './folding';
+import { foldCase } from './folding';
 
 /** The types of facts. */
 export type FactType =
@@ -82,13 +82,13 @@ type Compare = Operator['compare'];
 const texts =
   (holds: (met: string, wanted: string) => boolean): Compare =>
   (value) => {
-    const wanted = fold(String(value));
-    return (met) => (typeof met === 'string' ? holds(fold(met), wanted) : null);
+    const wanted = foldCase(String(value));
+    return (met) => (typeof met === 'string' ? holds(foldCase(met), wanted) : null);
   };
 
 const oneOf: Compare = (value) => {
-  const wanted = new Set(listOf(value).map((one) => fold(String(one))));
-  return (met) => (typeof met === 'string' ? wanted.has(fold(met)) : null);
+  const wanted = new Set(listOf(value).map((one) => foldCase(String(one))));
+  return (met) => (typeof met === 'string' ? wanted.has(foldCase(met)) : null);
 };
 
 const numbers =
@@ -151,18 +151,18 @@ const networks: Compare = (value) => {
 };
 
 const languages: Compare = (value) => {
-  const wanted = listOf(value).map((one) => fold(String(one)));
+  const wanted = listOf(value).map((one) => foldCase(String(one)));
   return (met) => {
     const [liked] = listOf(met as TestValue);
     if (typeof liked !== 'string') return null;
-    const tag = fold(liked);
+    const tag = foldCase(liked);
     return wanted.some((one) => tag === one || tag.startsWith(`${one}-`));
   };
 };
 
 const inWords: Compare = (value) => {
-  const wanted = fold(String(value));
-  return (met) => (Array.isArray(met) ? met.some((one) => fold(one) === wanted) : null);
+  const wanted = foldCase(String(value));
+  return (met) => (Array.isArray(met) ? met.some((one) => foldCase(one) === wanted) : null);
 };
 
 const shares: Compare = (value) => {

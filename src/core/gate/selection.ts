@@ -3,9 +3,13 @@
  * policy, so a selection asks nothing of visitors, of requests or of the day.
  */
 import {
+  audiencesIn,
   type Condition,
   comparingJudge,
+  FALSE,
   factNamed,
+  fold,
+  foldPushed,
   type Reader,
   type Test,
   TODAY,
@@ -46,7 +50,7 @@ export const selectorsOf = (where: Condition, vocabulary: Vocabulary): Selectors
   both(where, vocabulary, (test) => readerOf(test, vocabulary));
 
 const both = <T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selectors<T> => ({
-  certain: certainly(where, true, vocabulary, metOf),
+  certain: certainly(where, vocabulary, metOf),
   closed: inClosedWorld(where, vocabulary, metOf),
 });
 
@@ -101,66 +105,47 @@ function judged<T>(test: Test, vocabulary: Vocabulary, metOf: MetOf<T>): (one: T
   };
 }
 
-function certainly<T>(
-  where: Condition,
-  wanted: boolean,
-  vocabulary: Vocabulary,
-  metOf: MetOf<T>,
-): Selector<T> {
-  switch (where.kind) {
-    case 'all':
-    case 'any': {
-      const parts = where.of.map((part) => certainly(part, wanted, vocabulary, metOf));
-      return (where.kind === 'all') === wanted
-        ? (one) => parts.every((part) => part(one))
-        : (one) => parts.some((part) => part(one));
-    }
-    case 'not':
-      return certainly(where.of, !wanted, vocabulary, metOf);
-    case 'audience':
-      return () => false;
-    case 'test': {
-      const truthOf = judged(where, vocabulary, metOf);
-      const truth = wanted ? TRUE : -TRUE;
-      return (one) => truthOf(one) === truth;
-    }
-    default:
-      return where satisfies never;
-  }
-}
+const every =
+  <T>(parts: readonly Selector<T>[]): Selector<T> =>
+  (one) =>
+    parts.every((part) => part(one));
+const some =
+  <T>(parts: readonly Selector<T>[]): Selector<T> =>
+  (one) =>
+    parts.some((part) => part(one));
+const none = () => false;
 
-function inClosedWorld<T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selector<T> {
-  switch (where.kind) {
-    case 'all':
-    case 'any': {
-      const parts = where.of.map((part) => inClosedWorld(part, vocabulary, metOf));
-      return where.kind === 'all'
-        ? (one) => parts.every((part) => part(one))
-        : (one) => parts.some((part) => part(one));
-    }
-    case 'not': {
-      const part = inClosedWorld(where.of, vocabulary, metOf);
-      return (one) => !part(one);
-    }
-    case 'audience':
-      return () => false;
-    case 'test': {
-      const truthOf = judged(where, vocabulary, metOf);
+const certainly = <T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selector<T> =>
+  foldPushed<Selector<T>>(where, {
+    all: every,
+    any: some,
+    audience: () => none,
+    test: (test, holds) => {
+      const truthOf = judged(test, vocabulary, metOf);
+      const truth = holds ? TRUE : FALSE;
+      return (one) => truthOf(one) === truth;
+    },
+  });
+
+const inClosedWorld = <T>(where: Condition, vocabulary: Vocabulary, metOf: MetOf<T>): Selector<T> =>
+  fold<Selector<T>>(where, {
+    group: (parts, { kind }) => (kind === 'all' ? every(parts) : some(parts)),
+    not: (part) => (one) => !part(one),
+    audience: () => none,
+    test: (test) => {
+      const truthOf = judged(test, vocabulary, metOf);
       // Of an item without a category it holds that its category is not "Night logs".
-      const missing = where.op === 'is not';
+      const missing = test.op === 'is not';
       return (one) => {
         const truth = truthOf(one);
         return truth === UNKNOWN ? missing : truth === TRUE;
       };
-    }
-    default:
-      return where satisfies never;
-  }
-}
+    },
+  });
 
 /** Why a condition can't be a selection, in words, or null. */
 export function selectionProblem(where: Condition): string | null {
-  if (usesAudience(where))
+  if (audiencesIn(where).length > 0)
     return 'A selection asks for facts of items, and an audience is of people. Take it out.';
   for (const test of testsIn(where)) {
     if (!isSelecting(test))
@@ -170,11 +155,6 @@ export function selectionProblem(where: Condition): string | null {
   }
   return null;
 }
-
-const usesAudience = (condition: Condition): boolean =>
-  condition.kind === 'audience' ||
-  (condition.kind === 'not' && usesAudience(condition.of)) ||
-  ((condition.kind === 'all' || condition.kind === 'any') && condition.of.some(usesAudience));
 
 /** The facts that a selection can ask for. */
 export const isSelecting = (test: Pick<Test, 'fact'>): boolean => factNamed(test.fact).of === 'item';

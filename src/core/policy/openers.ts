@@ -11,6 +11,7 @@ import {
   expanded,
   FALSE,
   factNamed,
+  foldPushed,
   keyOf,
   problemOf,
   type Test,
@@ -153,7 +154,7 @@ function spelt(
   request: RequestFacts,
   vocabulary: Vocabulary,
 ): readonly Change[] {
-  const asked = gates.flatMap(({ who, at }) => wishes(who, true).map((wish) => ({ ...wish, at })));
+  const asked = gates.flatMap(({ who, at }) => wishes(who).map((wish) => ({ ...wish, at })));
   return set.flatMap(({ change }): readonly Change[] => {
     if (change.kind !== 'make' || !hasOneValue(factNamed(change.test.fact))) return [change];
     const others = asked.flatMap(({ test, holds, at }): readonly Change[] => {
@@ -169,21 +170,13 @@ function spelt(
 }
 
 /** Every test of a condition with the answer that would be to its good. */
-function wishes(condition: Condition, holds: boolean): readonly Wanted[] {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return condition.of.flatMap((part) => wishes(part, holds));
-    case 'not':
-      return wishes(condition.of, !holds);
-    case 'test':
-      return [{ test: condition, holds }];
-    case 'audience':
-      return [];
-    default:
-      return condition satisfies never;
-  }
-}
+const wishes = (condition: Condition): readonly Wanted[] =>
+  foldPushed<readonly Wanted[]>(condition, {
+    all: (parts) => parts.flat(),
+    any: (parts) => parts.flat(),
+    audience: () => [],
+    test: (test, holds) => [{ test, holds }],
+  });
 
 function inOrder(
   a: readonly Candidate[],

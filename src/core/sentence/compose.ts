@@ -8,7 +8,7 @@
  * - Within a part: "either … or …" for one of several, "both … and …" and "at once …, … and …" for all of them. Below that,
  *   parentheses.
  */
-import type { AudienceUse, Condition, Test } from '../condition';
+import { type AudienceUse, type Condition, foldPushed, type Test } from '../condition';
 import { listed } from '../english';
 
 /** One thing asked, or denied. */
@@ -41,27 +41,23 @@ export interface Lexicon {
 }
 
 /** Pushes *not* down to the tests, and takes out what changes no truth value: groups of one, repeats, everyone and nobody. */
-export function plain(condition: Condition, holds = true): Plain {
-  switch (condition.kind) {
-    case 'not':
-      return plain(condition.of, !holds);
-    case 'test':
-    case 'audience':
-      return holds ? condition : { kind: 'not', of: condition };
-    case 'all':
-    case 'any': {
-      const kind = (condition.kind === 'all') === holds ? 'all' : 'any';
-      const parts = condition.of
-        .map((part) => plain(part, holds))
-        .flatMap((part) => (part.kind === kind ? part.of : [part]));
-      const decided = parts.find((part) => part.kind !== kind && isEmpty(part));
-      if (decided) return decided;
-      const of = [...new Map(parts.map((part) => [JSON.stringify(part), part])).values()];
-      return of.length === 1 && of[0] ? of[0] : { kind, of };
-    }
-    default:
-      return condition satisfies never;
-  }
+export const plain = (condition: Condition): Plain =>
+  foldPushed<Plain>(condition, {
+    all: (parts) => joined('all', parts),
+    any: (parts) => joined('any', parts),
+    audience: leaf,
+    test: leaf,
+  });
+
+const leaf = (part: Exclude<Leaf, { kind: 'not' }>, holds: boolean): Plain =>
+  holds ? part : { kind: 'not', of: part };
+
+function joined(kind: 'all' | 'any', list: readonly Plain[]): Plain {
+  const parts = list.flatMap((part) => (part.kind === kind ? part.of : [part]));
+  const decided = parts.find((part) => part.kind !== kind && isEmpty(part));
+  if (decided) return decided;
+  const of = [...new Map(parts.map((part) => [JSON.stringify(part), part])).values()];
+  return of.length === 1 && of[0] ? of[0] : { kind, of };
 }
 
 export const isGroup = (part: Plain): part is Extract<Plain, { kind: 'all' | 'any' }> =>

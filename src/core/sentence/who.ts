@@ -8,8 +8,11 @@ import {
   expanded,
   FALSE,
   factNamed,
+  fold,
+  foldPushed,
   isFakeable,
   isPrivate,
+  nobody,
   problemOf,
   soundAudiences,
   type Test,
@@ -53,25 +56,14 @@ export function reasonFor(condition: Condition, vocabulary: Vocabulary): string 
 const isNobody = (condition: Condition) => condition.kind === 'any' && condition.of.length === 0;
 
 /** Whether all of a part may be named to visitors: with something of it kept back the rest of it would not be true. */
-function canBeTold(condition: Plain, vocabulary: Vocabulary): boolean {
-  switch (condition.kind) {
-    case 'all':
-    case 'any':
-      return condition.of.every((part) => canBeTold(part, vocabulary));
-    case 'not':
-      return canBeTold(condition.of, vocabulary);
-    case 'audience':
-      return false;
-    case 'test':
-      return (
-        !isPrivate(condition, vocabulary) &&
-        !isFakeable(condition, vocabulary) &&
-        problemOf(condition, vocabulary) === null
-      );
-    default:
-      return condition satisfies never;
-  }
-}
+const canBeTold = (condition: Plain, vocabulary: Vocabulary): boolean =>
+  fold<boolean>(condition, {
+    group: (parts) => parts.every(Boolean),
+    not: (part) => part,
+    audience: () => false,
+    test: (test) =>
+      !isPrivate(test, vocabulary) && !isFakeable(test, vocabulary) && problemOf(test, vocabulary) === null,
+  });
 
 function people(condition: Condition, vocabulary: Vocabulary, voice: Voice): string {
   const closedToGuests = membersOnly(vocabulary);
@@ -133,28 +125,22 @@ function membersOnly(vocabulary: Vocabulary): (part: Plain) => boolean {
     if (of !== 'visitor' || session) return true;
     return evaluatorOf(test, vocabulary)(guest, null, anyTime) === (holds ? TRUE : FALSE);
   };
-  const letsGuests = (condition: Condition, holds: boolean): boolean => {
-    switch (condition.kind) {
-      case 'not':
-        return letsGuests(condition.of, !holds);
-      case 'all':
-      case 'any':
-        return (condition.kind === 'all') === holds
-          ? condition.of.every((part) => letsGuests(part, holds))
-          : condition.of.some((part) => letsGuests(part, holds));
-      case 'audience': {
-        const key = `${holds} ${condition.audience}`;
-        const found =
-          seen.get(key) ?? letsGuests(sound.get(condition.audience)?.who ?? { kind: 'any', of: [] }, holds);
-        seen.set(key, found);
-        return found;
-      }
-      case 'test':
-        return letsGuestsBy(condition, holds);
-      default:
-        return condition satisfies never;
-    }
-  };
+  const letsGuests = (condition: Condition, wanted: boolean): boolean =>
+    foldPushed<boolean>(
+      condition,
+      {
+        all: (parts) => parts.every(Boolean),
+        any: (parts) => parts.some(Boolean),
+        audience: ({ audience }, holds) => {
+          const key = `${holds} ${audience}`;
+          const found = seen.get(key) ?? letsGuests(sound.get(audience)?.who ?? nobody, holds);
+          seen.set(key, found);
+          return found;
+        },
+        test: letsGuestsBy,
+      },
+      wanted,
+    );
   return (part) => !letsGuests(part, true);
 }
 

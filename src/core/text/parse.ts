@@ -6,7 +6,7 @@
 import { catalogue, choicesFor, factNamed, operatorsFor, typeOf } from '../condition/catalogue';
 import { DEEPEST, LONGEST_CONDITION, MOST_TESTS, problemOf } from '../condition/check';
 import type { Condition, Test, TestValue } from '../condition/condition';
-import { fold } from '../condition/folding';
+import { foldCase } from '../condition/folding';
 import { type Operator, TODAY } from '../condition/operators';
 import { type NameKind, namesOf, type Vocabulary } from '../site/vocabulary';
 import { nearest, resolveName } from './names';
@@ -322,7 +322,7 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
           return token(-1).value;
         }
         const given = text(choices.length > 0);
-        const found = choices.find((choice) => fold(choice) === fold(given));
+        const found = choices.find((choice) => foldCase(choice) === foldCase(given));
         if (found === undefined) throw unknownName('choice', given, choices, token(-1));
         return found;
       }

@@ -2,6 +2,7 @@
 import { factNamed, operatorOf, typeOf } from '../condition/catalogue';
 import { isChoice } from '../condition/check';
 import type { Condition, Test } from '../condition/condition';
+import { fold } from '../condition/fold';
 import { listOf } from '../condition/operators';
 import { type NameKind, nameOfId, type Vocabulary } from '../site/vocabulary';
 import { resolveName } from './names';
@@ -11,38 +12,26 @@ import { bareOrQuoted, quoted } from './quote';
 export type Calling = 'by name' | 'by id';
 
 /** The text of a condition. Names that are gone, or shared by two things, are printed by their id, and choices that are gone as that. */
-export function printCondition(
+export const printCondition = (
   condition: Condition,
   vocabulary: Vocabulary,
   calling: Calling = 'by name',
-): string {
-  switch (condition.kind) {
-    case 'all':
-    case 'any': {
-      const [first] = condition.of;
-      if (!first) return condition.kind === 'all' ? 'everyone' : 'nobody';
-      if (condition.of.length === 1)
-        return `${condition.kind} of (${printCondition(first, vocabulary, calling)})`;
-      const word = condition.kind === 'all' ? ' and ' : ' or ';
-      return condition.of.map((part) => grouped(part, vocabulary, calling)).join(word);
-    }
-    case 'not':
-      return `not ${grouped(condition.of, vocabulary, calling)}`;
-    case 'audience':
-      return `audience ${named('audience', condition.audience, vocabulary, quoted, calling)}`;
-    case 'test':
-      return printTest(condition, vocabulary, calling);
-    default:
-      return condition satisfies never;
-  }
-}
+): string =>
+  fold<string>(condition, {
+    group: (texts, { kind, of }) => {
+      const [first] = texts;
+      if (first === undefined) return kind === 'all' ? 'everyone' : 'nobody';
+      if (texts.length === 1) return `${kind} of (${first})`;
+      const parts = of.map((part, at) => grouped(part, texts[at] ?? ''));
+      return parts.join(kind === 'all' ? ' and ' : ' or ');
+    },
+    not: (text, { of }) => `not ${grouped(of, text)}`,
+    audience: ({ audience }) => `audience ${named('audience', audience, vocabulary, quoted, calling)}`,
+    test: (test) => printTest(test, vocabulary, calling),
+  });
 
-const grouped = (condition: Condition, vocabulary: Vocabulary, calling: Calling): string => {
-  const text = printCondition(condition, vocabulary, calling);
-  return (condition.kind === 'all' || condition.kind === 'any') && condition.of.length > 1
-    ? `(${text})`
-    : text;
-};
+const grouped = (condition: Condition, text: string): string =>
+  (condition.kind === 'all' || condition.kind === 'any') && condition.of.length > 1 ? `(${text})` : text;
 
 function printTest(test: Test, vocabulary: Vocabulary, calling: Calling): string {
   const { phrase, subject } = factNamed(test.fact);

@@ -1,7 +1,7 @@
 'use client';
 /** One audience: its name, its condition, who is in it, where it is used. */
 import { useState } from 'react';
-import { type Audience, capital, fold, printCondition, remarksOnCondition } from '@/core';
+import { type Audience, capital, foldCase, printCondition, remarksOnCondition } from '@/core';
 import { Button } from '@/ui';
 import { conditionRemarkText, Passing, WhoEditor } from '../condition';
 import { useDesk } from '../context';
@@ -19,7 +19,7 @@ export function AudiencePanel({ audience, uses }: AudienceProps) {
   const [refused, setRefused] = useState(false);
   const name = typed ?? audience.name;
   const taken = draft.policy.audiences.some(
-    (one) => one.id !== audience.id && fold(one.name) === fold(name.trim()),
+    (one) => one.id !== audience.id && foldCase(one.name) === foldCase(name.trim()),
   );
   const wrong =
     name.trim() === ''
@@ -80,7 +80,7 @@ export function AudiencePanel({ audience, uses }: AudienceProps) {
               const next = event.target.value;
               setTyped(next);
               const free = !draft.policy.audiences.some(
-                (one) => one.id !== audience.id && fold(one.name) === fold(next.trim()),
+                (one) => one.id !== audience.id && foldCase(one.name) === foldCase(next.trim()),
               );
               if (next.trim() !== '' && free) changeAudience({ ...audience, name: next.trim() });
             }}

@@ -1,5 +1,5 @@
 /** The rows that a filter leaves on the board. */
-import { type CompiledPolicy, changesAt, KINDS, outcomeAt } from '@/core';
+import { type CompiledPolicy, changesAt, foldCase, KINDS, outcomeAt } from '@/core';
 import { type BoardFilter, filters, NO_GATE } from '../board-filter';
 import type { Row } from './rows';
 import type { BoardMatrix } from './use-matrix';
@@ -16,11 +16,11 @@ export function filteredRows(
   decided: BoardMatrix | null,
 ): readonly Row[] {
   if (!filters(filter)) return rows;
-  const words = fold(filter.text).split(/\s+/).filter(Boolean);
+  const words = foldCase(filter.text).split(/\s+/).filter(Boolean);
   const gets = gettingFilter(filter, side, decided);
   const left = rows.filter(({ item }) => {
     if (filter.kind !== '' && item.kind !== filter.kind) return false;
-    const name = fold(`${item.title} ${'address' in item ? item.address : ''}`);
+    const name = foldCase(`${item.title} ${'address' in item ? item.address : ''}`);
     if (!words.every((word) => name.includes(word))) return false;
     const gates = shown.covering.get(item.id) ?? [];
     if (filter.gate === NO_GATE && gates.length > 0) return false;
@@ -55,8 +55,6 @@ function inContext(rows: readonly Row[], { outline }: CompiledPolicy): readonly 
     return alone ? { ...row, within: parent.title } : row;
   });
 }
-
-const fold = (text: string): string => text.normalize('NFC').toLowerCase();
 
 function gettingFilter(
   { gets, who, other }: BoardFilter,
