@@ -3,7 +3,7 @@ import { type AudienceId, both, countOf, describeUse, usesOf, vocabularyOf } fro
 import type { Crowd } from './columns';
 import { membershipOf } from './columns';
 import { type Administrator, need } from './desk-right';
-import { type PolicyProblem, readPolicy } from './policy-form';
+import { type PolicyProblem, readPolicy } from './read-policy';
 import type { Trivet } from './trivet';
 
 const MOST_SHOWN = 8;

@@ -14,7 +14,7 @@ import type { RevisionEffect } from '@/store';
 import { plainRequest } from './clock';
 import { type Crowd, crowdsOf, membershipOf } from './columns';
 import { type Administrator, need } from './desk-right';
-import { type PolicyProblem, readPolicy } from './policy-form';
+import { type PolicyProblem, readPolicy } from './read-policy';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
 

@@ -41,11 +41,11 @@ export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV
 export { type Person, personOf } from './person';
 export type { FormProblems } from './person-form';
 export { type PersonReport, personReport, type Reach } from './person-reach';
-export type { PolicyProblem } from './policy-form';
 export * from './put-live';
 export { type DeskData, readDesk } from './read-desk';
 export { LARGEST_FILE } from './read-file';
 export { latestMail } from './read-outbox';
+export type { PolicyProblem } from './read-policy';
 export { requestFactsOf } from './request-facts';
 export { databaseIn, environment, runningTrivet } from './running';
 export { type SaveAnswer, saveDraft } from './save-draft';

@@ -4,7 +4,7 @@ import type { Policy } from '@/core';
 import { updateDraft } from '@/store';
 import { type Administrator, need } from './desk-right';
 import { needGates } from './gate-reach';
-import { type PolicyProblem, readPolicy } from './policy-form';
+import { type PolicyProblem, readPolicy } from './read-policy';
 import type { Trivet } from './trivet';
 
 export type SaveAnswer =

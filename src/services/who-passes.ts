@@ -18,7 +18,7 @@ import {
 import { plainRequest } from './clock';
 import { type Crowd, MOST_NAMED, membershipOf } from './columns';
 import { type Administrator, need } from './desk-right';
-import { type PolicyProblem, readPolicy } from './policy-form';
+import { type PolicyProblem, readPolicy } from './read-policy';
 import type { Trivet } from './trivet';
 
 export interface PassingReport {

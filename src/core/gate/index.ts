@@ -1,5 +1,6 @@
 /** Gates: what they cover, who passes, and what everyone else gets. */
 export * from './gate';
+export * from './parts';
 export * from './remarks';
 export * from './selection';
 export * from './turn-away';

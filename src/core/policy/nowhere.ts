@@ -3,7 +3,7 @@
  * nothing of its own. So behind a gate that stands over everything, an address with an item and one without look alike.
  */
 import { conditionCompiler, type Predicate } from '../condition';
-import { type Gate, selectorsOf, type Target } from '../gate';
+import { casesIn, type Gate, selectorsOf, type Target } from '../gate';
 import type { Address, Item, RequestFacts, VisitorFacts } from '../site';
 import type { CompiledPolicy } from './compile';
 import { type Decision, open } from './decision';
@@ -35,7 +35,7 @@ function candidatesIn(compiled: CompiledPolicy): readonly Candidate[] {
     const [within, without] = [of(gate.what.targets, doubt), of(gate.what.except, !doubt)];
     if (within.length === 0) return [];
     const covers = (item: Item) => within.some((one) => one(item)) && !without.some((one) => one(item));
-    const cases = gate.otherwise.cases.map(({ when }) => closures(when));
+    const cases = casesIn(gate).map(closures);
     return [{ gate, covers, passes: closures(gate.who), cases }];
   });
 }

@@ -1,5 +1,5 @@
 import type { Condition } from '../condition';
-import type { Gate, NamedTurnAway } from '../gate';
+import { conditionsOfGate, type Gate, type NamedTurnAway } from '../gate';
 import type { GateId, ItemId, LandingId } from '../ids';
 import type { Audience, OpenableKind, SiteNames, Vocabulary } from '../site';
 
@@ -37,6 +37,13 @@ export interface Policy {
 
 /** A policy with no gates: everything that is published is open. */
 export const openPolicy: Policy = { gates: [], audiences: [], turnAways: [], landings: [], defaults: [] };
+
+/** Every condition of a policy: those of its gates, its audiences and its landing rules. */
+export const conditionsOfPolicy = ({ gates, audiences, landings }: Policy): readonly Condition[] => [
+  ...gates.flatMap(conditionsOfGate),
+  ...audiences.map(({ who }) => who),
+  ...landings.map(({ when }) => when),
+];
 
 /** Every name that the conditions of a policy can use. */
 export const vocabularyOf = (names: SiteNames, policy: Policy): Vocabulary => ({

@@ -1,6 +1,6 @@
 /** Where things are used: an audience in gates and other audiences, a role or a field in whatever asks for it. */
 import { audiencesIn, type Condition, factNamed, listOf, type Test, testsIn } from '../condition';
-import type { Gate } from '../gate';
+import { casesIn, type Gate, givenBy, selectionsIn } from '../gate';
 import type { TurnAwayId } from '../ids';
 import type { Audience, NameKind } from '../site';
 import type { Landing, Policy } from './policy';
@@ -15,11 +15,9 @@ export type Use =
 function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): readonly Use[] {
   return [
     ...policy.gates.flatMap((gate): Use[] => [
-      ...(wheresOf(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'what' } as const] : []),
+      ...(selectionsIn(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'what' } as const] : []),
       ...(asks(gate.who) ? [{ kind: 'gate', gate, leg: 'who' } as const] : []),
-      ...(gate.otherwise.cases.some(({ when }) => asks(when))
-        ? [{ kind: 'gate', gate, leg: 'otherwise' } as const]
-        : []),
+      ...(casesIn(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'otherwise' } as const] : []),
     ]),
     ...policy.audiences.flatMap((audience): Use[] =>
       asks(audience.who) ? [{ kind: 'audience', audience }] : [],
@@ -30,15 +28,10 @@ function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): r
   ];
 }
 
-const wheresOf = ({ what }: Gate): readonly Condition[] =>
-  [...what.targets, ...what.except].flatMap((target) => (target.kind === 'selection' ? [target.where] : []));
-
 /** The gates that give a turn-away with a name. */
 export const gatesGiving = (policy: Policy, turnAway: TurnAwayId): readonly Gate[] =>
-  policy.gates.filter(({ otherwise }) =>
-    [...otherwise.cases.map(({ give }) => give), otherwise.last].some(
-      (give) => give.kind === 'named' && give.turnAway === turnAway,
-    ),
+  policy.gates.filter((gate) =>
+    givenBy(gate).some((give) => give.kind === 'named' && give.turnAway === turnAway),
   );
 
 /** Where a thing with a name is used. */

@@ -5,6 +5,7 @@
 import { randomBytes } from 'node:crypto';
 import {
   type Address,
+  conditionsOfPolicy,
   type Item,
   type ItemId,
   type Policy,
@@ -133,13 +134,7 @@ type Plant = (item: ItemId, part: Part) => string;
 /** The facts of items that the policy asks for: those can't be changed without changing decisions. */
 const factsAsked = (policy: Policy): ReadonlySet<string> =>
   new Set(
-    policy.gates
-      .flatMap(({ what, who }) => [
-        who,
-        ...[...what.targets, ...what.except].flatMap((target) =>
-          target.kind === 'selection' ? [target.where] : [],
-        ),
-      ])
+    conditionsOfPolicy(policy)
       .flatMap(testsIn)
       .map(({ fact }) => fact),
   );

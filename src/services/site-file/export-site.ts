@@ -18,7 +18,7 @@ import {
 import { type PersonRecord, readFileBytes } from '@/store';
 import { type Administrator, need } from '../desk-right';
 import { recordOf } from '../person';
-import { goneIn } from '../policy-form';
+import { goneIn } from '../read-policy';
 import { editedSection } from '../section-form';
 import type { SiteState } from '../site-state';
 import type { Trivet } from '../trivet';

@@ -25,8 +25,8 @@ import {
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
 import { tooDeep } from '../condition-form';
 import { readConditionTexts } from '../condition-texts';
-import { readPolicy } from '../policy-form';
 import { type ReadFile, readFile } from '../read-file';
+import { readPolicy } from '../read-policy';
 import { type SectionRead, sectionProblems, storedSection } from '../section-form';
 import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 

@@ -10,15 +10,18 @@ import {
   type Default,
   describeWhat,
   type Gate,
+  givenBy,
   type Item,
   type ItemId,
   isAddressed,
+  leadsTo,
   listed,
   MENU_PLACES,
   normaliseAddress,
   type Outline,
   outlineOf,
   type Policy,
+  pointedIn,
   tooDeepIn,
 } from '@/core';
 import {
@@ -340,21 +343,17 @@ export function previewRemoval(
   const ids = new Set(going.map(({ id: one }) => one));
   const tell = (gate: Gate) => `the gate over ${describeWhat(gate.what, outline, draft.compiled.vocabulary)}`;
   const gates = new Map([...live.policy.gates, ...draft.policy.gates].map((gate) => [gate.id, gate]));
-  const leadsThere = ({ otherwise }: Gate) =>
-    [...otherwise.cases.map(({ give }) => give), otherwise.last].some((give) => {
-      if (give.kind === 'redirect') return give.to.kind === 'item' && ids.has(give.to.item);
-      return 'next' in give && give.next.kind === 'item' && ids.has(give.next.item);
+  const leadsThere = (gate: Gate) =>
+    givenBy(gate).some((give) => {
+      const to = leadsTo(give);
+      return to !== null && ids.has(to);
     });
   return {
     title: item.title,
     gone: going
       .filter(({ kind }) => kind !== 'link' || item.kind === 'menu' || item.kind === 'link')
       .map((one) => one.title),
-    gates: [...gates.values()]
-      .filter(({ what }) =>
-        [...what.targets, ...what.except].some((one) => one.kind !== 'selection' && ids.has(one.item)),
-      )
-      .map(tell),
+    gates: [...gates.values()].filter((gate) => pointedIn(gate).some((one) => ids.has(one))).map(tell),
     leads: [
       ...[...gates.values()].filter(leadsThere).map(tell),
       ...draft.policy.landings
