@@ -27,7 +27,7 @@ import { crowd, milliseconds, tests, vocabulary } from './conditions';
 import { cookieOf, rate, type Target } from './serve';
 import { siteOf } from './site';
 
-const names = { ...vocabulary, audiences: undefined };
+const { audiences: _, ...names } = vocabulary;
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 
 /** So many gates, on branches and single pages, each asking a few things. */
@@ -74,9 +74,9 @@ export function benchEffect(people = 1_000_000, items = 10_000, gates = 500, tur
   const half = Math.floor(items / 2);
   const { outline } = siteOf(0, half);
   const policy = policyOf(gates, half);
-  const before = compile(policy, outline, names as never);
+  const before = compile(policy, outline, names);
   const facts = crowd(people);
-  const columns = columnsOf(facts, { ...names, audiences: [] } as never, request);
+  const columns = columnsOf(facts, { ...names, audiences: [] }, request);
   const start = milliseconds();
   for (const test of tests()) columns.select(test);
   const building = milliseconds() - start;
@@ -85,7 +85,7 @@ export function benchEffect(people = 1_000_000, items = 10_000, gates = 500, tur
     const best = { whole: Number.POSITIVE_INFINITY, compiling: 0, touched: 0 };
     for (let turn = 0; turn < turns; turn++) {
       const first = milliseconds();
-      const after = compile(next, outline, names as never);
+      const after = compile(next, outline, names);
       const second = milliseconds();
       const effect = effectOf(before, after, columns, request);
       const third = milliseconds();
@@ -128,7 +128,7 @@ export function benchBoardCells(items = 5000, visitors = 50, gates = 100, turns 
   const facts = crowd(visitors);
   const question = {
     number: 1,
-    site: { items: list, names: names as never },
+    site: { items: list, names: names },
     draft: changed(policy, gates / 10),
     live: policy,
     visitors: facts,
@@ -141,7 +141,7 @@ export function benchBoardCells(items = 5000, visitors = 50, gates = 100, turns 
     cells = boardKeeper()(question).matrix.draft.length;
     best = Math.min(best, milliseconds() - start);
   }
-  const live = compile(policy, outline, names as never);
+  const live = compile(policy, outline, names);
   const start = milliseconds();
   matrixOf({ draft: live, live }, list, facts, request);
   return { whole: best, deciding: milliseconds() - start, cells };

@@ -10,17 +10,13 @@ import {
   compile,
   type Gate,
   type GateId,
-  hasBelow,
   type Item,
-  KINDS,
   keyOfStandIn,
   nameOf,
-  type Outline,
+  newGate,
   outlineOf,
   pathOf,
-  redirectToSignIn,
   type StandIn,
-  signedIn,
   type VisitorFacts,
 } from '@/core';
 import type { DeskData } from '@/services';
@@ -139,17 +135,18 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
   }, []);
 
   const { policy, edit, undo } = draft;
+  const { vocabulary } = compiledDraft;
   const changeGate = useCallback(
     (gate: Gate) => edit({ ...policy, gates: policy.gates.map((one) => (one.id === gate.id ? gate : one)) }),
     [policy, edit],
   );
   const addGate = useCallback(
     (item: Item | null) => {
-      const gate = newGate(item, outline);
+      const gate = newGate(crypto.randomUUID() as GateId, item, outline, vocabulary);
       edit({ ...policy, gates: [...policy.gates, gate] });
       setBench({ kind: 'gate', gate: gate.id });
     },
-    [policy, edit, setBench, outline],
+    [policy, edit, setBench, outline, vocabulary],
   );
   const removeGate = useCallback(
     (id: GateId) => {
@@ -220,7 +217,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
   return {
     data,
     outline,
-    vocabulary: compiledDraft.vocabulary,
+    vocabulary,
     request,
     draft,
     compiled,
@@ -236,22 +233,6 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     makeUp,
     walk,
     refreshPeople,
-  };
-}
-
-/** A new gate that is whole from the start: for members, and guests are sent to sign in. */
-function newGate(item: Item | null, outline: Outline): Gate {
-  const branch = item !== null && hasBelow(outline, item.id);
-  const part = item !== null && KINDS[item.kind].closest === 'leave out';
-  return {
-    id: crypto.randomUUID() as GateId,
-    what: { targets: item ? [{ kind: branch ? 'branch' : 'item', item: item.id }] : [], except: [] },
-    who: signedIn,
-    otherwise: {
-      cases: [],
-      last: part ? { kind: 'leave out' } : redirectToSignIn,
-    },
-    stance: 'also',
   };
 }
 

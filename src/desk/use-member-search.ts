@@ -4,14 +4,15 @@ import type { Member } from '@/core';
 import { ask } from './service';
 
 /** A search for members as one types; an answer that comes after a later one was asked for is dropped. */
-export function useMemberSearch(onFound: (members: readonly Member[]) => void): (text: string) => void {
+export function useMemberSearch(
+  onFound: (members: readonly Member[]) => void,
+): (text: string) => Promise<void> {
   const latest = useRef(0);
   return useCallback(
-    (text) => {
+    async (text) => {
       const turn = ++latest.current;
-      ask<readonly Member[]>('GET', `members?q=${encodeURIComponent(text)}`).then((answer) => {
-        if (answer.ok && turn === latest.current) onFound(answer.value);
-      });
+      const answer = await ask<readonly Member[]>('GET', `members?q=${encodeURIComponent(text)}`);
+      if (answer.ok && turn === latest.current) onFound(answer.value);
     },
     [onFound],
   );

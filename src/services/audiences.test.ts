@@ -1,5 +1,17 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type AudienceId, all, asId, inAudience, inGroup, type Policy, signedIn, test } from '@/core';
+import {
+  type AudienceId,
+  all,
+  asId,
+  hasLevel,
+  inAudience,
+  inGroup,
+  missing,
+  type Policy,
+  redirectToSignIn,
+  signedIn,
+  test,
+} from '@/core';
 import {
   type Administrator,
   audienceReport,
@@ -123,6 +135,19 @@ describe('who passes', () => {
       guestsPass: false,
       metByNobody: ['mail domain is "nowhere.example"'],
     });
+    const crewGate = live().gates.find(({ id }) => id === 'crew');
+    if (!crewGate) throw new Error('no crew');
+    const sending: Policy = {
+      ...live(),
+      gates: live().gates.map((one) =>
+        one === crewGate
+          ? { ...one, otherwise: { cases: [{ when: hasLevel, give: missing }], last: redirectToSignIn } }
+          : one,
+      ),
+    };
+    const sent = passing({ kind: 'gate', id: 'crew' }, sending);
+    expect(sent.sentToSignIn).toBeGreaterThan(0);
+    expect(sent.sentToSignIn).toBeLessThan(sent.of - sent.pass.count);
     expect(passing({ kind: 'gate', id: 'crew' }, live())).toMatchObject({
       metByNobody: [],
       onlyInDraft: { count: 0 },

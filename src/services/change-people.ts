@@ -25,9 +25,8 @@ import { personOf, recordOf } from './person';
 import { type FormProblems, readPerson, withField } from './person-form';
 import type { SiteState } from './site-state';
 import { memberOf } from './stand-ins';
+import { id } from './text-form';
 import type { Trivet } from './trivet';
-
-const id = z.string().min(1).max(100);
 
 const edit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.enum(['join', 'leave']), group: id }),

@@ -5,6 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
+  asId,
   convertedFieldValue,
   describeUse,
   FIELD_TYPES,
@@ -12,6 +13,7 @@ import {
   foldCase,
   namesOf,
   type Policy,
+  PRODUCT_KINDS,
   problemOf,
   type SiteNames,
   type Test,
@@ -25,9 +27,9 @@ import { openedByLoss } from './opened-by-loss';
 import { recordOf } from './person';
 import { hashPassphrase } from './secrets';
 import type { SiteState } from './site-state';
+import { id } from './text-form';
 import type { Trivet } from './trivet';
 
-const id = z.string().min(1).max(100);
 const name = z.string().trim().min(1, 'Give it a name.').max(100, 'A name has at most 100 letters.');
 /** The kinds of names that are kept with the site. */
 export const KINDS = [
@@ -70,7 +72,7 @@ const edit = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('product'),
     id,
-    type: z.enum(['one-off', 'subscription', 'ticket']),
+    type: z.enum(PRODUCT_KINDS),
   }),
   z.strictObject({ kind: z.literal('passphrase'), id, passphrase }),
 ]);
@@ -233,7 +235,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
         summary: `${current?.name} has a new passphrase`,
         people: [],
         names: null,
-        passphrase: { id: one.id as never, hash },
+        passphrase: { id: asId(one.id), hash },
       };
     }
     default:

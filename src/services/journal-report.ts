@@ -1,5 +1,5 @@
 /** The journal as the desk reads it: where visitors were turned away, and what they did next. */
-import { addDays, type ItemId } from '@/core';
+import { addDays, asId, type ItemId } from '@/core';
 import { type JournalCount, type JournalKeeps, readJournal, readJournalNames } from '@/store';
 import { momentAt } from './clock';
 import { type Administrator, need } from './desk-right';
@@ -86,7 +86,7 @@ export async function journalReport(
     : []) {
     if (item === NOWHERE) continue;
     const key = `${item} ${person}`;
-    const name = people.get(person as never)?.name ?? 'somebody who is gone';
+    const name = people.get(asId(person))?.name ?? 'somebody who is gone';
     named.set(key, { item, person, name, count: (named.get(key)?.count ?? 0) + count });
   }
   return {

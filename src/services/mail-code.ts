@@ -6,7 +6,6 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import {
   type Code,
-  countAttempt,
   countCodeAttempt,
   deleteCode,
   findCredentials,
@@ -14,8 +13,8 @@ import {
   readCode,
   writeCode,
 } from '@/store';
+import { countTry, MINUTE } from './limits';
 import { hashToken, newToken } from './secrets';
-import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 
 const CODE_MS = 15 * 60_000;
@@ -32,32 +31,22 @@ const codeHash = (token: string, code: string): string =>
 
 const newCode = (): string => String(randomInt(0, 1_000_000)).padStart(6, '0');
 
-/** The limits of how often codes are asked for, or null when they are kept. */
-export async function codesTooOften(
-  trivet: Trivet,
-  email: string,
-  from: string,
-  now: Date,
-): Promise<{ readonly seconds: number; readonly message: string } | null> {
-  const counts = [
-    {
-      ...(await countAttempt(trivet.db, `codes to ${hashToken(email)}`, now, WINDOW_MS)),
-      most: MOST_PER_MAILBOX,
-    },
-    { ...(await countAttempt(trivet.db, `codes for ${from}`, now, WINDOW_MS)), most: MOST_PER_NETWORK },
-  ];
-  const over = counts.filter(({ count, most }) => count > most).map(({ windowEnds }) => windowEnds.getTime());
-  return over.length === 0 ? null : tooOften(Math.max(...over) - now.getTime());
-}
+/** Counts that codes are asked for; null while the limits are kept. */
+export const codesTooOften = (trivet: Trivet, email: string, from: string, now: Date) =>
+  countTry(
+    trivet,
+    [
+      { key: `codes to ${hashToken(email)}`, most: MOST_PER_MAILBOX, within: WINDOW_MS },
+      { key: `codes for ${from}`, most: MOST_PER_NETWORK, within: WINDOW_MS },
+    ],
+    now,
+  );
 
-const CONFIRM_WINDOW_MS = 15 * 60_000;
 const MOST_CONFIRMS = 30;
 
-/** The limit of how often codes are sent back from a network address, or null when it is kept. */
-export async function confirmedTooOften(trivet: Trivet, from: string, now: Date) {
-  const { count, windowEnds } = await countAttempt(trivet.db, `codes from ${from}`, now, CONFIRM_WINDOW_MS);
-  return count > MOST_CONFIRMS ? tooOften(windowEnds.getTime() - now.getTime()) : null;
-}
+/** Counts that a code is sent back from a network address; null while the limit is kept. */
+export const confirmedTooOften = (trivet: Trivet, from: string, now: Date) =>
+  countTry(trivet, [{ key: `codes from ${from}`, most: MOST_CONFIRMS, within: 15 * MINUTE }], now);
 
 /** What to send: what the code is for, with `null` when it can't be used and the mail says why. */
 export interface Sending {

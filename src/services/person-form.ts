@@ -1,11 +1,16 @@
 /** One person as they are written down by hand: shape, limits, and whether what is named is there. */
 import { z } from 'zod';
-import { DESK_RIGHTS, type FieldValue, fieldValueProblem, type PersonId, type SiteNames } from '@/core';
+import {
+  DESK_RIGHTS,
+  type FieldValue,
+  fieldValueProblem,
+  type PersonId,
+  PURCHASE_STATES,
+  type SiteNames,
+} from '@/core';
 import type { PersonRecord } from '@/store';
 import type { SiteState } from './site-state';
-import { dayForm } from './text-form';
-
-const id = z.string().min(1).max(100);
+import { dayForm, id } from './text-form';
 
 /** A right at the desk, as it comes from outside. */
 export const deskForm = z
@@ -31,7 +36,7 @@ export const factsForm = {
         product: id,
         on: dayForm,
         until: dayForm.nullable(),
-        state: z.enum(['paid', 'failed', 'refunded']),
+        state: z.enum(PURCHASE_STATES),
       }),
     )
     .max(1000),

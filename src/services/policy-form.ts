@@ -2,13 +2,12 @@
 import { z } from 'zod';
 import { LONGEST_CONDITION, OPENABLE_KINDS, type TurnAwayKind, valuesOf } from '@/core';
 import { conditionShape } from './condition-form';
-import { webAddress, words } from './text-form';
+import { id, webAddress, words } from './text-form';
 
 const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
 const LONGEST_TEXT = 2000;
 
-const id = z.string().min(1).max(100);
 const text = words(LONGEST_TEXT, 'Write something, or choose another reason.', 'That text is too long.');
 
 const reason = z.discriminatedUnion('kind', [

@@ -18,18 +18,13 @@ import {
   valuesOf,
 } from '@/core';
 import type { Content, SectionContent, StoredItem } from '@/store';
-import { spaced, webAddress, words } from './text-form';
+import { as, newId as id, spaced, webAddress, words } from './text-form';
 import { markdownProblem } from './view/markdown';
 
-export const id = z
-  .string()
-  .min(1)
-  .max(100)
-  .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
 export const title = words(200, 'Give it a title.', 'A title has at most 200 letters.');
 
 export const target = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('item'), item: id }),
+  z.strictObject({ kind: z.literal('item'), item: as<ItemId>(id) }),
   z.strictObject({
     kind: z.literal('outside'),
     url: webAddress,

@@ -4,10 +4,10 @@
  */
 import { z } from 'zod';
 import { type PassphraseId, type PersonId, safeNext } from '@/core';
-import { countAttempt, findCredentials, forgetAttempts, uncountAttempt } from '@/store';
+import { findCredentials, forgetAttempts, uncountAttempt } from '@/store';
+import { countTry } from './limits';
 import { deviceOf, hashToken, passwordIsRight } from './secrets';
 import { type Started, startSession } from './start-session';
-import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 
 const WINDOW_MS = 15 * 60_000;
@@ -68,14 +68,16 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   const device = found ? deviceIn(trivet, request.devices ?? [], found.person) : null;
   // A browser that signed in to this account before has a count of its own, which strangers can't use up.
   const counted = device === null ? [account, address] : [`device ${device}`];
-  const counts = await Promise.all(
-    counted.map(async (key) => ({
-      ...(await countAttempt(trivet.db, key, now, WINDOW_MS)),
+  const often = await countTry(
+    trivet,
+    counted.map((key) => ({
+      key,
       most: key === address ? MOST_PER_ADDRESS : MOST_PER_ACCOUNT,
+      within: WINDOW_MS,
     })),
+    now,
   );
-  const over = counts.filter(({ count, most }) => count > most).map(({ windowEnds }) => windowEnds.getTime());
-  if (over.length > 0) return tooMany(Math.max(...over) - now.getTime(), next);
+  if (often) return { kind: 'too many', seconds: often.seconds, problems: { form: often.message }, next };
   const right = await passwordIsRight(parsed.data.password, found?.passwordHash);
   if (!right || !found) {
     return { kind: 'wrong', problems: { form: 'That mail address and password don’t go together.' }, next };
@@ -98,8 +100,3 @@ function deviceIn(trivet: Trivet, marks: readonly string[], person: PersonId): s
 /** Our own words for a field that is empty or too long; a plain one where the library speaks of types. */
 const said = (message: string | undefined, otherwise: string): string =>
   message && !message.startsWith('Invalid') ? message : otherwise;
-
-function tooMany(milliseconds: number, next: string): SignInAnswer {
-  const { seconds, message } = tooOften(milliseconds);
-  return { kind: 'too many', seconds, problems: { form: message }, next };
-}

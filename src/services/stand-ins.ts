@@ -18,9 +18,8 @@ import { type Administrator, need } from './desk-right';
 import type { Person } from './person';
 import { factsForm } from './person-form';
 import type { SiteState } from './site-state';
+import { id } from './text-form';
 import type { Trivet } from './trivet';
-
-const id = z.string().min(1).max(100);
 
 const madeUp = z.strictObject({
   id,

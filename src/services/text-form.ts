@@ -27,3 +27,17 @@ const DAY = new RegExp(`^(?:\\d{4}-(?:${LONG}|${SHORT}|${FEBRUARY})|${LEAP})$`);
 
 /** A day that exists, in the Gregorian calendar (ISO 8601). */
 export const dayForm = z.string().regex(DAY, 'Write a day like 2026-12-01.');
+
+/** An id that is referred to. Whether there is such a thing is asked afterwards. */
+export const id = z.string().min(1).max(100);
+
+/** An id that comes from outside and is kept as it is. */
+export const newId = z
+  .string()
+  .min(1)
+  .max(100)
+  .regex(/^[a-z0-9-]+$/, 'An id is made of small letters, digits and hyphens.');
+
+/** The same as the id of one kind of thing. */
+export const as = <T extends string>(form: z.ZodString): z.ZodType<T, string> =>
+  form as unknown as z.ZodType<T, string>;

@@ -4,9 +4,9 @@
  */
 import { z } from 'zod';
 import { safeNext } from '@/core';
-import { countAttempt, findPassphrase, insertSession, setPassphrases, uncountAttempt } from '@/store';
+import { findPassphrase, insertSession, setPassphrases, uncountAttempt } from '@/store';
+import { countTry } from './limits';
 import { hashPassphrase, hashToken, newToken } from './secrets';
-import { tooOften } from './too-often';
 import type { Trivet } from './trivet';
 import type { Visitor } from './visitor';
 
@@ -52,11 +52,8 @@ export async function unlock(
   if (!parsed.success)
     return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? '', next, seconds: 0 };
   const key = `passphrase ${request.from}`;
-  const { count, windowEnds } = await countAttempt(trivet.db, key, now, WINDOW_MS);
-  if (count > MOST_PER_ADDRESS) {
-    const { seconds, message } = tooOften(windowEnds.getTime() - now.getTime());
-    return { kind: 'too many', problem: message, next, seconds };
-  }
+  const often = await countTry(trivet, [{ key, most: MOST_PER_ADDRESS, within: WINDOW_MS }], now);
+  if (often) return { kind: 'too many', problem: often.message, next, seconds: often.seconds };
   const { passphraseSalt } = trivet.state.settings;
   const found = await findPassphrase(trivet.db, await hashPassphrase(parsed.data, passphraseSalt));
   if (found === null)

@@ -1,15 +1,22 @@
 /** Who passes a gate or is in an audience while it is being written, in numbers and first names. */
 import { z } from 'zod';
 import {
+  addTo,
   type Bitset,
   conditionCompiler,
   countOf,
+  everyone,
   expanded,
   factNamed,
+  type Gate,
+  type Given,
   guest,
   keyOf,
   type Policy,
   printCondition,
+  redirectToSignIn,
+  resolveGiven,
+  same,
   type Test,
   testsIn,
   vocabularyOf,
@@ -28,6 +35,8 @@ export interface PassingReport {
   readonly onlyInDraft: Crowd | null;
   readonly onlyLive: Crowd | null;
   readonly guestsPass: boolean;
+  /** How many members don't pass and would be sent to sign in, where they have been. */
+  readonly sentToSignIn: number;
   /** The tests that are true of no member, as their text. */
   readonly metByNobody: readonly string[];
 }
@@ -57,6 +66,7 @@ export function whoPasses(
   const { of } = parsed.data;
   const find = (policy: Policy) =>
     (of.kind === 'gate' ? policy.gates : policy.audiences).find(({ id }) => id === of.id)?.who;
+  const gate = of.kind === 'gate' && read.policy.gates.find(({ id }) => id === of.id);
   const who = find(read.policy);
   if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
   const vocabulary = vocabularyOf(state.names, read.policy);
@@ -75,11 +85,30 @@ export function whoPasses(
     pass: crowdOf(selected.bits),
     onlyInDraft: passed ? crowdOf(without(selected.bits, passed)) : null,
     onlyLive: passed ? crowdOf(without(passed, selected.bits)) : null,
+    sentToSignIn: gate ? countOf(sentToSignIn(gate, read.policy, membership)) : 0,
     guestsPass: conditionCompiler(vocabulary)(who)(guest, null, request),
     metByNobody: [...tests.values()]
       .filter((test) => asksMembersOnly(test) && membership.select(test).count === 0)
       .map((test) => printCondition(test, vocabulary)),
   };
+}
+
+/** The members whom a gate turns away to sign in: each gets what the first case that is true of them gives. */
+function sentToSignIn(
+  { who, otherwise }: Gate,
+  { turnAways }: Policy,
+  membership: ReturnType<typeof membershipOf>,
+): Bitset {
+  const isThat = (given: Given) => same(resolveGiven(given, turnAways), redirectToSignIn);
+  let rest = without(membership.select(everyone).bits, membership.select(who).bits);
+  const sent = without(rest, rest);
+  for (const { when, give } of otherwise.cases) {
+    const left = without(rest, membership.select(when).bits);
+    if (isThat(give)) addTo(sent, without(rest, left));
+    rest = left;
+  }
+  if (isThat(otherwise.last)) addTo(sent, rest);
+  return sent;
 }
 
 /** Whether a test asks something that members alone decide; what a request brings can't be counted. */

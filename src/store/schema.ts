@@ -30,7 +30,15 @@ import type {
   StandInRef,
   WalkScene,
 } from './types';
-import { DESK_RIGHTS, ITEM_KINDS, JOURNAL_KEEPS, MENU_PLACES, SECTION_TYPES } from './types';
+import {
+  DESK_RIGHTS,
+  ITEM_KINDS,
+  JOURNAL_KEEPS,
+  MENU_PLACES,
+  PRODUCT_KINDS,
+  PURCHASE_STATES,
+  SECTION_TYPES,
+} from './types';
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
@@ -54,7 +62,7 @@ export const groups = pgTable('groups', {
 export const products = pgTable('products', {
   id: text().primaryKey(),
   name: text().notNull().unique(),
-  kind: text({ enum: ['one-off', 'subscription', 'ticket'] }).notNull(),
+  kind: text({ enum: [...PRODUCT_KINDS] }).notNull(),
 });
 
 /** The fields of the members' profiles, in the order in which they are shown. */
@@ -163,7 +171,7 @@ export const purchases = pgTable(
       .references(() => products.id, { onDelete: 'cascade' }),
     on: date({ mode: 'string' }).notNull(),
     until: date({ mode: 'string' }),
-    state: text({ enum: ['paid', 'failed', 'refunded'] }).notNull(),
+    state: text({ enum: [...PURCHASE_STATES] }).notNull(),
   },
   (table) => [index('purchases_person').on(table.person)],
 );

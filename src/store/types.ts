@@ -6,8 +6,8 @@ import type { ItemFacts, LinkTarget } from '../core/site/item';
 import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
 import type { Device } from '../core/site/request';
 import type { MadeUp } from '../core/site/stand-in';
-import type { FieldValue } from '../core/site/visitor';
-import type { SiteNames } from '../core/site/vocabulary';
+import { type FieldValue, PURCHASE_STATES } from '../core/site/visitor';
+import { PRODUCT_KINDS, type SiteNames } from '../core/site/vocabulary';
 import type { PersonRecord } from './person-record';
 import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
@@ -22,7 +22,7 @@ export type {
   SectionType,
   SiteNames,
 };
-export { DESK_RIGHTS, type DeskPost, ITEM_KINDS, MENU_PLACES, SECTION_TYPES };
+export { DESK_RIGHTS, type DeskPost, ITEM_KINDS, MENU_PLACES, PRODUCT_KINDS, PURCHASE_STATES, SECTION_TYPES };
 
 /** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
 export type DraftDocument = Readonly<Record<string, unknown>>;

@@ -2,12 +2,15 @@
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
+import { useWaitingEnter } from './use-waiting-enter';
 
 /** Something that can be found by typing. */
 export interface Findable {
   readonly key: string;
   readonly label: string;
   readonly note?: string;
+  /** Something to do rather than something found: Enter never comes to it by waiting. */
+  readonly action?: boolean;
 }
 
 interface FinderProps<T extends Findable> {
@@ -16,8 +19,8 @@ interface FinderProps<T extends Findable> {
   readonly placeholder: string;
   readonly found: readonly T[];
   readonly nothing: string;
-  /** Called as one types, by finders whose results come from elsewhere; others are searched here. */
-  readonly onType?: (text: string) => void;
+  /** Called as one types, by finders whose results come from elsewhere, until they are there; others are searched here. */
+  readonly onType?: (text: string) => Promise<void>;
   readonly onChoose: (chosen: T) => void;
 }
 
@@ -25,9 +28,10 @@ interface FinderProps<T extends Findable> {
 export function Finder<T extends Findable>(props: FinderProps<T>) {
   const { trigger, label, placeholder, found, nothing, onType, onChoose } = props;
   const [open, setOpen] = useState(false);
+  const { type, ref, onKeyDownCapture } = useWaitingEnter(onType);
   const change = (next: boolean) => {
     setOpen(next);
-    if (next) onType?.('');
+    if (next) type('');
   };
   return (
     <Popover.Root open={open} onOpenChange={change}>
@@ -39,12 +43,19 @@ export function Finder<T extends Findable>(props: FinderProps<T>) {
           collisionPadding={8}
           className="z-30 w-72 rounded-[4px] border border-iron bg-raised shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
         >
-          <Command label={label} shouldFilter={!onType} filter={allWords} loop>
+          <Command
+            ref={ref}
+            onKeyDownCapture={onKeyDownCapture}
+            label={label}
+            shouldFilter={!onType}
+            filter={allWords}
+            loop
+          >
             <FinderList
               placeholder={placeholder}
               found={found}
               nothing={nothing}
-              {...(onType && { onType })}
+              {...(onType && { onType: type })}
               onChoose={(chosen) => {
                 setOpen(false);
                 onChoose(chosen);
@@ -81,6 +92,7 @@ function FinderList<T extends Findable>({ placeholder, found, nothing, onType, o
             key={one.key}
             value={`${one.label} ${one.note ?? ''} ${one.key}`}
             onSelect={() => onChoose(one)}
+            data-action={one.action || undefined}
             className="flex cursor-pointer items-baseline justify-between gap-3 rounded-[3px] px-2 py-1.5 data-[selected=true]:bg-wash"
           >
             <span>{one.label}</span>
@@ -104,8 +116,8 @@ const allWords = (entry: string, typed: string): number => {
 };
 
 interface PaletteProps<T extends Findable> {
-  /** Called as one types, for entries that come from elsewhere. */
-  readonly onType: (text: string) => void;
+  /** Called as one types, for entries that come from elsewhere, until they are there. */
+  readonly onType: (text: string) => Promise<void>;
   readonly open: boolean;
   readonly onOpenChange: (open: boolean) => void;
   readonly groups: readonly { readonly heading: string; readonly entries: readonly T[] }[];
@@ -120,8 +132,11 @@ export function Palette<T extends Findable>({
   groups,
   onChoose,
 }: PaletteProps<T>) {
+  const { type, ref, onKeyDownCapture } = useWaitingEnter(onType);
   return (
     <Command.Dialog
+      ref={ref}
+      onKeyDownCapture={onKeyDownCapture}
       open={open}
       onOpenChange={onOpenChange}
       label="Find or do"
@@ -132,7 +147,7 @@ export function Palette<T extends Findable>({
     >
       <Command.Input
         placeholder="A page, a person, a gate, or something to do"
-        onValueChange={onType}
+        onValueChange={type}
         className="w-full border-b border-thin bg-transparent px-4 py-3 text-base outline-none placeholder:text-quiet"
       />
       <Command.List className="max-h-96 overflow-y-auto p-2">

@@ -150,6 +150,9 @@ function bodyOf(incoming: IncomingMessage): ReadableStream<Uint8Array> {
   });
 }
 
+// The two names of one class: the browser's and Node's.
+type WebStream = Parameters<typeof Readable.fromWeb>[0];
+
 const PACKED_TAG = '-gz"';
 
 async function write(response: Response, incoming: IncomingMessage, outgoing: ServerResponse): Promise<void> {
@@ -166,7 +169,7 @@ async function write(response: Response, incoming: IncomingMessage, outgoing: Se
     if (bare || response.body === null) {
       await response.body?.cancel();
       outgoing.end();
-    } else await pipeline(Readable.fromWeb(response.body as never), outgoing);
+    } else await pipeline(Readable.fromWeb(response.body as WebStream), outgoing);
     return;
   }
   const wanted = wantsPacked(incoming.headers['accept-encoding']);

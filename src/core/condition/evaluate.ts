@@ -2,9 +2,10 @@
  * Evaluation in two forms: a compiled closure for deciding, and a trace for explaining. They answer alike;
  * the tests hold them against each other and against a naive reading.
  */
+import { asId } from '../ids';
 import type { Item } from '../site/item';
-import type { RequestFacts } from '../site/request';
-import type { VisitorFacts } from '../site/visitor';
+import { type RequestFacts, requestAt } from '../site/request';
+import { guest, type VisitorFacts } from '../site/visitor';
 import type { Vocabulary } from '../site/vocabulary';
 import { soundAudiences } from './audience';
 import { factNamed, operatorOf, typeOf } from './catalogue';
@@ -92,22 +93,25 @@ function some(parts: readonly Predicate[]): Predicate {
   return rest.length === 0 ? four : some([four, ...rest]);
 }
 
+// What a level comes to depends on nothing else.
+const anyTime = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' });
+
 /** The fast forms of the tests that most gates are made of; the others go through {@link evaluatorOf}. */
 function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predicate {
   if (problemOf(test, vocabulary) !== null) return never;
-  const value = test.value as never;
+  const value = String(test.value);
   switch (test.fact) {
     case 'signed in':
       return (visitor) => visitor.signedIn === wanted;
     case 'role':
-      return (visitor) => visitor.roles !== null && visitor.roles.includes(value) === wanted;
+      return ({ roles }) => roles !== null && roles.includes(asId(value)) === wanted;
     case 'group':
-      return (visitor) => visitor.groups !== null && visitor.groups.includes(value) === wanted;
+      return ({ groups }) => groups !== null && groups.includes(asId(value)) === wanted;
     case 'level': {
       const evaluate = evaluatorOf(test, vocabulary);
       const truth = wanted ? TRUE : FALSE;
       const levels = [null, ...vocabulary.levels.map(({ id }) => id)].filter(
-        (id) => evaluate({ level: id } as VisitorFacts, null, null as never) === truth,
+        (level) => evaluate({ ...guest, level }, null, anyTime) === truth,
       );
       if (test.op === 'is set' || test.op === 'is not set') {
         const set = (test.op === 'is set') === wanted;

@@ -9,6 +9,7 @@ export * from './effect';
 export * from './explain';
 export * from './matrix';
 export * from './misled';
+export { forPeople, newGate } from './new-gate';
 export * from './nowhere';
 export { asksForLess, openedByMerge } from './opened-by-merge';
 export { type Change, type Openers, openers, withChanges } from './openers';

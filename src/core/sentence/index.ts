@@ -1,4 +1,5 @@
 /** Everything in core that turns values into English. */
+export { type Plain, plain } from './compose';
 export * from './decision';
 export * from './gate';
 export { imperativeOf } from './imperative';

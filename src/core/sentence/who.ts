@@ -115,7 +115,10 @@ function soundsOpen(part: Leaf): boolean {
 // Whatever they ask for and whenever: tests of other facts than a guest's own may come out either way.
 const anyTime = requestAt({ today: '2000-01-01', minute: 0, weekday: 'Saturday' });
 
-/** Answers whether a condition can be true of members only, whatever page they look at and whenever. */
+/** Whether a condition can be true of members only, whatever page they look at and whenever. */
+export const isMembersOnly = (condition: Plain, vocabulary: Vocabulary): boolean =>
+  membersOnly(vocabulary)(condition);
+
 function membersOnly(vocabulary: Vocabulary): (part: Plain) => boolean {
   const sound = soundAudiences(vocabulary.audiences);
   const seen = new Map<string, boolean>();

@@ -13,6 +13,9 @@ import type { Day } from './day';
 /** What a profile field holds: a text or choice, a number, a day as text, or yes and no. */
 export type FieldValue = string | number | boolean;
 
+export const PURCHASE_STATES = ['paid', 'failed', 'refunded'] as const;
+export type PurchaseState = (typeof PURCHASE_STATES)[number];
+
 /** A record of something bought. */
 export interface Purchase {
   readonly product: ProductId;
@@ -20,7 +23,7 @@ export interface Purchase {
   /** The last day it is good for; null when it does not end. */
   readonly until: Day | null;
   /** *Failed* is a payment that did not come through, *refunded* one that was given back. */
-  readonly state: 'paid' | 'failed' | 'refunded';
+  readonly state: PurchaseState;
 }
 
 export interface Enrolment {

@@ -29,9 +29,12 @@ export interface Group extends Named<GroupId> {
 /** A membership level. Its place in {@link SiteNames.levels} is its rank. */
 export type Level = Named<LevelId>;
 
+export const PRODUCT_KINDS = ['one-off', 'subscription', 'ticket'] as const;
+export type ProductKind = (typeof PRODUCT_KINDS)[number];
+
 /** Something for sale. A subscription is good until it ends; a ticket and a one-off stay owned. */
 export interface Product extends Named<ProductId> {
-  readonly kind: 'one-off' | 'subscription' | 'ticket';
+  readonly kind: ProductKind;
 }
 
 export const FIELD_TYPES = ['text', 'choice', 'number', 'date', 'yes/no'] as const;

@@ -8,6 +8,7 @@ import { DEEPEST, LONGEST_CONDITION, MOST_TESTS, problemOf } from '../condition/
 import type { Condition, Test, TestValue } from '../condition/condition';
 import { foldCase } from '../condition/folding';
 import { type Operator, TODAY } from '../condition/operators';
+import { asId } from '../ids';
 import { type NameKind, namesOf, type Vocabulary } from '../site/vocabulary';
 import { nearest, resolveName } from './names';
 import { bareOrQuoted, isReserved, quoted } from './quote';
@@ -219,7 +220,7 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
       case 'any of':
         return { kind: 'any', of: [inside(depth)] };
       case 'audience':
-        return { kind: 'audience', audience: name('audience') as never };
+        return { kind: 'audience', audience: asId(name('audience')) };
       case 'fact':
         return test(beginning.fact);
       default:

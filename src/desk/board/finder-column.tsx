@@ -14,9 +14,10 @@ interface FoundStandIn extends Findable {
 export function FinderColumn() {
   const { standIns, setStandIns, vocabulary, makeUp } = useDesk();
   const [members, setMembers] = useState<readonly Member[]>([]);
+  const [typed, setTyped] = useState('');
   const search = useMemberSearch(setMembers);
   const found: readonly StandIn[] = [
-    { kind: 'guest' },
+    ...('a guest'.includes(typed.trim().toLowerCase()) ? [{ kind: 'guest' } as const] : []),
     ...members.map((member): StandIn => ({ kind: 'member', member })),
   ];
   const there = new Set(standIns.map(keyOfStandIn));
@@ -43,9 +44,18 @@ export function FinderColumn() {
               note: describeFacts(standIn, factsOf(standIn), vocabulary),
               standIn,
             })),
-          { key: 'made up', label: 'Make somebody up', note: 'any facts, for trying', standIn: null },
+          {
+            key: 'made up',
+            label: 'Make somebody up',
+            note: 'any facts, for trying',
+            action: true,
+            standIn: null,
+          },
         ]}
-        onType={search}
+        onType={(text) => {
+          setTyped(text);
+          return search(text);
+        }}
         onChoose={({ standIn }) =>
           standIn ? setStandIns([...standIns, standIn]) : makeUp('Somebody', member())
         }

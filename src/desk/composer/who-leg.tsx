@@ -1,6 +1,7 @@
 'use client';
-import type { Gate } from '@/core';
+import { forPeople, type Gate } from '@/core';
 import { Passing, WhoEditor } from '../condition';
+import { useDesk } from '../context';
 
 interface LegProps {
   readonly gate: Gate;
@@ -8,9 +9,12 @@ interface LegProps {
 }
 
 /** The second leg: who passes. */
-export const WhoLeg = ({ gate, onChange }: LegProps) => (
-  <div className="grid gap-3">
-    <WhoEditor who={gate.who} onChange={(who) => onChange({ ...gate, who })} />
-    <Passing of={{ kind: 'gate', id: gate.id }} />
-  </div>
-);
+export function WhoLeg({ gate, onChange }: LegProps) {
+  const { vocabulary } = useDesk();
+  return (
+    <div className="grid gap-3">
+      <WhoEditor who={gate.who} onChange={(who) => onChange(forPeople(gate, who, vocabulary))} />
+      <Passing of={{ kind: 'gate', id: gate.id }} />
+    </div>
+  );
+}

@@ -1,5 +1,6 @@
 'use client';
 /** Live, beside a condition as it is edited: how many members it is true of, who, and who only in the draft. */
+import { counted } from '@/core';
 import type { PassingReport } from '@/services';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
@@ -14,7 +15,7 @@ export function Passing({ of }: PassingProps) {
   const answer = useAnswer<PassingReport>('passing', { of, policy: draft.policy });
   if (!answer) return <p className="note">Counting …</p>;
   if (!answer.ok) return <p className="text-alarm">{answer.title}</p>;
-  const { of: all, pass, onlyInDraft, onlyLive, guestsPass, metByNobody } = answer.value;
+  const { of: all, pass, onlyInDraft, onlyLive, guestsPass, metByNobody, sentToSignIn } = answer.value;
   const share = all === 0 ? 0 : (pass.count / all) * 100;
   const gate = of.kind === 'gate';
   return (
@@ -33,6 +34,12 @@ export function Passing({ of }: PassingProps) {
           {gate
             ? 'Nobody passes: whatever this gate covers is closed to all.'
             : 'Nobody is in it: whatever asks for it is closed to all.'}
+        </p>
+      )}
+      {sentToSignIn > 0 && (
+        <p className="rounded-[3px] bg-wash px-3 py-1.5">
+          {counted(sentToSignIn, 'member')} who {sentToSignIn === 1 ? 'is' : 'are'} signed in would be sent to
+          sign in. Give them a message instead.
         </p>
       )}
       {metByNobody.map((text) => (

@@ -3,7 +3,7 @@
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { counted, listed, may, type Policy, same } from '@/core';
+import { asId, counted, listed, may, type Policy, same } from '@/core';
 import type { Revision } from '@/services';
 import { Button, Choice } from '@/ui';
 import { ChangeList } from '../changes';
@@ -144,7 +144,7 @@ function RevisionView({ number }: { readonly number: number }) {
   };
   const { effect } = revision;
   const titles = (ids: readonly string[]) =>
-    [...new Set(ids.map((id) => outline.items.get(id as never)?.title ?? 'something that is gone'))].slice(
+    [...new Set(ids.map((id) => outline.items.get(asId(id))?.title ?? 'something that is gone'))].slice(
       0,
       12,
     );

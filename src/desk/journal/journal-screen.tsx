@@ -2,6 +2,7 @@
 /** Where visitors are turned away, by which gate, and what they do next. */
 import { useEffect, useMemo, useState } from 'react';
 import {
+  asId,
   capital,
   counted,
   dayInWords,
@@ -142,7 +143,7 @@ export function JournalScreen() {
                       <button
                         type="button"
                         className="text-left underline decoration-thin underline-offset-3 hover:text-copper"
-                        onClick={() => setBench({ kind: 'gate', gate: entry.gate as never })}
+                        onClick={() => setBench({ kind: 'gate', gate: asId(entry.gate) })}
                       >
                         {gateText(entry.gate)}
                       </button>

@@ -1,7 +1,7 @@
 'use client';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useState } from 'react';
-import { counted, type Named } from '@/core';
+import { counted, type Named, PRODUCT_KINDS } from '@/core';
 import type { NamesEdit } from '@/services';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -143,11 +143,7 @@ export function NameRow(props: RowProps) {
         <Pick
           label={`What ${one.name} is`}
           value={product.kind}
-          options={[
-            { value: 'one-off', label: 'one-off' },
-            { value: 'subscription', label: 'subscription' },
-            { value: 'ticket', label: 'ticket' },
-          ]}
+          options={PRODUCT_KINDS.map((type) => ({ value: type, label: type }))}
           onPick={(type) => void onMake({ kind: 'product', id, type })}
           className="ml-1 border-transparent py-0 text-quiet text-xs"
         />

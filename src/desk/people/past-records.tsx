@@ -1,6 +1,16 @@
 'use client';
 /** What somebody bought, enrolled in and completed: of a person, or of a visitor who is made up. */
-import type { Completion, Enrolment, Purchase, VisitorFacts } from '@/core';
+import {
+  type ActivityId,
+  asId,
+  type Completion,
+  type CourseId,
+  type Enrolment,
+  type ProductId,
+  PURCHASE_STATES,
+  type Purchase,
+  type VisitorFacts,
+} from '@/core';
 import type { FormProblems } from '@/services';
 import { Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -31,12 +41,12 @@ export function PastRecords({
         problem={problems.purchases}
         onChange={(purchases) => onChange({ purchases })}
         make={(product): Purchase => ({
-          product: product as never,
+          product: asId(product),
           on: request.today,
           until: null,
           state: 'paid',
         })}
-        withThing={(one, product) => ({ ...one, product: product as never })}
+        withThing={(one, product) => ({ ...one, product: asId<ProductId>(product) })}
         more={(one, put) => (
           <>
             <span className="text-quiet">until</span>
@@ -49,11 +59,7 @@ export function PastRecords({
             <Pick
               label="State of the payment"
               value={one.state}
-              options={[
-                { value: 'paid', label: 'paid' },
-                { value: 'failed', label: 'failed' },
-                { value: 'refunded', label: 'refunded' },
-              ]}
+              options={PURCHASE_STATES.map((state) => ({ value: state, label: state }))}
               onPick={(state) => put({ ...one, state })}
             />
           </>
@@ -66,8 +72,8 @@ export function PastRecords({
         thing={({ course }) => course}
         problem={problems.enrolments}
         onChange={(enrolments) => onChange({ enrolments })}
-        make={(course): Enrolment => ({ course: course as never, on: request.today })}
-        withThing={(one, course) => ({ ...one, course: course as never })}
+        make={(course): Enrolment => ({ course: asId(course), on: request.today })}
+        withThing={(one, course) => ({ ...one, course: asId<CourseId>(course) })}
       />
       <Records
         title="Completed"
@@ -76,8 +82,8 @@ export function PastRecords({
         thing={({ activity }) => activity}
         problem={problems.completions}
         onChange={(completions) => onChange({ completions })}
-        make={(activity): Completion => ({ activity: activity as never, on: request.today, score: null })}
-        withThing={(one, activity) => ({ ...one, activity: activity as never })}
+        make={(activity): Completion => ({ activity: asId(activity), on: request.today, score: null })}
+        withThing={(one, activity) => ({ ...one, activity: asId<ActivityId>(activity) })}
         more={(one, put) => (
           <>
             <span className="text-quiet">score</span>

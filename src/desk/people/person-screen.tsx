@@ -2,7 +2,16 @@
 /** One person: everything known of them, to be changed; and beside it what they can reach, and why. */
 import { ArrowLeft } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { capital, keyOfStandIn, member, outcomeName, type PersonId, type StandIn } from '@/core';
+import {
+  type AudienceId,
+  asId,
+  capital,
+  keyOfStandIn,
+  member,
+  outcomeName,
+  type PersonId,
+  type StandIn,
+} from '@/core';
 import type { PersonReport, Reach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -105,7 +114,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
             <button
               key={id}
               type="button"
-              onClick={() => setScreen({ kind: 'audiences', audience: id as never })}
+              onClick={() => setScreen({ kind: 'audiences', audience: asId<AudienceId>(id) })}
               className="rounded-full border border-iron px-2 leading-6 hover:border-copper hover:text-copper"
             >
               {name}

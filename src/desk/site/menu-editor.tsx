@@ -226,8 +226,7 @@ function LinkRow({ link, change }: { readonly link: Link; readonly change: Chang
           className="mt-2 flex flex-wrap items-center gap-2"
           onSubmit={async (event) => {
             event.preventDefault();
-            if ((await change({ kind: 'link', item: link.id, title, target: target as never })) !== null)
-              setOpen(false);
+            if ((await change({ kind: 'link', item: link.id, title, target })) !== null) setOpen(false);
           }}
         >
           <Input
@@ -259,8 +258,7 @@ function NewLink({ parent, change }: { readonly parent: ItemId; readonly change:
         event.preventDefault();
         const named =
           title.trim() || (target.kind === 'item' ? (outline.items.get(target.item)?.title ?? '') : '');
-        if ((await change({ kind: 'new link', parent, title: named, target: target as never })) !== null)
-          setTitle('');
+        if ((await change({ kind: 'new link', parent, title: named, target })) !== null) setTitle('');
       }}
     >
       <TargetPick label="Where the new link leads" target={target} onChange={setTarget} />

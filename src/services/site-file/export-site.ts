@@ -4,6 +4,7 @@ import {
   containerOf,
   type Gate,
   type Item,
+  type ItemFacts,
   type ItemId,
   type Outline,
   type Policy,
@@ -65,8 +66,15 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
 const plain = <T extends { readonly id: string }>(list: readonly T[]): (Omit<T, 'id'> & { id: string })[] =>
   list.map((one) => ({ ...one, id: one.id as string }));
 
-const personInFile = (person: PersonRecord): NonNullable<SiteFile['people']>[number] =>
-  JSON.parse(JSON.stringify(person)) as never;
+const personInFile = ({ desk, ...person }: PersonRecord): NonNullable<SiteFile['people']>[number] => ({
+  ...person,
+  desk: desk?.right === 'owner' ? { right: 'owner', branch: null } : desk && { ...desk, right: desk.right },
+  roles: [...person.roles],
+  groups: [...person.groups],
+  purchases: [...person.purchases],
+  enrolments: [...person.enrolments],
+  completions: [...person.completions],
+});
 
 /** Items in an order that reads well: parents before what is below them, siblings by rank. */
 async function itemsInFile(trivet: Trivet): Promise<SiteFile['items']> {
@@ -86,6 +94,11 @@ async function itemsInFile(trivet: Trivet): Promise<SiteFile['items']> {
   return entries;
 }
 
+const factsInFile = ({ tags, ...facts }: ItemFacts): NonNullable<SiteFile['items'][number]['facts']> => ({
+  ...facts,
+  ...(tags && { tags: [...tags] }),
+});
+
 async function itemInFile(
   trivet: Trivet,
   item: Item,
@@ -95,7 +108,7 @@ async function itemInFile(
   const { outline, live } = state;
   const content = contentOf(state, item.id);
   const { id, parent, title, published, facts } = item;
-  const base = { id, parent, title, published, ...(facts && { facts: { ...facts } as never }) };
+  const base = { id, parent, title, published, ...(facts && { facts: factsInFile(facts) }) };
   switch (item.kind) {
     case 'site':
       return { ...base, kind: 'site', body: content.body };

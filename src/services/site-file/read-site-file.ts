@@ -230,7 +230,7 @@ async function readItems(
         break;
       }
       case 'link':
-        add({ ...base, kind: 'link', target: entry.target as never });
+        add({ ...base, kind: 'link', target: entry.target });
         break;
       case 'menu':
         add({ ...base, kind: 'menu', place: entry.place });

@@ -5,6 +5,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
+  type Address,
   difference,
   type Item,
   type ItemId,
@@ -312,7 +313,7 @@ async function write(
     const staying = site.stored.filter(({ item }) => !isNew.has(item.id));
     for (const one of staying)
       if ('address' in one.item)
-        await updateItem(tx, { ...one, item: { ...one.item, address: `~${one.item.id}` as never } });
+        await updateItem(tx, { ...one, item: { ...one.item, address: `~${one.item.id}` as Address } });
     for (const one of staying) await updateItem(tx, one);
     await insertItems(tx, added);
     for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);

@@ -1,12 +1,20 @@
 /** A site as a file: its shape and its limits. What it names is checked when it is read. */
 import { z } from 'zod';
-import { FIELD_TYPES, type ItemKind, MENU_PLACES, momentIn, valuesOf } from '@/core';
+import {
+  FIELD_TYPES,
+  type ItemKind,
+  MENU_PLACES,
+  momentIn,
+  PRODUCT_KINDS,
+  PURCHASE_STATES,
+  valuesOf,
+} from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
 import { deskForm } from '../person-form';
 import { policyInFile } from '../policy-form';
 import { LARGEST_FILE } from '../read-file';
-import { id, sectionShape, target } from '../section-form';
-import { dayForm, words } from '../text-form';
+import { sectionShape, target } from '../section-form';
+import { dayForm, newId as id, words } from '../text-form';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;
@@ -90,9 +98,7 @@ export const siteFile = z.strictObject({
   groups: z.array(
     z.strictObject({ id, name, private: z.boolean().default(false), open: z.boolean().default(false) }),
   ),
-  products: z
-    .array(z.strictObject({ id, name, kind: z.enum(['one-off', 'subscription', 'ticket']) }))
-    .default([]),
+  products: z.array(z.strictObject({ id, name, kind: z.enum(PRODUCT_KINDS) })).default([]),
   fields: z
     .array(
       z.strictObject({
@@ -130,7 +136,7 @@ export const siteFile = z.strictObject({
               product: id,
               on: day,
               until: day.nullable().default(null),
-              state: z.enum(['paid', 'failed', 'refunded']).default('paid'),
+              state: z.enum(PURCHASE_STATES).default('paid'),
             }),
           )
           .default([]),

@@ -39,8 +39,9 @@ import {
 import { momentAt } from '../clock';
 import { type Administrator, need, needAt } from '../desk-right';
 import { indexItems } from '../search-index';
-import { id, target, title } from '../section-form';
+import { target, title } from '../section-form';
 import type { SiteState } from '../site-state';
+import { newId as id } from '../text-form';
 import type { Trivet } from '../trivet';
 import { contentOf } from '../view';
 import { addressProblem } from './document';
@@ -103,7 +104,7 @@ export function changeItem(
         return add(trivet, administrator, state, madeOf(one, state, administrator, now));
       case 'link':
         return rewrite(trivet, state, one.item, (item) =>
-          item.kind === 'link' ? { ...item, title: one.title, target: one.target as never } : null,
+          item.kind === 'link' ? { ...item, title: one.title, target: one.target } : null,
         );
       case 'rename':
         return rewrite(trivet, state, one.item, (item) => ({ ...item, title: one.title }));
@@ -167,7 +168,7 @@ function madeOf(one: New, state: SiteState, administrator: Administrator, now: D
     case 'new menu':
       return { ...base, kind: 'menu', published: true, place: one.place };
     case 'new link':
-      return { ...base, kind: 'link', published: true, target: one.target as never };
+      return { ...base, kind: 'link', published: true, target: one.target };
     default:
       return one satisfies never;
   }

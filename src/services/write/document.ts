@@ -11,8 +11,9 @@ import {
   normaliseAddress,
   sectionsOf,
 } from '@/core';
-import { editedSection, id, type SectionRead, sectionProblems, sectionShape, title } from '../section-form';
+import { editedSection, type SectionRead, sectionProblems, sectionShape, title } from '../section-form';
 import type { SiteState } from '../site-state';
+import { newId as id } from '../text-form';
 import { contentOf } from '../view';
 
 const name = z.string().trim().min(1).max(200);

@@ -7,7 +7,7 @@ import { momentAt } from '../clock';
 import { type Administrator, need, needAt } from '../desk-right';
 import { readFile } from '../read-file';
 import { indexItems } from '../search-index';
-import { id } from '../section-form';
+import { newId as id } from '../text-form';
 import type { Trivet } from '../trivet';
 import { type ItemAnswer, startWithDefaults } from './change-items';
 

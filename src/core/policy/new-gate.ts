@@ -1,0 +1,55 @@
+/** Gates that are whole from the start, and whose third leg follows from the second for as long as nobody has set it. */
+import { type Condition, expanded, guests, signedIn } from '../condition';
+import { type Gate, type NextStep, type Otherwise, redirectToSignIn } from '../gate';
+import type { GateId } from '../ids';
+import { same } from '../same';
+import { isMembersOnly, type Plain, plain } from '../sentence';
+import { hasBelow, type Item, KINDS, type Outline, type Vocabulary } from '../site';
+
+/** A new gate over an item, or over nothing yet: for members; guests are sent to sign in, and parts of pages left out. */
+export function newGate(id: GateId, item: Item | null, outline: Outline, vocabulary: Vocabulary): Gate {
+  const part = item !== null && KINDS[item.kind].closest === 'leave out';
+  const branch = item !== null && hasBelow(outline, item.id);
+  return {
+    id,
+    what: { targets: item ? [{ kind: branch ? 'branch' : 'item', item: item.id }] : [], except: [] },
+    who: signedIn,
+    otherwise: part ? { cases: [], last: { kind: 'leave out' } } : otherwiseFor(signedIn, vocabulary),
+    stance: 'also',
+  };
+}
+
+/** The gate for other people. What the rest get changes along if it still is what it began with. */
+export const forPeople = (gate: Gate, who: Condition, vocabulary: Vocabulary): Gate => ({
+  ...gate,
+  who,
+  otherwise: same(gate.otherwise, otherwiseFor(gate.who, vocabulary))
+    ? otherwiseFor(who, vocabulary)
+    : gate.otherwise,
+});
+
+/**
+ * What those who do not pass get to begin with. Signing in comes first where it is needed; whoever is signed in and does not
+ * pass is told why, with the step that would open it if they can take it themselves.
+ */
+export function otherwiseFor(who: Condition, vocabulary: Vocabulary): Otherwise {
+  if (same(who, signedIn)) return { cases: [], last: redirectToSignIn };
+  const whole = plain(expanded(who, vocabulary.audiences));
+  return {
+    cases: isMembersOnly(whole, vocabulary) ? [{ when: guests, give: redirectToSignIn }] : [],
+    last: { kind: 'message', reason: { kind: 'written' }, next: stepInto(whole, vocabulary) },
+  };
+}
+
+/** The step by which a visitor passes a condition without anybody's help, where one is enough. */
+function stepInto(whole: Plain, vocabulary: Vocabulary): NextStep {
+  const parts = whole.kind === 'all' || whole.kind === 'any' ? whole.of : [whole];
+  const open = whole.kind === 'any' ? parts : parts.filter((part) => !same(part, signedIn));
+  for (const part of whole.kind === 'any' || open.length === 1 ? open : []) {
+    if (part.kind !== 'test') continue;
+    if (part.fact === 'passphrase') return { kind: 'passphrase' };
+    const group = part.fact === 'group' && vocabulary.groups.find(({ id }) => id === part.value);
+    if (group !== false && group?.open) return { kind: 'follow', group: group.id };
+  }
+  return { kind: 'none' };
+}
