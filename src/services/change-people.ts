@@ -21,10 +21,9 @@ import { plainRequest } from './clock';
 import type { Crowd } from './columns';
 import { type Administrator, need } from './desk-right';
 import { draftVocabulary, peopleWhere } from './find-people';
-import { personOf, recordOf } from './person';
+import { memberOf, personOf, recordOf } from './person';
 import { type FormProblems, readPerson, withField } from './person-form';
 import type { SiteState } from './site-state';
-import { memberOf } from './stand-ins';
 import { id } from './text-form';
 import type { Trivet } from './trivet';
 

@@ -10,8 +10,8 @@ import {
   type Vocabulary,
 } from '@/core';
 import { plainRequest } from './clock';
+import { memberOf } from './person';
 import type { SiteState } from './site-state';
-import { memberOf } from './stand-ins';
 
 interface Membership {
   readonly names: SiteState['names'];

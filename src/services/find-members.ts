@@ -1,6 +1,6 @@
 import { asId, type Member, type PersonId } from '@/core';
 import { type Administrator, need } from './desk-right';
-import { memberOf } from './stand-ins';
+import { memberOf } from './person';
 import type { Trivet } from './trivet';
 
 const MOST = 12;

@@ -1,6 +1,6 @@
 /** A person in memory: what is kept of them, and the facts that decisions are made of. */
 import { createHmac } from 'node:crypto';
-import { member, type VisitorFacts } from '@/core';
+import { type Member, member, type VisitorFacts } from '@/core';
 import type { PersonRecord } from '@/store';
 
 export interface Person extends PersonRecord {
@@ -33,3 +33,6 @@ export function shareOf(id: string, shareKey: string): number {
   const hash = createHmac('sha256', Buffer.from(shareKey, 'hex')).update(id).digest();
   return (hash.readUInt32BE(0) / 2 ** 32) * 100;
 }
+
+/** A person as a stand-in of the board. */
+export const memberOf = ({ id, name, facts }: Person): Member => ({ id, name, facts });

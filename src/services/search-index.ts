@@ -1,6 +1,7 @@
 /** What can be searched for: the texts of items, cut as small as what can be withheld by itself. */
-import { parseRegions, textsIn, type Vocabulary } from '@/core';
+import { type ItemId, type Outline, parseRegions, textsIn, type Vocabulary } from '@/core';
 import {
+  type Content,
   countSearchTexts,
   type Database,
   deleteSearchTexts,
@@ -9,7 +10,6 @@ import {
   type SectionContent,
   type StoredItem,
 } from '@/store';
-import type { SiteState } from './site-state';
 import { readAhead, renderedWords } from './view/renderings';
 
 /** The searchable texts of an item. */
@@ -79,11 +79,15 @@ export async function indexItems(
 }
 
 /** Makes a site searchable that is from before there was a search. */
-export async function indexOnce(db: Database, state: SiteState): Promise<void> {
+export async function indexOnce(
+  db: Database,
+  { outline, contents }: { readonly outline: Outline; readonly contents: ReadonlyMap<ItemId, Content> },
+  vocabulary: Vocabulary,
+): Promise<void> {
   if ((await countSearchTexts(db)) > 0) return;
-  const stored = [...state.outline.items.values()].flatMap((item) => {
-    const content = state.contents.get(item.id);
+  const stored = [...outline.items.values()].flatMap((item) => {
+    const content = contents.get(item.id);
     return content ? [{ item, content }] : [];
   });
-  await db.transaction((tx) => indexItems(tx, stored, state.live.compiled.vocabulary));
+  await db.transaction((tx) => indexItems(tx, stored, vocabulary));
 }

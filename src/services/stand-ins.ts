@@ -15,7 +15,7 @@ import {
   writeBoardSet,
 } from '@/store';
 import { type Administrator, need } from './desk-right';
-import type { Person } from './person';
+import { memberOf, type Person } from './person';
 import { factsForm } from './person-form';
 import type { SiteState } from './site-state';
 import { id } from './text-form';
@@ -53,8 +53,6 @@ const ref = z.union([
 ]) as unknown as z.ZodType<StandInRef>;
 const MOST = 50;
 const refs = z.array(ref).max(MOST);
-
-export const memberOf = ({ id, name, facts }: Person): Member => ({ id, name, facts });
 
 /** The stand-in that a reference means, or null when the person is gone. */
 export function standInOf(state: SiteState, reference: StandInRef): StandIn | null {

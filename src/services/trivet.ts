@@ -57,7 +57,7 @@ export class Trivet {
   /** Reads the whole site again. */
   async reload(): Promise<void> {
     this.#state = await readSiteState(this.db);
-    if (this.#state) await indexOnce(this.db, this.#state);
+    if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
     this.sessions.clear();
     this.walks.clear();
   }
