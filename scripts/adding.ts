@@ -89,7 +89,7 @@ export const ADDITIONS: readonly Addition[] = [
         entry: "  poster: { name: 'poster', text: false, shows: null, varies: false },",
       },
       {
-        file: 'src/services/section-form.ts',
+        file: 'src/services/writing/section-form.ts',
         before: '} satisfies Record<SectionType, z.ZodObject>;',
         entry: "  poster: z.strictObject({ ...base, type: z.literal('poster'), size: z.int() }),",
       },

@@ -1,68 +1,188 @@
-/** What a person can do, one file per use case. */
+/** What a person can do, room by room. A room offers the others what its index names. */
 
 export type { FormField, WalkScene } from '@/store';
-export { type ChangeAnswer, latestChanges, undoChange } from './apply-change';
-export * from './audience-report';
-export { breath } from './breath';
 export {
+  type ItemReach,
+  itemReach,
+  type JournalEntry,
+  type JournalReport,
+  journalReport,
+  type PersonReport,
+  personReport,
+  type Reach,
+  startWalk,
+  type Tally,
+  type WalkReport,
+  type Withheld,
+  walkOf,
+  walkReport,
+  wouldDo,
+} from './checking';
+export { type DeskData, editSettings, latestMail, type OpenSettings, openSettings, readDesk } from './desk';
+export {
+  checkLeaks,
+  describeReport,
+  fillCopy,
+  type LeakReport,
+  leakCheck,
+  plantMarks,
+  tryDoors,
+} from './leak-check';
+export {
+  boardSets,
+  type Crowd,
+  type CsvDryRun,
   changePeople,
-  type PeopleAnswer,
-  type PeopleEdit,
-  type PeoplePreview,
-  type SavePersonAnswer,
-  savePerson,
-} from './change-people';
-export { checkLeaks } from './check-leaks';
-export { plainRequest } from './clock';
-export type { Crowd } from './columns';
-export { type Administrator, administratorOf, NotAllowed, need } from './desk-right';
-export {
+  dropBoardSet,
   editNames,
-  type NamesAnswer,
+  exportPeople,
+  type FormProblems,
+  findMembers,
+  findPeople,
+  importPeople,
+  keepBoard,
+  keepBoardSet,
+  LARGEST_CSV,
+  latestChanges,
+  memberWithId,
+  type NamedStandIns,
+  type NameReport,
   type NamesEdit,
   type NamesPreview,
-} from './edit-names';
-export { editSettings, type OpenSettings, openSettings } from './edit-settings';
-export { type EffectReport, effectOfDraft } from './effect-of-draft';
-export { type Environment, readEnvironment } from './environment';
-export { fileAt } from './file-at';
-export { findMembers, memberWithId } from './find-members';
-export { type FindAnswer, findPeople, type PeoplePage } from './find-people';
-export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
-export { type ItemReach, itemReach } from './item-reach';
-export { type JournalEntry, type JournalReport, journalReport, type Tally } from './journal-report';
-export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
-export { landingFor } from './landing';
-export { Busy } from './lane';
-export * from './leak-check';
-export { type NameReport, namesReport } from './names-report';
-export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
-export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
-export { type Person, personOf } from './person';
-export type { FormProblems } from './person-form';
-export { type PersonReport, personReport, type Reach } from './person-reach';
-export * from './put-live';
-export { type DeskData, readDesk } from './read-desk';
-export { LARGEST_FILE } from './read-file';
-export { latestMail } from './read-outbox';
-export type { PolicyProblem } from './read-policy';
-export { requestFactsOf } from './request-facts';
-export { databaseIn, environment, runningTrivet } from './running';
-export { type SaveAnswer, saveDraft } from './save-draft';
-export type { SectionRead } from './section-form';
-export { type FormAnswer, sendForm } from './send-form';
-export * from './sign-in';
-export { signOut } from './sign-out';
-export * from './sign-up';
-export * from './site-file';
-export { boardSets, dropBoardSet, keepBoard, keepBoardSet, type NamedStandIns } from './stand-ins';
-export { SESSION_MS, type Started } from './start-session';
-export { Trivet } from './trivet';
-export * from './unlock';
-export * from './view';
-export { type Visitor, visitorOf } from './visitor';
-export { startWalk, type WalkUnderWay, walkOf } from './walk';
-export { type WalkReport, type Withheld, walkReport } from './walk-report';
-export * from './who-passes';
-export { wouldDo } from './would-do';
-export * from './write';
+  namesReport,
+  type PeopleEdit,
+  type PeoplePage,
+  type PeoplePreview,
+  savePerson,
+  undoChange,
+} from './people';
+export {
+  type AudienceReport,
+  audienceReport,
+  type EffectReport,
+  effectOfDraft,
+  type PassingReport,
+  type PastChange,
+  type PolicyProblem,
+  pastChanges,
+  putLive,
+  type Revision,
+  revisionAt,
+  revisionsOf,
+  saveDraft,
+  whoPasses,
+} from './policy';
+export {
+  type Administrator,
+  administratorOf,
+  Busy,
+  breath,
+  databaseIn,
+  environment,
+  NotAllowed,
+  need,
+  personOf,
+  plainRequest,
+  readEnvironment,
+  runningTrivet,
+  Trivet,
+  type Visitor,
+  visitorOf,
+} from './running';
+export {
+  exportSite,
+  fileOverSite,
+  type ImportReport,
+  importSite,
+  LARGEST_SITE_FILE,
+  readSiteFile,
+  replaceSite,
+  type SiteFile,
+  siteAsFile,
+  siteFileSchema,
+} from './site-file';
+export {
+  type AccountView,
+  accountOf,
+  decisionOn,
+  type Entry,
+  type Feed,
+  type FileEntry,
+  type Frame,
+  factsOf,
+  feedOf,
+  frameFor,
+  type Given,
+  givenAt,
+  givenNowhere,
+  type ListAnswer,
+  type Look,
+  type MenuLink,
+  nowhere,
+  type PageAnswer,
+  type SearchAnswer,
+  type SectionView,
+  type ShownMenu,
+  type ShownPicture,
+  type Step,
+  search,
+  sectionViews,
+  signInAddress,
+  signInNote,
+  sitemapOf,
+  summaryOf,
+  teaserOf,
+  textsReady,
+  viewList,
+  viewPage,
+  viewPageInTime,
+  type WithheldLink,
+} from './view';
+export {
+  confirmReset,
+  confirmSignUp,
+  type FormAnswer,
+  fileAt,
+  followGroup,
+  GUEST_SESSION_MS,
+  type JourneyProblems,
+  type Key,
+  keepOwnFields,
+  keysOf,
+  landingFor,
+  makeKey,
+  personWithKey,
+  requestFactsOf,
+  revokeKey,
+  SESSION_MS,
+  type SignInProblems,
+  type Started,
+  sendAgain,
+  sendForm,
+  signIn,
+  signOut,
+  startReset,
+  startSignUp,
+  unlock,
+} from './visiting';
+export {
+  bringBack,
+  changeItem,
+  type Document,
+  type DocumentProblem,
+  draftedItems,
+  dropWriting,
+  type ItemEdit,
+  type KeptDraft,
+  LARGEST_FILE,
+  latestRemovals,
+  previewRemoval,
+  previewWriting,
+  type RemovalPreview,
+  readWriting,
+  type SectionRead,
+  saveWriting,
+  sendWriting,
+  uploadFile,
+  type Writing,
+} from './writing';

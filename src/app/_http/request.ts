@@ -1,6 +1,7 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
 import { unkeptIn } from '@/core';
 import { runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
+import { cookieIn } from './cookie-in';
 import { SESSION_COOKIE } from './session-cookie';
 
 /** The visitor who sent this request. */
@@ -14,15 +15,6 @@ export async function asking(
 /** The visitor whose session's cookie a request brings. */
 export const visitorIn = (trivet: Trivet, request: Request, now: Date): Promise<Visitor> =>
   visitorOf(trivet, cookieIn(request, SESSION_COOKIE), now);
-
-/** A cookie that came with a request. */
-export function cookieIn(request: Request, name: string): string | undefined {
-  for (const pair of (request.headers.get('cookie') ?? '').split(';')) {
-    const [key, ...value] = pair.trim().split('=');
-    if (key === name) return value.join('=');
-  }
-  return undefined;
-}
 
 /**
  * Whether a request that changes something comes from a page of this site. Browsers say so themselves; a request without

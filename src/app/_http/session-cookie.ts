@@ -1,5 +1,5 @@
 import { environment, SESSION_MS, type Started } from '@/services';
-import { cookieIn } from './request';
+import { cookieIn } from './cookie-in';
 
 /** The session cookie's name. */
 export const SESSION_COOKIE = 'trivet_session';

@@ -12,11 +12,9 @@ import {
   writeNames,
   writePeople,
 } from '@/store';
-import { recordOf } from '../person';
-import { indexItems } from '../search-index';
-import { hashToken, newToken } from '../secrets';
-import type { SiteState } from '../site-state';
-import type { Trivet } from '../trivet';
+import type { SiteState, Trivet } from '../running';
+import { hashToken, newToken, recordOf } from '../running';
+import { indexItems } from '../texts';
 import type { Planted } from './marks';
 
 const HOUR_MS = 60 * 60_000;

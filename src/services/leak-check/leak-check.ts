@@ -3,10 +3,8 @@
  * comes through that should not have is reported.
  */
 import { decide, guest, type ItemId, type PersonId, pathOf, type RequestFacts } from '@/core';
-import { pacer } from '../breath';
-import { plainRequest } from '../clock';
-import type { SiteState } from '../site-state';
-import { Trivet } from '../trivet';
+import type { SiteState } from '../running';
+import { pacer, plainRequest, Trivet } from '../running';
 import { type Eyes, mayHave } from './allowed';
 import { fillCopy, type Tester } from './copy';
 import { type Try, triesOf } from './doors';

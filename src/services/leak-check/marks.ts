@@ -15,7 +15,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import type { Content, SectionContent, StoredItem } from '@/store';
-import type { SiteState } from '../site-state';
+import type { SiteState } from '../running';
 import { contentOf } from '../view';
 
 /** What a mark stands in. */

@@ -17,13 +17,11 @@ import {
   vocabularyOf,
 } from '@/core';
 import { type PersonRecord, readFileBytes } from '@/store';
-import { type Administrator, need } from '../desk-right';
-import { recordOf } from '../person';
-import { goneIn } from '../read-policy';
-import { editedSection } from '../section-form';
-import type { SiteState } from '../site-state';
-import type { Trivet } from '../trivet';
+import { goneIn } from '../policy';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, need, recordOf } from '../running';
 import { contentOf } from '../view';
+import { editedSection } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
 
 /** The site as a file, for an owner. */

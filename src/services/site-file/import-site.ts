@@ -13,10 +13,9 @@ import {
   writeNames,
   writePeople,
 } from '@/store';
-import { indexItems } from '../search-index';
-import { hashFilePassword, hashPassphrase } from '../secrets';
-import { newSettings } from '../settings';
-import type { Trivet } from '../trivet';
+import type { Trivet } from '../running';
+import { hashFilePassword, hashPassphrase, newSettings } from '../running';
+import { indexItems } from '../texts';
 import { readSiteFile } from './read-site-file';
 import type { SiteFileRead } from './site-file-form';
 

@@ -12,10 +12,8 @@ import {
   same,
   type VisitorFacts,
 } from '@/core';
-import { pacer } from '../breath';
-import { plainRequest } from '../clock';
-import { personOf, recordOf } from '../person';
-import type { SiteState } from '../site-state';
+import type { SiteState } from '../running';
+import { pacer, personOf, plainRequest, recordOf } from '../running';
 import type { SiteInFile } from './read-site-file';
 
 /** An item that would be open to somebody to whom it is closed. */

@@ -23,11 +23,9 @@ import {
   type Vocabulary,
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
-import { tooDeep } from '../condition-form';
-import { readConditionTexts } from '../condition-texts';
-import { type ReadFile, readFile } from '../read-file';
-import { readPolicy } from '../read-policy';
-import { type SectionRead, sectionProblems, storedSection } from '../section-form';
+import { tooDeep } from '../forms';
+import { readConditionTexts, readPolicy } from '../policy';
+import { type ReadFile, readFile, type SectionRead, sectionProblems, storedSection } from '../writing';
 import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 
 /** A site file that was read: everything in it, checked, and nothing written yet. */

@@ -37,11 +37,9 @@ import {
   writeNames,
   writePeople,
 } from '@/store';
-import { type Administrator, need } from '../desk-right';
-import { recordOf } from '../person';
-import { indexItems } from '../search-index';
-import type { SiteState } from '../site-state';
-import type { Trivet } from '../trivet';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, need, recordOf } from '../running';
+import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { hashesIn } from './import-site';
 import { type OpenedItem, openedByFile, openedTo } from './opened-by-file';

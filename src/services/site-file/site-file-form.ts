@@ -10,11 +10,10 @@ import {
   valuesOf,
 } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
-import { deskForm } from '../person-form';
-import { policyInFile } from '../policy-form';
-import { LARGEST_FILE } from '../read-file';
-import { sectionShape, target } from '../section-form';
-import { dayForm, newId as id, words } from '../text-form';
+import { dayForm, newId as id, words } from '../forms';
+import { deskForm } from '../people';
+import { policyInFile } from '../policy';
+import { LARGEST_FILE, sectionShape, target } from '../writing';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;

@@ -1,6 +1,6 @@
 /** Entries of lists, feeds and searches: an item as it stands among others. Each follows its item's decision. */
 import { type Day, type ItemId, type Post, type Section, sectionsOf, type TurnedAway } from '@/core';
-import type { SiteState } from '../site-state';
+import type { SiteState } from '../running';
 import { givenAt } from './given-at';
 import { addressIn, decisionOn, type Look } from './look';
 import { type Step, stepFor } from './step';

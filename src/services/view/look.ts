@@ -7,8 +7,7 @@ import {
   type RequestFacts,
   type VisitorFacts,
 } from '@/core';
-import type { Person } from '../person';
-import type { SiteState } from '../site-state';
+import type { Person, SiteState } from '../running';
 
 export interface Look {
   readonly state: SiteState;

@@ -17,10 +17,9 @@ import {
   textsIn,
 } from '@/core';
 import { type Content, noContent } from '@/store';
-import type { SiteState } from '../site-state';
+import type { SiteState } from '../running';
+import { BASE_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
 import { type Look, opens } from './look';
-import { BASE_MARK, plainTextOf } from './markdown';
-import { readAhead, renderedHtml } from './renderings';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
 

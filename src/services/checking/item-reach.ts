@@ -1,0 +1,37 @@
+/** Who of the membership gets an item, and what the others get: for the item's own page at the desk. */
+import { asId, type ItemId, type Outcome, reachOfItem } from '@/core';
+import { type Crowd, crowdsOf, membershipOf } from '../people';
+import type { Trivet } from '../running';
+import { type Administrator, need, plainRequest } from '../running';
+
+export interface ItemReach {
+  readonly of: number;
+  readonly open: Crowd;
+  readonly away: readonly {
+    readonly outcome: Outcome;
+    readonly reason: string | null;
+    readonly people: Crowd;
+  }[];
+}
+
+/** Counts and first names, under the draft or what is live; null when there is no such item. */
+export function itemReach(
+  trivet: Trivet,
+  administrator: Administrator,
+  item: string,
+  side: 'draft' | 'live',
+  now: Date,
+): ItemReach | null {
+  need(administrator, 'look');
+  const { state } = trivet;
+  const { compiled } = state[side];
+  const { columns } = membershipOf(state, state.live.compiled.vocabulary, now);
+  const reach = reachOfItem(compiled, asId<ItemId>(item), columns, plainRequest(state, now));
+  if (!reach) return null;
+  const { size, crowd } = crowdsOf(state, now);
+  return {
+    of: size,
+    open: crowd(reach.open),
+    away: reach.away.map(({ outcome, reason, people }) => ({ outcome, reason, people: crowd(people) })),
+  };
+}

@@ -1,0 +1,119 @@
+/** One person's page: everything known of them, and what they can reach and why. */
+import {
+  asId,
+  capital,
+  decide,
+  describeBecause,
+  describeChanges,
+  describeDecision,
+  describeWho,
+  explain,
+  type ItemId,
+  isAddressed,
+  listed,
+  type Outcome,
+  openers,
+  outcomeOf,
+  type PersonId,
+  type Step,
+} from '@/core';
+import type { PersonRecord } from '@/store';
+import { draftVocabulary, membershipOf } from '../people';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, need, type Person, pacer, plainRequest, recordOf } from '../running';
+
+/** What a person gets at one item. */
+export interface Reach {
+  readonly item: ItemId;
+  readonly title: string;
+  readonly address: string | null;
+  readonly kind: string;
+  readonly outcome: Outcome;
+  /** The decision as a sentence. */
+  readonly sentence: string;
+  /** Why it is closed, or by which gates it was let through; null where no gate stands. */
+  readonly because: string | null;
+  /** The shortest ways in, each as what would have to be done. */
+  readonly waysIn: readonly string[];
+  /** Whether there may be more ways than are listed. */
+  readonly moreWays: boolean;
+}
+
+export interface PersonReport {
+  readonly person: PersonRecord;
+  readonly audiences: readonly { readonly id: string; readonly name: string }[];
+  readonly reach: readonly Reach[];
+}
+
+const MOST_WAYS = 3;
+// Ways in are found by trying, which takes its time; a person closed out of more pages than this gets none for the rest.
+const MOST_TRIED = 100;
+
+/** The page of a person, under what is live; null when there is no such person. */
+export async function personReport(
+  trivet: Trivet,
+  administrator: Administrator,
+  id: string,
+  now: Date,
+): Promise<PersonReport | null> {
+  need(administrator, 'look');
+  const { state } = trivet;
+  const person = state.people.get(asId<PersonId>(id));
+  if (!person) return null;
+  const vocabulary = draftVocabulary(state);
+  const membership = membershipOf(state, vocabulary, now);
+  const place = membership.members.findIndex((member) => member.id === person.id);
+  const isIn = (bits: Uint32Array) => (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
+  return {
+    person: recordOf(person),
+    audiences: vocabulary.audiences
+      .filter((audience) => isIn(membership.select(audience.who).bits))
+      .map(({ id, name }) => ({ id, name })),
+    reach: await reachOf(state, person, now),
+  };
+}
+
+async function reachOf(state: SiteState, person: Person, now: Date): Promise<readonly Reach[]> {
+  let tried = 0;
+  const list: Reach[] = [];
+  const rest = pacer();
+  for (const { id } of state.outline.addressed.values()) {
+    const reach = reachAt(state, id, person, now, tried < MOST_TRIED);
+    if (reach.outcome !== 'open') tried += 1;
+    list.push(reach);
+    await rest();
+  }
+  return list;
+}
+
+function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries: boolean): Reach {
+  const { facts, name } = person;
+  const { compiled } = state.live;
+  const { outline } = compiled;
+  const item = outline.items.get(id);
+  if (!item) throw new Error(`The outline has no item "${id}".`);
+  const request = plainRequest(state, now);
+  const { ways, cut } = tries ? openers(compiled, id, facts, request) : { ways: [], cut: true };
+  const decision = decide(compiled, id, facts, request);
+  const explanation = explain(compiled, id, facts, request);
+  const because = describeBecause(explanation, item, compiled.vocabulary);
+  const passed = explanation.steps.filter(
+    (step): step is Extract<Step, { kind: 'gate' }> => step.kind === 'gate' && step.verdict === 'passed',
+  );
+  return {
+    item: id,
+    title: item.title,
+    address: isAddressed(item) ? item.address : null,
+    kind: item.kind,
+    outcome: outcomeOf(decision),
+    sentence: describeDecision(decision, name, item, outline),
+    because:
+      because !== null
+        ? capital(because)
+        : passed.length > 0
+          ? `Lets by ${listed(passed.map(({ gate }) => describeWho(gate.who, compiled.vocabulary)))}`
+          : null,
+    waysIn: ways.slice(0, MOST_WAYS).map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+    moreWays: cut || ways.length > MOST_WAYS,
+  };
+}

@@ -1,0 +1,215 @@
+/**
+ * What was withheld from a page on a walk: the page itself, its sections, passages of its texts, entries of its lists, files,
+ * links around it, each with the reason. For administrators alone; visitors never learn that there was anything.
+ */
+import {
+  type Condition,
+  capital,
+  conditionCompiler,
+  type Decision,
+  describeBecause,
+  describeDecision,
+  describeWho,
+  explain,
+  type Item,
+  type ItemId,
+  nameOf,
+  normaliseAddress,
+  type Outcome,
+  outcomeOf,
+  type Piece,
+  parseRegions,
+  sectionsOf,
+} from '@/core';
+import type { Trivet } from '../running';
+import { type Administrator, need } from '../running';
+import { contentOf, decisionOn, type Look, named, postsOf } from '../view';
+import { type WalkUnderWay, walkOf } from './walk';
+
+/** Where on the page it would have stood. */
+export type Whereabouts = 'page' | 'section' | 'passage' | 'entry' | 'file' | 'link';
+
+/** Something that the visitor did not get, or not as it is. */
+export interface Withheld {
+  readonly where: Whereabouts;
+  readonly item: ItemId;
+  /** The item's title; for a passage, of the section it is in. */
+  readonly title: string;
+  /** What was given for it; null for a passage, which is left out. */
+  readonly given: Outcome | null;
+  readonly because: string;
+}
+
+/** A page of a walk, as whoever walks needs it. */
+export interface WalkReport {
+  /** The item at the address, and what the visitor gets there as a sentence; null where nothing is. */
+  readonly page: {
+    readonly item: ItemId;
+    readonly title: string;
+    readonly outcome: Outcome;
+    readonly sentence: string;
+    readonly because: string | null;
+  } | null;
+  readonly withheld: readonly Withheld[];
+}
+
+/** Reports on an address of a walk; null when the walk is over, or is somebody else's. */
+export async function walkReport(
+  trivet: Trivet,
+  administrator: Administrator,
+  token: string,
+  address: string,
+  now: Date,
+): Promise<WalkReport | null> {
+  need(administrator, 'look');
+  const url = URL.canParse(address, 'http://walk.example') ? new URL(address, 'http://walk.example') : null;
+  const walk = url && (await walkOf(trivet, administrator, token, now, url));
+  return walk ? reportOn(walk, url) : null;
+}
+
+/** The pages on the way to others: the question is still about the one that was asked for. */
+const THRESHOLDS = ['/sign-in', '/passphrase', '/sign-up'];
+
+function reportOn({ look, standIn }: WalkUnderWay, url: URL): WalkReport {
+  const { outline } = look.state;
+  const onThreshold = THRESHOLDS.includes(url.pathname);
+  const asked = onThreshold ? (url.searchParams.get('next') ?? '').split('?')[0] : url.pathname;
+  const path = normaliseAddress(asked ?? '');
+  const page = path === null ? undefined : outline.addressed.get(path);
+  const decision = page && decisionOn(look, page.id);
+  const about =
+    page && decision && !(onThreshold && decision.kind === 'open')
+      ? {
+          item: page.id,
+          title: page.title,
+          outcome: outcomeOf(decision),
+          sentence: describeDecision(decision, nameOf(standIn), page, outline),
+          because: becauseOf(look, page),
+        }
+      : null;
+  const onPage =
+    page && decision
+      ? decision.kind === 'open' && !onThreshold
+        ? withheldOn(look, page.id)
+        : [withheldAs('page', look, page, decision)]
+      : withheldFromList(look, url.pathname);
+  return { page: about, withheld: [...onPage, ...withheldLinks(look)] };
+}
+
+const becauseOf = (look: Look, item: Item): string | null =>
+  describeBecause(explain(look.compiled, item.id, look.facts, look.request), item, look.compiled.vocabulary);
+
+const withheldAs = (where: Whereabouts, look: Look, item: Item, decision: Decision): Withheld => ({
+  where,
+  item: item.id,
+  title: item.title,
+  given: outcomeOf(decision),
+  because: capital(becauseOf(look, item) ?? 'it is closed'),
+});
+
+/** Whatever of some items is closed. */
+const closed = (where: Whereabouts, look: Look, items: readonly (Item | undefined)[]): readonly Withheld[] =>
+  items.flatMap((item) => {
+    const decision = item && decisionOn(look, item.id);
+    return item && decision?.kind === 'turned away' ? [withheldAs(where, look, item, decision)] : [];
+  });
+
+function withheldOn(look: Look, page: ItemId): readonly Withheld[] {
+  const { outline } = look.state;
+  return sectionsOf(outline, page).flatMap((section): readonly Withheld[] => {
+    const decision = decisionOn(look, section.id);
+    if (decision.kind === 'turned away') return [withheldAs('section', look, section, decision)];
+    const { body, section: more } = contentOf(look.state, section.id);
+    const passages = withheldPassages(look, section, body);
+    const fileNamed = (id: string | null) => (id === null ? undefined : outline.items.get(id as ItemId));
+    switch (more?.type) {
+      case 'posts':
+        return [...passages, ...entriesWithheld(look, more)];
+      case 'files':
+        return [
+          ...passages,
+          ...closed(
+            'file',
+            look,
+            (outline.children.get(outline.root) ?? []).filter(
+              (item) =>
+                item.kind === 'file' && (more.category === null || item.facts?.category === more.category),
+            ),
+          ),
+        ];
+      case 'picture':
+      case 'video':
+        return [...passages, ...closed('file', look, [fileNamed(more.file)])];
+      case 'call':
+        return [
+          ...passages,
+          ...(more.to.kind === 'item' ? closed('link', look, [outline.items.get(more.to.item)]) : []),
+        ];
+      case 'form':
+      case 'follow':
+      case undefined:
+        return passages;
+      default:
+        return more satisfies never;
+    }
+  });
+}
+
+const entriesWithheld = (look: Look, choice: Parameters<typeof postsOf>[1]): readonly Withheld[] =>
+  closed('entry', look, postsOf(look.state, choice));
+
+/** The lists of a category or a tag have addresses of their own. */
+function withheldFromList(look: Look, pathname: string): readonly Withheld[] {
+  const [, of, slug = ''] = pathname.split('/');
+  if (of !== 'category' && of !== 'tag') return [];
+  const name = named(look, of, decoded(slug));
+  return name === null ? [] : entriesWithheld(look, { [of]: name });
+}
+
+function decoded(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}
+
+/** Passages of a text that are for others. */
+function withheldPassages(look: Look, section: Item, body: string): readonly Withheld[] {
+  const { vocabulary } = look.compiled;
+  const compiled = conditionCompiler(vocabulary);
+  const holds = (condition: Condition) => compiled(condition)(look.facts, null, look.request);
+  const visit = (pieces: readonly Piece[]): readonly Withheld[] =>
+    pieces.flatMap((piece): readonly Withheld[] => {
+      if (piece.kind === 'text') return [];
+      const shown = piece.cases.find(({ when }) => holds(when));
+      const others = piece.cases.filter((one) => one !== shown);
+      return [
+        ...others.map(
+          ({ when }): Withheld => ({
+            where: 'passage',
+            item: section.id,
+            title: section.title,
+            given: null,
+            because: `This passage is for ${describeWho(when, vocabulary)}`,
+          }),
+        ),
+        ...visit(shown?.pieces ?? piece.last),
+      ];
+    });
+  return visit(parseRegions(body, vocabulary).pieces);
+}
+
+/** Links of the menus; what is below one that is closed goes with it. */
+function withheldLinks(look: Look): readonly Withheld[] {
+  const { outline } = look.state;
+  const below = (id: ItemId): readonly Withheld[] =>
+    (outline.children.get(id) ?? []).flatMap((item): readonly Withheld[] => {
+      if (item.kind !== 'link') return [];
+      const decision = decisionOn(look, item.id);
+      return decision.kind === 'turned away' ? [withheldAs('link', look, item, decision)] : below(item.id);
+    });
+  return (outline.children.get(outline.root) ?? []).flatMap((menu) =>
+    menu.kind === 'menu' && decisionOn(look, menu.id).kind === 'open' ? below(menu.id) : [],
+  );
+}

@@ -1,0 +1,66 @@
+/** What sending a form would do, in words: for walks, on which nothing is done. */
+import { asId, type ItemId, nameOfId } from '@/core';
+import { contentOf, type Look } from '../view';
+
+export interface WouldDo {
+  /** Behind "this would". */
+  readonly what: string;
+  /** What was typed, by the form's own names; nothing secret. */
+  readonly typed: readonly { readonly name: string; readonly value: string }[];
+}
+
+/** What a form at a path of the site would do for whoever walks. */
+export function wouldDo(
+  look: Look,
+  [door = '', first = '', second = '']: readonly string[],
+  fields: Readonly<Record<string, unknown>>,
+): WouldDo {
+  const text = (name: string) => (typeof fields[name] === 'string' ? fields[name].slice(0, 300) : '');
+  const typed = (...names: readonly string[]) =>
+    names.flatMap((name) => (text(name) === '' ? [] : [{ name, value: text(name) }]));
+  const who = look.person?.name ?? 'the guest';
+  switch (door) {
+    case 'sign-in':
+      return {
+        what: 'sign in whoever has this mail address, if the password is right',
+        typed: typed('email'),
+      };
+    case 'sign-out':
+      return { what: `sign ${who} out`, typed: [] };
+    case 'sign-up':
+      return first === ''
+        ? {
+            what: 'send a code to this mail address, with which the account begins',
+            typed: typed('name', 'email'),
+          }
+        : { what: 'make the account, if the code is right', typed: [] };
+    case 'reset':
+      return {
+        what: 'send a code for a new password, or set it if the code is right',
+        typed: typed('email'),
+      };
+    case 'passphrase':
+      return { what: `open what this passphrase opens, if it is right, to ${who}`, typed: [] };
+    case 'groups': {
+      const group = nameOfId(look.compiled.vocabulary, 'group', first) ?? 'a group that is no longer there';
+      return {
+        what: second === 'leave' ? `take ${who} out of ${group}` : `put ${who} into ${group}`,
+        typed: [],
+      };
+    }
+    case 'forms': {
+      const form = contentOf(look.state, asId<ItemId>(first)).section;
+      if (form?.type !== 'form') return { what: 'do nothing: there is no such form', typed: [] };
+      return {
+        what: `send these answers to ${form.mailTo}`,
+        typed: form.fields.flatMap(({ label }, index) =>
+          text(`f${index}`) === '' ? [] : [{ name: label, value: text(`f${index}`) }],
+        ),
+      };
+    }
+    case 'me':
+      return { what: `change what ${who} keeps in their account`, typed: [] };
+    default:
+      return { what: 'be refused: this address takes no forms', typed: [] };
+  }
+}

@@ -1,0 +1,51 @@
+/** What the site as a whole is set to, as owners read and change it. */
+import { z } from 'zod';
+import { momentIn } from '@/core';
+import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
+import type { Trivet } from '../running';
+import { type Administrator, forgetOld, need } from '../running';
+
+/** The settings that are for people to choose; the site's keys are not among them. */
+export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays'>;
+
+export function openSettings(trivet: Trivet, administrator: Administrator): OpenSettings {
+  need(administrator, 'everything');
+  const { timeZone, journal, journalDays } = trivet.state.settings;
+  return { timeZone, journal, journalDays };
+}
+
+const isZone = (zone: string): boolean => {
+  try {
+    return momentIn(zone, new Date(0)) !== null;
+  } catch {
+    return false;
+  }
+};
+
+const form = z.strictObject({
+  timeZone: z.string().max(100).refine(isZone, 'That is no time zone. Write one like Europe/Stockholm.'),
+  journal: z.enum(JOURNAL_KEEPS, 'Choose what the journal keeps.'),
+  journalDays: z
+    .int('Write a whole number of days.')
+    .min(1, 'The journal keeps at least a day.')
+    .max(3650, 'The journal keeps at most 3650 days.'),
+});
+
+/** Keeps the settings; answers what is wrong by field, or null. What the journal may no longer keep is forgotten at once. */
+export async function editSettings(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  now: Date,
+): Promise<Readonly<Record<string, string>> | null> {
+  need(administrator, 'everything');
+  const parsed = form.safeParse(input);
+  if (!parsed.success)
+    return Object.fromEntries(
+      parsed.error.issues.map(({ path, message }) => [path.join('.') || 'form', message]),
+    );
+  await trivet.journal.flush(trivet, now);
+  await trivet.changeEverything(() => updateSettings(trivet.db, parsed.data));
+  await forgetOld(trivet, trivet.state, now);
+  return null;
+}

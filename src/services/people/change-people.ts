@@ -1,0 +1,277 @@
+/** Changing people: one by their form, or many at once, with a look at what it does before it is done. */
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import {
+  asId,
+  counted,
+  decide,
+  type GroupId,
+  type LevelId,
+  type Member,
+  nameOfId,
+  type PersonId,
+  type RoleId,
+  readFieldValue,
+  type SiteNames,
+  same,
+} from '@/core';
+import type { PeopleChange, PersonRecord } from '@/store';
+import { id } from '../forms';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, memberOf, need, personOf, plainRequest, recordOf } from '../running';
+import { applyChange, type ChangeAnswer } from './apply-change';
+import type { Crowd } from './columns';
+import { draftVocabulary, peopleWhere } from './find-people';
+import { type FormProblems, readPerson, withField } from './person-form';
+
+const edit = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.enum(['join', 'leave']), group: id }),
+  z.strictObject({ kind: z.enum(['give', 'take']), role: id }),
+  z.strictObject({ kind: z.literal('level'), level: id.nullable() }),
+  z.strictObject({ kind: z.literal('field'), field: id, value: z.string().max(500) }),
+  z.strictObject({ kind: z.literal('remove') }),
+]);
+
+/** One thing to do to many people. */
+export type PeopleEdit = z.infer<typeof edit>;
+
+const request = z.strictObject({
+  who: z.union([
+    z.strictObject({ ids: z.array(id).min(1, 'Choose somebody first.').max(100_000) }),
+    z.strictObject({ text: z.string().max(200), condition: z.string() }),
+  ]),
+  edit,
+  why: z.string().trim().max(500, 'A reason has at most 500 letters.').default(''),
+});
+
+/** What a change of many would do. */
+export interface PeoplePreview {
+  readonly kind: 'preview';
+  readonly summary: string;
+  /** Those whom it changes; the others are as it would make them already. */
+  readonly changes: Crowd;
+  readonly unchanged: number;
+  /** Those who would reach more, or less, of the live site; null when there are too many to ask for all. */
+  readonly reach: { readonly more: Crowd; readonly less: Crowd } | null;
+}
+
+export type PeopleAnswer = ChangeAnswer | PeoplePreview;
+
+const MOST_SHOWN = 8;
+const MOST_COMPARED = 2000;
+
+/** Changes many people at once, or says what that would do. */
+export async function changePeople(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  preview: boolean,
+  now: Date,
+): Promise<PeopleAnswer> {
+  need(administrator, 'people');
+  const parsed = request.safeParse(input);
+  if (!parsed.success)
+    return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
+  const make = (state: SiteState) => changeFor(state, parsed.data, administrator, now);
+  if (!preview) return applyChange(trivet, administrator, make, now);
+  const made = make(trivet.state);
+  return typeof made === 'string' ? { kind: 'wrong', message: made } : previewOf(trivet.state, made, now);
+}
+
+function changeFor(
+  state: SiteState,
+  { who, edit: one, why }: z.infer<typeof request>,
+  administrator: Administrator,
+  now: Date,
+) {
+  const found =
+    'ids' in who
+      ? { people: who.ids.flatMap((each) => state.people.get(each as PersonId) ?? []) }
+      : peopleWhere(state, draftVocabulary(state), who, now);
+  if ('error' in found) return found.error.message;
+  if (found.people.length === 0) return 'Nobody is chosen any more. Choose somebody first.';
+  const change = editor(one, state.names);
+  if (typeof change === 'string') return change;
+  if (one.kind === 'remove' && found.people.some((person) => person.id === administrator.id))
+    return 'You are among them, and can’t take yourself away. Leave yourself out.';
+  const people = found.people.map((person): PeopleChange => {
+    const before = recordOf(person);
+    return { before, after: change.apply(before) };
+  });
+  const changed = people.filter(({ before, after }) => !same(before, after)).length;
+  return { summary: `${change.summary}: ${counted(changed, 'person', 'people')}`, why, people, names: null };
+}
+
+/** What an edit does to one person, or why it can't be done. */
+function editor(
+  one: PeopleEdit,
+  names: SiteNames,
+): string | { readonly summary: string; readonly apply: (person: PersonRecord) => PersonRecord | null } {
+  const vocabulary = { ...names, audiences: [] };
+  const named = (kind: 'group' | 'role' | 'level', of: string) => nameOfId(vocabulary, kind, of);
+  switch (one.kind) {
+    case 'join':
+    case 'leave': {
+      const name = named('group', one.group);
+      if (name === null) return 'There is no such group any more.';
+      return {
+        summary: one.kind === 'join' ? `Into ${name}` : `Out of ${name}`,
+        apply: (person) => ({
+          ...person,
+          groups: held(person.groups, one.group as GroupId, one.kind === 'join'),
+        }),
+      };
+    }
+    case 'give':
+    case 'take': {
+      const name = named('role', one.role);
+      if (name === null) return 'There is no such role any more.';
+      return {
+        summary: one.kind === 'give' ? `Made ${name}` : `No longer ${name}`,
+        apply: (person) => ({
+          ...person,
+          roles: held(person.roles, one.role as RoleId, one.kind === 'give'),
+        }),
+      };
+    }
+    case 'level': {
+      const name = one.level === null ? 'no level' : named('level', one.level);
+      if (name === null) return 'There is no such level any more.';
+      return {
+        summary: `To ${name}`,
+        apply: (person) => ({ ...person, level: one.level as LevelId | null }),
+      };
+    }
+    case 'field': {
+      const field = names.fields.find((each) => each.id === one.field);
+      if (!field) return 'There is no such field any more.';
+      const read = readFieldValue(field, one.value);
+      if ('problem' in read) return read.problem;
+      return {
+        summary: read.value === null ? `${field.name} cleared` : `${field.name} set to ${one.value.trim()}`,
+        apply: (person) => ({ ...person, profile: withField(person.profile, field.id, read.value) }),
+      };
+    }
+    case 'remove':
+      return { summary: 'Taken away', apply: () => null };
+    default:
+      return one satisfies never;
+  }
+}
+
+const held = <T extends string>(list: readonly T[], one: T, has: boolean): readonly T[] =>
+  list.includes(one) === has ? list : has ? [...list, one] : list.filter((other) => other !== one);
+
+function previewOf(
+  state: SiteState,
+  { summary, people }: { readonly summary: string; readonly people: readonly PeopleChange[] },
+  now: Date,
+): PeoplePreview {
+  const changed = people.filter(({ before, after }) => !same(before, after));
+  return {
+    kind: 'preview',
+    summary,
+    changes: crowdOf(changed, state),
+    unchanged: people.length - changed.length,
+    reach: changed.length > MOST_COMPARED ? null : reachOf(state, changed, now),
+  };
+}
+
+function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) {
+  const at = plainRequest(state, now);
+  const items = [...state.outline.items.keys()];
+  const opens = (record: PersonRecord | null, item: (typeof items)[number]) =>
+    record !== null &&
+    decide(state.live.compiled, item, personOf(record, state.settings.shareKey).facts, at).kind === 'open';
+  const more: PeopleChange[] = [];
+  const less: PeopleChange[] = [];
+  for (const change of changed) {
+    const pairs = items.map((item) => [opens(change.before, item), opens(change.after, item)]);
+    if (pairs.some(([before, after]) => !before && after)) more.push(change);
+    if (pairs.some(([before, after]) => before && !after)) less.push(change);
+  }
+  return { more: crowdOf(more, state), less: crowdOf(less, state) };
+}
+
+function crowdOf(changes: readonly PeopleChange[], { settings }: SiteState): Crowd {
+  const members = changes.slice(0, MOST_SHOWN).flatMap(({ before, after }): Member[] => {
+    const record = after ?? before;
+    return record ? [memberOf(personOf(record, settings.shareKey))] : [];
+  });
+  return { count: changes.length, first: members };
+}
+
+export type SavePersonAnswer =
+  | ChangeAnswer
+  | { readonly kind: 'problems'; readonly problems: FormProblems }
+  | {
+      readonly kind: 'saved';
+      readonly person: PersonId;
+      readonly change: string;
+      /** As they are kept, for a form to go on from. */
+      readonly known: PersonRecord;
+    };
+
+const save = z.strictObject({
+  /** The person as the form began with them; null for somebody new. */
+  based: z.unknown(),
+  person: z.unknown(),
+  why: z.string().trim().max(500, 'A reason has at most 500 letters.').default(''),
+});
+
+/** Saves one person by their form; somebody new when there is no id. One who was changed meanwhile is not overwritten. */
+export async function savePerson(
+  trivet: Trivet,
+  administrator: Administrator,
+  personId: PersonId | null,
+  input: unknown,
+  now: Date,
+): Promise<SavePersonAnswer> {
+  need(administrator, 'people');
+  const parsed = save.safeParse(input);
+  if (!parsed.success)
+    return {
+      kind: 'wrong',
+      message:
+        parsed.error.issues.find(({ path }) => path[0] === 'why')?.message ??
+        'Send the person, and what they were before.',
+    };
+  const { based, person, why } = parsed.data;
+  const madeId = asId<PersonId>(randomUUID());
+  let saved: PersonId | null = null;
+  let problems: FormProblems | null = null;
+  const answer = await applyChange(
+    trivet,
+    administrator,
+    (state) => {
+      const before = personId === null ? null : state.people.get(personId);
+      if (before === undefined) return 'There is no such person any more.';
+      if (before && !same(recordOf(before), based))
+        return `${before.name} was changed meanwhile. What you typed is kept here: take theirs, or open them anew.`;
+      const key = personId ?? madeId;
+      const read = readPerson(person, key, state);
+      if ('problems' in read) {
+        problems = read.problems;
+        return 'The form has mistakes.';
+      }
+      if (before?.id === administrator.id && !same(before.desk, read.person.desk)) {
+        problems = { desk: 'You can’t change your own right yourself. Ask another owner.' };
+        return 'The form has mistakes.';
+      }
+      saved = key;
+      const summary = before ? `${read.person.name} changed` : `${read.person.name} added`;
+      return {
+        summary,
+        why,
+        people: [{ before: before ? recordOf(before) : null, after: read.person }],
+        names: null,
+      };
+    },
+    now,
+  );
+  if (problems !== null) return { kind: 'problems', problems };
+  const kept = saved === null ? undefined : trivet.state.people.get(saved);
+  if (answer.kind === 'changed' && saved !== null && kept)
+    return { kind: 'saved', person: saved, change: answer.change, known: recordOf(kept) };
+  return answer;
+}

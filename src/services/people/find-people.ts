@@ -1,0 +1,90 @@
+/** Finding people: by a part of their name or mail address, and by a condition in the text form. */
+import { z } from 'zod';
+import {
+  type ConditionError,
+  emptyBitset,
+  fullBitset,
+  parseCondition,
+  placesIn,
+  type Vocabulary,
+  vocabularyOf,
+} from '@/core';
+import type { PersonRecord } from '@/store';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, need, type Person, recordOf } from '../running';
+import { membershipOf } from './columns';
+import { folded } from './find-members';
+
+const question = z.strictObject({
+  /** A part of a name or a mail address. */
+  text: z.string().max(200).default(''),
+  /** Who, in the text form; empty for everybody. */
+  condition: z.string().default(''),
+  from: z.number().int().min(0).default(0),
+  most: z.number().int().min(1).max(500).default(100),
+});
+
+/** Some of the people found, in the order of their names. */
+export interface PeoplePage {
+  readonly kind: 'found';
+  readonly of: number;
+  readonly count: number;
+  readonly from: number;
+  readonly people: readonly PersonRecord[];
+}
+
+export type FindAnswer =
+  | PeoplePage
+  | { readonly kind: 'wrong condition'; readonly error: ConditionError }
+  | { readonly kind: 'wrong'; readonly message: string };
+
+/** Answers a question about people. Conditions are read with the names of the draft. */
+export function findPeople(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  now: Date,
+): FindAnswer {
+  need(administrator, 'look');
+  const parsed = question.safeParse(input);
+  if (!parsed.success) return { kind: 'wrong', message: 'That can’t be looked for.' };
+  const { text, condition, from, most } = parsed.data;
+  const { state } = trivet;
+  const found = peopleWhere(state, draftVocabulary(state), { text, condition }, now);
+  if ('error' in found) return { kind: 'wrong condition', error: found.error };
+  return {
+    kind: 'found',
+    of: state.people.size,
+    count: found.people.length,
+    from,
+    people: found.people.slice(from, from + most).map(recordOf),
+  };
+}
+
+export const draftVocabulary = (state: SiteState): Vocabulary =>
+  vocabularyOf(state.names, state.draft.policy);
+
+/** The people of whom a text and a condition are true, or what is wrong with the condition. */
+export function peopleWhere(
+  state: SiteState,
+  vocabulary: Vocabulary,
+  { text, condition }: { readonly text: string; readonly condition: string },
+  now: Date,
+): { readonly people: readonly Person[] } | { readonly error: ConditionError } {
+  const all = [...state.people.values()];
+  let bits = fullBitset(all.length);
+  if (condition.trim() !== '') {
+    const parsed = parseCondition(condition, vocabulary);
+    if (!parsed.ok) return { error: parsed.error };
+    bits = membershipOf(state, vocabulary, now).select(parsed.condition).bits;
+  }
+  const wanted = folded(text);
+  const people: Person[] = [];
+  for (const place of placesIn(bits.length > 0 ? bits : emptyBitset(0))) {
+    const person = all[place];
+    if (!person) continue;
+    if (wanted === '' || folded(person.name).includes(wanted) || folded(person.email).includes(wanted))
+      people.push(person);
+  }
+  return { people };
+}

@@ -1,0 +1,29 @@
+/** People and names: finding them, changing them, many at once. */
+export { applyChange, type ChangeAnswer, latestChanges, undoChange } from './apply-change';
+export {
+  changePeople,
+  type PeopleAnswer,
+  type PeopleEdit,
+  type PeoplePreview,
+  type SavePersonAnswer,
+  savePerson,
+} from './change-people';
+export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
+export { editNames, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
+export { findMembers, memberWithId } from './find-members';
+export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
+export { type NameReport, namesReport } from './names-report';
+export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
+export { type FactChange, personDifference } from './person-difference';
+export { deskForm, type FormProblems } from './person-form';
+export {
+  boardOf,
+  boardSets,
+  dropBoardSet,
+  keepBoard,
+  keepBoardSet,
+  type NamedStandIns,
+  personBehind,
+  readStandIn,
+  standInOf,
+} from './stand-ins';

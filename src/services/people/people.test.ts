@@ -1,0 +1,656 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { asId, neutralised, type PersonId, restored } from '@/core';
+import {
+  type Administrator,
+  changePeople,
+  confirmReset,
+  editNames,
+  exportPeople,
+  findPeople,
+  importPeople,
+  latestChanges,
+  namesReport,
+  personReport,
+  savePerson,
+  startReset,
+  type Trivet,
+  undoChange,
+  unlock,
+  viewPage,
+  visitorOf,
+} from '..';
+import { recordOf } from '../running/person';
+import { readSiteState } from '../running/site-state';
+import { gretaAt, liveLook, now, openLarkfell, signedInAt } from '../testing';
+import { startSession } from '../visiting/start-session';
+
+let trivet: Trivet;
+let greta: Administrator;
+
+beforeAll(async () => {
+  trivet = await openLarkfell();
+  greta = await gretaAt(trivet);
+});
+afterAll(() => trivet.close());
+
+const person = (id: string) => {
+  const found = trivet.state.people.get(asId<PersonId>(id));
+  if (!found) throw new Error(`There is no ${id}.`);
+  return found;
+};
+const find = (over: object) => {
+  const answer = findPeople(trivet, greta, over, now);
+  if (answer.kind !== 'found') throw new Error(answer.kind);
+  return answer;
+};
+const undo = async (answer: { readonly kind: string; readonly change?: string }) => {
+  expect(answer.kind).toMatch(/changed|saved/);
+  expect(await undoChange(trivet, greta, answer.change)).toMatchObject({ kind: 'changed' });
+};
+
+describe('finding people', () => {
+  it('goes by name and by condition, and counts all of them', () => {
+    expect(find({ text: 'hallor' }).people.map(({ name }) => name)).toEqual(['Wren Halloran']);
+    const crew = find({
+      condition: 'in group "Dome crew" and profile "dome certificate" is not set',
+      most: 1,
+    });
+    expect(crew.count).toBeGreaterThan(1);
+    expect(crew.people).toHaveLength(1);
+    expect(find({ condition: 'audience "Optics ready"' }).people.map(({ id }) => id)).toContain('ines');
+  });
+
+  it('says where a condition is wrong', () => {
+    expect(findPeople(trivet, greta, { condition: 'in group "Dome crwe"' }, now)).toMatchObject({
+      kind: 'wrong condition',
+      error: { column: 10, message: expect.stringContaining('Did you mean “Dome crew”?') },
+    });
+    expect(findPeople(trivet, greta, { condition: 'x'.repeat(1_000_000) }, now)).toMatchObject({
+      kind: 'wrong condition',
+    });
+  });
+});
+
+describe('changing many', () => {
+  it('shows what it would do, does it, and takes it back', async () => {
+    const request = {
+      who: { text: '', condition: 'in group "Tarn Survey"' },
+      edit: { kind: 'join', group: 'dome-crew' },
+    };
+    const before = person('jonah');
+    const preview = await changePeople(trivet, greta, request, true, now);
+    if (preview.kind !== 'preview') throw new Error(preview.kind);
+    expect(preview.reach?.more.count).toBe(preview.changes.count);
+    expect(preview.reach?.less.count).toBe(0);
+    expect(person('jonah')).toEqual(before);
+    const answer = await changePeople(trivet, greta, request, false, now);
+    expect(answer).toMatchObject({ kind: 'changed', people: preview.changes.count });
+    expect(viewPage(liveLook(trivet.state, person('jonah').facts), '/crew').kind).toBe('page');
+    expect(await changePeople(trivet, greta, request, false, now)).toEqual({ kind: 'nothing to do' });
+    await undo(answer);
+    expect(recordOf(person('jonah'))).toEqual(recordOf(before));
+  });
+
+  it('does not take back what was changed again since', async () => {
+    const set = (value: string) =>
+      changePeople(
+        trivet,
+        greta,
+        { who: { ids: ['marek'] }, edit: { kind: 'field', field: 'valley', value } },
+        false,
+        now,
+      );
+    const first = await set('Sett');
+    const second = await set('Hollin');
+    const id = 'change' in first ? first.change : '';
+    expect(await undoChange(trivet, greta, id)).toEqual({
+      kind: 'wrong',
+      message: 'Marek Dunmore was changed again since. Nothing was taken back.',
+    });
+    await undo(second);
+    await undo(first);
+    expect(await undoChange(trivet, greta, id)).toMatchObject({ message: 'That was taken back already.' });
+    expect(await undoChange(trivet, greta, 'never')).toMatchObject({ kind: 'wrong' });
+  });
+
+  it.each([
+    [{ who: { ids: [] }, edit: { kind: 'level', level: null } }, 'Choose somebody first.'],
+    [{ who: { ids: ['gone'] }, edit: { kind: 'level', level: null } }, 'Nobody is chosen any more'],
+    [{ who: { ids: ['marek'] }, edit: { kind: 'level', level: 'duke' } }, 'There is no such level'],
+    [
+      { who: { ids: ['marek'] }, edit: { kind: 'field', field: 'hours-logged', value: 'ten' } },
+      'hours logged is a number. “ten” is not.',
+    ],
+    [{ who: { ids: ['greta', 'marek'] }, edit: { kind: 'remove' } }, 'You are among them'],
+    [{ who: { text: '', condition: 'in grup' }, edit: { kind: 'remove' } }, 'can’t stand here'],
+  ])('refuses %j', async (request, message) => {
+    const people = trivet.state.people;
+    expect(await changePeople(trivet, greta, request, false, now)).toEqual({
+      kind: 'wrong',
+      message: expect.stringContaining(message),
+    });
+    expect([...trivet.state.people.keys()]).toEqual([...people.keys()]);
+  });
+
+  it('takes people away, and brings them back with everything they had', async () => {
+    const before = recordOf(person('lio'));
+    const answer = await changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['lio'] }, edit: { kind: 'remove' } },
+      false,
+      now,
+    );
+    expect(trivet.state.people.has(before.id)).toBe(false);
+    await undo(answer);
+    expect(recordOf(person('lio'))).toEqual(before);
+    // Their password is among it.
+    expect((await signedInAt(trivet, 'lio')).visitor.person?.id).toBe('lio');
+  });
+});
+
+it('keeps the latest changes, newest first, with who made them', async () => {
+  const set = (level: string | null) =>
+    changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['sunniva'] }, edit: { kind: 'level', level } },
+      false,
+      new Date(now.getTime() + (level === null ? 2000 : 1000)),
+    );
+  await set('friend');
+  const answer = await set(null);
+  const [last, before] = await latestChanges(trivet, greta);
+  expect(last).toMatchObject({ by: 'Greta Holm', summary: 'To no level: 1 person', undone: false });
+  expect(before).toMatchObject({ summary: 'To Friend: 1 person' });
+  await undo(answer as { kind: string; change: string });
+  expect((await latestChanges(trivet, greta))[0]).toMatchObject({ undone: true });
+});
+
+describe('one person', () => {
+  const form = (id: string) => {
+    const { id: _, ...rest } = recordOf(person(id));
+    return rest;
+  };
+
+  const save = (id: string, form: object) =>
+    savePerson(trivet, greta, person(id).id, { based: recordOf(person(id)), person: form }, now);
+
+  it('is not overwritten when somebody else changed them meanwhile', async () => {
+    const based = recordOf(person('tobin'));
+    const theirs = await save('tobin', { ...form('tobin'), level: 'keeper' });
+    const mine = { based, person: { ...form('tobin'), name: 'Tobin' } };
+    expect(await savePerson(trivet, greta, based.id, mine, now)).toMatchObject({
+      kind: 'wrong',
+      message: expect.stringContaining('Tobin Aske was changed meanwhile'),
+    });
+    expect(person('tobin').level).toBe('keeper');
+    await undo(theirs as { kind: string; change: string });
+  });
+
+  it('is saved whole, or told field by field what is wrong', async () => {
+    const changed = { ...form('wren'), profile: { team: 'Optics', 'dome-certificate': true } };
+    const answer = await save('wren', changed);
+    expect(person('wren').facts.profile).toEqual(changed.profile);
+    await undo(answer);
+    const wrong = {
+      ...form('wren'),
+      email: 'ines@larkfell.example',
+      level: 'duke',
+      profile: { team: 'Kitchen', 'hours-logged': '12', nowhere: 1 },
+    };
+    expect(await save('wren', wrong)).toEqual({
+      kind: 'problems',
+      problems: {
+        email: 'Ines Calloway has this mail address already.',
+        level: 'There is no such level any more.',
+        'profile.team': 'team is one of Optics, Grounds, Visits.',
+        'profile.hours-logged': 'hours logged is a number.',
+        'profile.nowhere': 'There is no such field any more.',
+      },
+    });
+    expect(await save('wren', { name: '' })).toMatchObject({
+      kind: 'problems',
+      problems: { name: 'Give the person a name.' },
+    });
+  });
+
+  it('can be somebody new, with an id that nobody has', async () => {
+    const fresh = { ...form('marek'), name: 'Marek', email: 'Second.Marek@larkfell.example ' };
+    const answer = await savePerson(trivet, greta, null, { based: null, person: fresh }, now);
+    if (answer.kind !== 'saved') throw new Error(answer.kind);
+    expect(person(answer.person).email).toBe('second.marek@larkfell.example');
+    await undo(answer as { kind: string; change: string });
+    expect(trivet.state.people.has(asId<PersonId>('marek-2'))).toBe(false);
+  });
+
+  it('can’t take the desk from herself', async () => {
+    expect(await save('greta', { ...form('greta'), desk: null })).toMatchObject({
+      kind: 'problems',
+      problems: { desk: expect.stringContaining('yourself') },
+    });
+  });
+
+  it('ends with everything by which they were known: nobody gets it by having their name', async () => {
+    const save = (over: object) =>
+      savePerson(trivet, greta, null, { based: null, person: { ...form('marek'), ...over } }, now);
+    const made = await save({ name: 'Passing Guest', email: 'passing@larkfell.example' });
+    if (made.kind !== 'saved') throw new Error(made.kind);
+    const { token } = await startSession(trivet, made.person, [], '/', now);
+    expect((await visitorOf(trivet, token, now)).person?.id).toBe(made.person);
+    const { token: code } = (await startReset(
+      trivet,
+      { email: 'passing@larkfell.example' },
+      '10.8.0.1',
+      now,
+    )) as { token: string };
+    const gone = { who: { ids: [made.person] }, edit: { kind: 'remove' } };
+    await changePeople(trivet, greta, gone, false, now);
+    const again = await save({ name: 'Passing Guest', email: 'passing@larkfell.example' });
+    if (again.kind !== 'saved') throw new Error(again.kind);
+    expect(again.person).not.toBe(made.person);
+    expect((await visitorOf(trivet, token, now)).person).toBeNull();
+    expect(
+      await confirmReset(
+        trivet,
+        { token: code, code: '000000', password: 'longer than 8' },
+        { from: '10.8.0.1', passphrases: [] },
+        now,
+      ),
+    ).toMatchObject({
+      kind: 'over',
+    });
+    await changePeople(trivet, greta, { ...gone, who: { ids: [again.person] } }, false, now);
+  });
+
+  it('has a page that says what they can reach, why, and what would open the rest', async () => {
+    const report = await personReport(trivet, greta, 'wren', now);
+    const at = (address: string) => report?.reach.find((one) => one.address === address);
+    expect(at('/crew')).toMatchObject({ outcome: 'open', because: 'Lets by people in Dome crew' });
+    expect(at('/')).toMatchObject({ outcome: 'open', because: null });
+    expect(at('/keepers')).toMatchObject({
+      outcome: 'redirect',
+      sentence: 'Wren Halloran is sent to Join us instead of Keepers’ evening',
+      waysIn: ['reach Keeper level and have “hours logged” at least 100'],
+    });
+    expect((await personReport(trivet, greta, 'ines', now))?.audiences.map(({ name }) => name)).toEqual([
+      'Crew ready for the dome',
+      'Observers in good standing',
+      'Supporters',
+      'Busy hands',
+      'Optics ready',
+      'Subscribers',
+    ]);
+    expect(await personReport(trivet, greta, 'nobody', now)).toBeNull();
+  });
+});
+
+describe('memory', () => {
+  it('is what the database holds after every change, and compiles nothing that asks for the same', async () => {
+    const form = (id: string) => {
+      const { id: _, ...rest } = recordOf(person(id));
+      return rest;
+    };
+    const { compiled } = trivet.state.live;
+    const save = (id: string, over: object) =>
+      savePerson(
+        trivet,
+        greta,
+        asId<PersonId>(id),
+        { based: recordOf(person(id)), person: { ...form(id), ...over } },
+        now,
+      );
+    const fresh = () =>
+      savePerson(
+        trivet,
+        greta,
+        null,
+        { based: null, person: { ...form('marek'), name: 'ångström, A', email: 'aa@larkfell.example' } },
+        now,
+      );
+    const many = (edit: object) =>
+      changePeople(trivet, greta, { who: { text: '', condition: 'signed in' }, edit }, false, now);
+    const steps: readonly (() => Promise<{ readonly kind: string; readonly change?: string }>)[] = [
+      () => save('odile', { groups: ['tarn-survey', 'sky-diary'], roles: ['trustee'] }),
+      () => save('odile', { name: 'Zelda Marsh' }),
+      () => save('jonah', { name: 'aaron birk', email: 'aaron@larkfell.example' }),
+      fresh,
+      () => many({ kind: 'join', group: 'tarn-survey' }),
+    ];
+    const undos: string[] = [];
+    const check = async () => {
+      const { people } = trivet.state;
+      expect(trivet.state.live.compiled).toBe(compiled);
+      const read = await readSiteState(trivet.db);
+      expect([...(read?.people ?? [])]).toEqual([...people]);
+    };
+    for (const step of steps) {
+      const answer = await step();
+      expect(answer.kind).toMatch(/changed|saved/);
+      undos.push(answer.change ?? '');
+      await check();
+    }
+    for (const change of undos.reverse()) {
+      expect(await undoChange(trivet, greta, change)).toMatchObject({ kind: 'changed' });
+      await check();
+    }
+  });
+});
+
+describe('names', () => {
+  const preview = (edit: object) => editNames(trivet, greta, edit, true, now);
+  const change = (edit: object) => editNames(trivet, greta, edit, false, now);
+
+  it('can be renamed: conditions follow', async () => {
+    const answer = await change({ kind: 'rename', of: 'group', id: 'dome-crew', name: 'Dome hands' });
+    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
+    expect(find({ condition: 'in group "Dome hands"' }).count).toBeGreaterThan(0);
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it('say what breaks before they go; what asks for them then opens to nobody', async () => {
+    expect(await preview({ kind: 'remove', of: 'group', id: 'dome-crew' })).toMatchObject({
+      kind: 'preview',
+      people: expect.any(Number),
+      breaks: expect.arrayContaining([
+        { side: 'live', where: 'the gate over Dome crew and everything below it' },
+        { side: 'draft', where: 'the audience Crew ready for the dome' },
+      ]),
+    });
+    const before = recordOf(person('wren'));
+    const answer = await change({ kind: 'remove', of: 'group', id: 'dome-crew' });
+    expect(person('wren').groups).toEqual([]);
+    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('missing');
+    await undo(answer as { kind: string; change: string });
+    expect(recordOf(person('wren'))).toEqual(before);
+    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
+  });
+
+  it('stay while their going would open something to those who have them', async () => {
+    // Join us is for guests and for members without a level.
+    expect(viewPage(liveLook(trivet.state, person('odile').facts), '/join').kind).toBe('redirect');
+    const edit = { kind: 'remove', of: 'level', id: 'friend' };
+    for (const answer of [await preview(edit), await change(edit)]) {
+      expect(answer).toEqual({
+        kind: 'wrong',
+        message: expect.stringMatching(/^That would open “Join us” to .* and \d+ others: .* first/),
+      });
+    }
+    expect(person('odile').level).toBe('friend');
+  });
+
+  it('keep the draft savable while a gate asks for what is gone', async () => {
+    const answer = await change({ kind: 'remove', of: 'role', id: 'trustee' });
+    const { draft } = trivet.state;
+    const { saveDraft } = await import('../index');
+    expect(await saveDraft(trivet, greta, { version: draft.version, policy: draft.policy })).toMatchObject({
+      kind: 'saved',
+    });
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it('convert what a field holds when its type changes, and say what can’t be', async () => {
+    const details = { choices: [], private: false, editable: false };
+    const toText = { kind: 'field', id: 'hours-logged', type: 'text', ...details };
+    const shown = await preview(toText);
+    expect(shown).toMatchObject({
+      kind: 'preview',
+      lose: 0,
+      breaks: expect.arrayContaining([{ side: 'live', where: 'the gate over Keepers’ evening' }]),
+    });
+    const answer = await change(toText);
+    expect(person('ines').facts.profile?.['hours-logged']).toBe('140');
+    expect(viewPage(liveLook(trivet.state, person('ines').facts), '/keepers').kind).toBe('redirect');
+    await undo(answer as { kind: string; change: string });
+    expect(person('ines').facts.profile?.['hours-logged']).toBe(140);
+    const toDay = await preview({ kind: 'field', id: 'hours-logged', type: 'date', ...details });
+    expect(toDay).toMatchObject({ lose: (toDay as unknown as { people: number }).people });
+  });
+
+  it('take levels in their order', async () => {
+    const answer = await change({ kind: 'move', of: 'level', id: 'keeper', by: -1 });
+    expect(trivet.state.names.levels.map(({ id }) => id)).toEqual(['friend', 'keeper', 'observer']);
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it.each([
+    [{ kind: 'add', of: 'role', name: ' TRUSTEE ' }, 'There is a role called “TRUSTEE” already'],
+    [{ kind: 'add', of: 'role', name: ' ' }, 'Give it a name.'],
+    [{ kind: 'rename', of: 'role', id: 'gone', name: 'x' }, 'There is no such role any more.'],
+    [
+      { kind: 'field', id: 'team', type: 'choice', choices: [], private: false, editable: false },
+      'something to choose from',
+    ],
+    [
+      { kind: 'field', id: 'team', type: 'choice', choices: ['A', 'a'], private: false, editable: false },
+      'Two choices are the same',
+    ],
+    [{ kind: 'passphrase', id: 'comet-mail', passphrase: 'short' }, 'at least 6 letters'],
+  ])('refuse %j', async (edit, message) => {
+    expect(await change(edit)).toEqual({ kind: 'wrong', message: expect.stringContaining(message) });
+  });
+
+  it('bring a passphrase back with what is typed for it', async () => {
+    const opens = async () => {
+      const stranger = await visitorOf(trivet, undefined, now);
+      const given = { passphrase: 'bring a red torch', next: '/', from: '10.9.9.9' };
+      return (await unlock(trivet, stranger, given, now)).kind;
+    };
+    const answer = await change({ kind: 'remove', of: 'passphrase', id: 'comet-mail' });
+    expect(await opens()).toBe('wrong');
+    await undo(answer as { kind: string; change: string });
+    expect(await opens()).toBe('unlocked');
+  });
+
+  it('are never those of something that went: one of the same name is another', async () => {
+    const make = async () => {
+      await change({ kind: 'add', of: 'group', name: 'Passing' });
+      return trivet.state.names.groups.find(({ name }) => name === 'Passing')?.id;
+    };
+    const first = await make();
+    await change({ kind: 'remove', of: 'group', id: first });
+    const second = await make();
+    expect(second).not.toBe(first);
+    await change({ kind: 'remove', of: 'group', id: second });
+  });
+
+  it('end what was opened by a passphrase when other words are chosen for it', async () => {
+    const stranger = await visitorOf(trivet, undefined, now);
+    const type = (passphrase: string) =>
+      unlock(trivet, stranger, { passphrase, next: '/', from: '10.9.9.8' }, now);
+    const answer = await type('bring a red torch');
+    const token = answer.kind === 'unlocked' ? (answer.token ?? '') : '';
+    const known = async () => (await visitorOf(trivet, token, now)).facts.passphrases;
+    expect(await known()).toEqual(['comet-mail']);
+    await change({ kind: 'passphrase', id: 'comet-mail', passphrase: 'bring a blue torch' });
+    expect(await known()).toEqual([]);
+    trivet.sessions.clear();
+    expect(await known()).toEqual([]);
+    await change({ kind: 'passphrase', id: 'comet-mail', passphrase: 'bring a red torch' });
+  });
+
+  it('know who has them and where they are used', () => {
+    const report = namesReport(trivet, greta);
+    expect(report.people['level keeper']).toBeGreaterThan(3);
+    expect(report.uses['field hours-logged']).toEqual([
+      'the gate over Keepers’ evening',
+      'the audience Busy hands',
+    ]);
+  });
+});
+
+describe('CSV', () => {
+  const out = (bom = false) => {
+    const answer = exportPeople(trivet, greta, { text: '', condition: '' }, bom, now);
+    if ('problem' in answer) throw new Error(answer.problem);
+    return answer.csv;
+  };
+  const dry = async (csv: string, columns: readonly string[] | null = null) => {
+    const answer = await importPeople(trivet, greta, { csv, columns }, true, now);
+    if (answer.kind !== 'dry run') throw new Error(answer.kind);
+    return answer;
+  };
+
+  it('comes back in as it went out, with and without a byte order mark', async () => {
+    for (const bom of [false, true])
+      expect(await dry(out(bom))).toMatchObject({ adds: 0, changes: 0, unchanged: 72, problemCount: 0 });
+    expect(out()).toContain('\r\n');
+  });
+
+  it('neutralises what a spreadsheet would run, and reads it back', async () => {
+    const evil = '=HYPERLINK("http://x.example","y")';
+    const answer = await changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['marek'] }, edit: { kind: 'field', field: 'valley', value: evil } },
+      false,
+      now,
+    );
+    expect(out()).toContain(`"'=HYPERLINK(""http://x.example"",""y"")"`);
+    expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it('goes out in a form in which no line of a cell is run, and no reader takes a cell apart', async () => {
+    fc.assert(
+      fc.property(fc.stringMatching(/^[=+\-@'"\t\r\n;,a1]{0,12}$/), (cell) => {
+        expect(restored(neutralised(cell))).toBe(cell);
+        for (const line of neutralised(cell).split(/\r\n|\r|\n/))
+          expect(/^[=+\-@\t]/.test(line) && !/^-?\d+([.,]\d+)?$/.test(cell)).toBe(false);
+      }),
+      { numRuns: 2000 },
+    );
+    const answer = await changePeople(
+      trivet,
+      greta,
+      { who: { ids: ['marek'] }, edit: { kind: 'field', field: 'valley', value: 'Sett\n=1+1;\tx' } },
+      false,
+      now,
+    );
+    expect(out()).toContain(`"Sett\n'=1+1;\tx"`);
+    expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
+    await undo(answer as { kind: string; change: string });
+  });
+
+  it('is read in what spreadsheets write, and says how', async () => {
+    const lines = ['mail address;name;valley', 'anew@larkfell.example;Zoë Åse;Höll'].join('\r\n');
+    const utf16 = new Uint8Array(Buffer.from(`\ufeff${lines.replaceAll(';', '\t')}`, 'utf16le'));
+    for (const [csv, readAs] of [
+      [new Uint8Array(Buffer.from(lines)), 'Read as UTF-8, with semicolons between cells.'],
+      [
+        new Uint8Array(Buffer.from(lines, 'latin1')),
+        'Read as Windows-1252 (Latin-1), with semicolons between cells.',
+      ],
+      [utf16, 'Read as UTF-16, with tabs between cells.'],
+      [utf16.slice(2), 'Read as UTF-16, with tabs between cells.'],
+    ] as const) {
+      const answer = await importPeople(trivet, greta, { csv, columns: null }, true, now);
+      expect(answer).toMatchObject({ kind: 'dry run', readAs, adds: 1, problemCount: 0 });
+      const done = await importPeople(trivet, greta, { csv, columns: null }, false, now);
+      expect(find({ text: 'Zoë Åse' }).people).toMatchObject([
+        { name: 'Zoë Åse', profile: { valley: 'Höll' } },
+      ]);
+      await undo(done as { kind: string; change: string });
+    }
+    const nul = await importPeople(
+      trivet,
+      greta,
+      { csv: 'mail address,name\na@x.example,A\0', columns: null },
+      true,
+      now,
+    );
+    expect(nul).toMatchObject({ problems: [{ line: 2, message: expect.stringContaining('NUL') }] });
+  });
+
+  it('adds, changes and clears, and is taken back as one', async () => {
+    const csv = [
+      'mail address,name,level,groups,hours logged,remark',
+      'marek@larkfell.example,Marek Dunmore,friend,"Dome crew; Tarn Survey",12.5,x',
+      'NEW@larkfell.example,"New, person",,,,',
+      'ines@larkfell.example,Ines Calloway,keeper,Dome crew,,',
+    ].join('\n');
+    expect(await dry(csv)).toMatchObject({ adds: 1, changes: 2, unchanged: 0, problemCount: 0 });
+    const answer = await importPeople(trivet, greta, { csv, columns: null }, false, now);
+    expect(person('marek')).toMatchObject({ level: 'friend', groups: ['dome-crew', 'tarn-survey'] });
+    expect(person('marek').profile['hours-logged']).toBe(12.5);
+    expect(person('ines').profile).not.toHaveProperty('hours-logged');
+    expect(find({ text: 'New, person' }).people).toMatchObject([{ email: 'new@larkfell.example' }]);
+    await undo(answer as { kind: string; change: string });
+    expect(trivet.state.people.size).toBe(72);
+  });
+
+  it('lists every problem by line and column, and changes nothing', async () => {
+    const csv = [
+      'name,mail address,level,joined,team',
+      'A,a@larkfell.example,Duke,2026-02-30,Kitchen',
+      '"B',
+      'b",not an address,,,',
+      'C,a@larkfell.example,,,',
+      'too,few',
+      ',nameless@larkfell.example,,,',
+    ].join('\r\n');
+    const { problems, problemCount } = await dry(csv);
+    expect(problems.map(({ line, column }) => [line, column])).toEqual([
+      [2, 3],
+      [2, 4],
+      [2, 5],
+      [3, 2],
+      [5, 2],
+      [6, 0],
+      [7, 1],
+    ]);
+    expect(problemCount).toBe(7);
+    expect(problems[0]?.message).toBe('There is no level called “Duke”. There are Friend, Observer, Keeper.');
+    const answer = await importPeople(trivet, greta, { csv, columns: null }, false, now);
+    expect(answer).toMatchObject({ kind: 'wrong', message: expect.stringContaining('Nothing was changed.') });
+  });
+
+  it.each([
+    ['', 1, 'The file is empty'],
+    ['name\nA', 1, 'No column holds the mail address'],
+    ['mail address,name\n"a@x.example,A\nb@x.example,B', 2, 'The quotes that begin here do not end'],
+    ['mail address,name\na@x.example,"A" B', 2, 'After closing quotes comes a comma'],
+    ['mail address,name\na@x.example,A "B"', 2, 'Put the whole cell in quotes'],
+    ['mail address,name,Name\n', 1, 'Two columns hold the same'],
+  ])('says what is wrong with %j', async (csv, line, message) => {
+    const { problems } = await dry(csv);
+    expect(problems[0]).toMatchObject({ line, message: expect.stringContaining(message) });
+  });
+
+  it('takes columns by what they are said to hold', async () => {
+    const csv = 'who,address\nMarek Dunmore,marek@larkfell.example';
+    expect(await dry(csv, ['name', 'email'])).toMatchObject({ unchanged: 1, problemCount: 0 });
+    expect(await dry(csv, ['ignore', 'email'])).toMatchObject({ unchanged: 1, problemCount: 0 });
+  });
+
+  it('reads two hundred thousand lines', { timeout: 120_000 }, async () => {
+    const lines = Array.from({ length: 200_000 }, (_, at) => `Person ${at},p${at}@larkfell.example,Friend`);
+    const csv = ['name,mail address,level', ...lines].join('\n');
+    expect(await dry(csv)).toMatchObject({ adds: 200_000, problemCount: 0, lines: 200_000 });
+    const wrong = await dry(csv.replaceAll('Friend', 'Foe'));
+    expect([wrong.problems.length, wrong.problemCount]).toEqual([500, 200_000]);
+  });
+
+  it('survives any file', async () => {
+    const cell = fc.constantFrom(
+      'a@x.example',
+      '"',
+      ',',
+      '\n',
+      '\r',
+      'name',
+      'mail address',
+      '=1',
+      '\ufeff',
+      'é',
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(cell, { maxLength: 20 }), async (cells) => {
+        const { kind } = await dry(cells.join(''));
+        expect(kind).toBe('dry run');
+      }),
+      { numRuns: 300 },
+    );
+  });
+});

@@ -1,0 +1,18 @@
+import { describe, expect, it } from 'vitest';
+import { readEnvironment } from '..';
+
+describe('the environment', () => {
+  it('has defaults', () => {
+    expect(readEnvironment({})).toMatchObject({ port: 3000, dataFolder: '.data' });
+  });
+  it.each([
+    [{ PORT: 'many' }, /PORT has to be a number/],
+    [{ PORT: '99999' }, /between 1 and 65535/],
+    [{ TRIVET_DATA: '' }, /TRIVET_DATA has to name a folder/],
+    [{ TRIVET_URL: 'larkfell' }, /TRIVET_URL has to be the public address/],
+    [{ TRIVET_URL: 'ftp://larkfell.example' }, /TRIVET_URL has to be the public address/],
+  ])('answers %j with a sentence', (env, sentence) => {
+    const read = readEnvironment(env);
+    expect('problems' in read && read.problems.join()).toMatch(sentence);
+  });
+});

@@ -1,0 +1,31 @@
+/** The running program: its state, its settings, who asks, and what they may. */
+export { breath, pacer } from './breath';
+export { momentAt, plainRequest } from './clock';
+export {
+  type Administrator,
+  administratorOf,
+  branchName,
+  NotAllowed,
+  need,
+  needAt,
+  reachOf,
+} from './desk-right';
+export { type Environment, readEnvironment } from './environment';
+export { forgetOld, NOWHERE } from './journal';
+export { Busy } from './lane';
+export { memberOf, type Person, personOf, recordOf } from './person';
+export { databaseIn, environment, runningTrivet } from './running';
+export {
+  deviceMark,
+  deviceOf,
+  hashFilePassword,
+  hashPassphrase,
+  hashPassword,
+  hashToken,
+  newToken,
+  passwordIsRight,
+} from './secrets';
+export { newSettings } from './settings';
+export type { SiteState, Touched } from './site-state';
+export { Trivet } from './trivet';
+export { type Visitor, visitorOf } from './visitor';

@@ -1,0 +1,151 @@
+/**
+ * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
+ */
+import type { PassphraseId, PersonId } from '@/core';
+import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
+import { indexOnce } from '../texts';
+import { Journal } from './journal';
+import {
+  readSiteState,
+  type SiteState,
+  type Touched,
+  withItems,
+  withPeople,
+  withPolicies,
+} from './site-state';
+
+const MOST_SESSIONS = 10_000;
+
+/** The one resource that services work with. Owns the database and has to be closed. */
+export class Trivet {
+  #state: SiteState | null = null;
+  #queue: Promise<unknown> = Promise.resolve();
+  /** Sessions by the hash of their token; the oldest are dropped, and read again when they come back. */
+  readonly sessions = new Map<string, Session>();
+
+  /** Walks by the hash of their token, kept the same way. */
+  readonly walks = new Map<string, Walk>();
+  readonly journal = new Journal();
+
+  private constructor(private readonly opened: OpenDatabase) {}
+
+  /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
+  static open = async (from: string | null | Blob): Promise<Trivet> => Trivet.over(await openDatabase(from));
+
+  /** The same over a database that is open. */
+  static async over(opened: OpenDatabase): Promise<Trivet> {
+    const trivet = new Trivet(opened);
+    await trivet.reload();
+    return trivet;
+  }
+
+  get db() {
+    return this.opened.db;
+  }
+
+  /** Whether a site has been loaded. */
+  get hasSite(): boolean {
+    return this.#state !== null;
+  }
+
+  /** The site as it is now. Take it once per request and work with that. */
+  get state(): SiteState {
+    if (!this.#state) throw new Error('This data folder holds no site yet. Load one first.');
+    return this.#state;
+  }
+
+  /** Reads the whole site again. */
+  async reload(): Promise<void> {
+    this.#state = await readSiteState(this.db);
+    if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
+    this.sessions.clear();
+    this.walks.clear();
+  }
+
+  /** Runs a change of the policies alone, one at a time, and then puts what the database holds into memory. */
+  changePolicies<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, withPolicies);
+  }
+
+  /** The same for a change of people and the names that describe them, which says whom and what it touched. */
+  changePeople<T>(
+    change: (state: SiteState) => Promise<{ readonly answer: T; readonly touched: Touched | null }>,
+  ): Promise<T> {
+    let touched: Touched | null = null;
+    const noting = async (state: SiteState) => {
+      const made = await change(state);
+      touched = made.touched;
+      return made.answer;
+    };
+    return this.#inTurn(noting, async (state, db) =>
+      touched === null ? state : withPeople(state, db, touched),
+    );
+  }
+
+  /** The same for a change of items and what they say. */
+  changeItems<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, withItems);
+  }
+
+  /** The same for a change of everything at once. */
+  changeEverything<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(change, async (_, db) => {
+      const state = await readSiteState(db);
+      if (!state) throw new Error('The site is gone from the database.');
+      return state;
+    });
+  }
+
+  #inTurn<T>(change: (state: SiteState) => Promise<T>, read: typeof withPolicies): Promise<T> {
+    const turn = this.#queue.then(async () => {
+      try {
+        return await change(this.state);
+      } finally {
+        this.#state = await read(this.state, this.db);
+      }
+    });
+    this.#queue = turn.catch(() => undefined);
+    return turn;
+  }
+
+  rememberSession(session: Session): void {
+    remember(this.sessions, session);
+  }
+
+  rememberWalk(walk: Walk): void {
+    remember(this.walks, walk);
+  }
+
+  /** Forgets a session, and with it the walks that belong to it. */
+  forgetSession(tokenHash: string): void {
+    this.sessions.delete(tokenHash);
+    for (const [hash, walk] of this.walks) if (walk.session === tokenHash) this.walks.delete(hash);
+  }
+
+  /** Forgets somebody's sessions, so that they are asked for again. */
+  forgetSessionsOf(person: PersonId): void {
+    for (const [hash, session] of this.sessions) if (session.person === person) this.forgetSession(hash);
+  }
+
+  /** Forgets the sessions in which a passphrase was typed, so that they are asked for again. */
+  forgetSessionsKnowing(passphrase: PassphraseId): void {
+    for (const [hash, { passphrases }] of this.sessions)
+      if (passphrases.includes(passphrase)) this.sessions.delete(hash);
+  }
+
+  /** Everything it holds, for another to begin with. */
+  dump(): Promise<Blob> {
+    return this.opened.dump();
+  }
+
+  async close(): Promise<void> {
+    if (this.#state) await this.journal.flush(this, new Date());
+    await this.opened.close();
+  }
+}
+
+function remember<T extends { readonly tokenHash: string }>(kept: Map<string, T>, one: T): void {
+  kept.set(one.tokenHash, one);
+  const oldest = kept.keys().next().value;
+  if (kept.size > MOST_SESSIONS && oldest !== undefined) kept.delete(oldest);
+}

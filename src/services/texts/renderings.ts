@@ -1,0 +1,104 @@
+/**
+ * Markdown texts as they were read: as HTML, and as words alone. The same texts are shown over and over. Long ones are read
+ * ahead, in a thread of their own, by whoever is about to need them.
+ */
+import type { Worker } from 'node:worker_threads';
+import { startThread } from '@/store';
+import { htmlOf, plainTextOf } from './markdown';
+
+interface Rendering {
+  readonly html: string;
+  readonly words: string;
+}
+
+// Shorter ones are read in a few milliseconds.
+const LONG = 4000;
+/** How many letters are kept, of texts and of what they became; the oldest go first. */
+const MOST_KEPT = 64_000_000;
+
+const kept = new Map<string, Partial<Rendering>>();
+let size = 0;
+
+const sizeOf = (markdown: string, { html = '', words = '' }: Partial<Rendering>): number =>
+  markdown.length + html.length + words.length;
+
+function keep(markdown: string, rendering: Partial<Rendering>): void {
+  const before = kept.get(markdown);
+  if (before) size -= sizeOf(markdown, before);
+  const both = { ...before, ...rendering };
+  kept.set(markdown, both);
+  size += sizeOf(markdown, both);
+  for (const [oldest, one] of kept) {
+    if (size <= MOST_KEPT || oldest === markdown) break;
+    kept.delete(oldest);
+    size -= sizeOf(oldest, one);
+  }
+}
+
+/** One side of a rendering, kept from before or made now; what comes to nothing is kept as well. */
+function side(markdown: string, name: keyof Rendering, make: (markdown: string) => string): string {
+  const found = kept.get(markdown)?.[name];
+  if (found !== undefined) return found;
+  const made = make(markdown);
+  keep(markdown, { [name]: made });
+  return made;
+}
+
+/** The HTML of a Markdown text, as `htmlOf` makes it. */
+export const renderedHtml = (markdown: string): string => side(markdown, 'html', htmlOf);
+
+/** The words of a Markdown text, as `plainTextOf` makes them. */
+export const renderedWords = (markdown: string): string => side(markdown, 'words', plainTextOf);
+
+// What is being read: whoever needs the same waits for the same.
+const reading = new Map<string, Promise<void>>();
+
+/** Reads long texts before they are needed, so that nobody else waits meanwhile. */
+export async function readAhead(texts: readonly string[]): Promise<void> {
+  for (const markdown of texts) {
+    if (markdown.length < LONG || kept.get(markdown)?.html !== undefined) continue;
+    const read = reading.get(markdown) ?? readNow(markdown);
+    reading.set(markdown, read);
+    await read;
+  }
+}
+
+async function readNow(markdown: string): Promise<void> {
+  // Where the thread can't be had the text is read as it is needed.
+  const rendering = await inThread(markdown).catch(() => null);
+  if (rendering) keep(markdown, rendering);
+  reading.delete(markdown);
+}
+
+interface Waiting {
+  readonly resolve: (rendering: Rendering) => void;
+  readonly reject: (error: Error) => void;
+}
+
+let thread: Worker | null = null;
+const waiting: Waiting[] = [];
+
+/** Answers come in the order in which they were asked for. */
+const inThread = (markdown: string): Promise<Rendering> =>
+  new Promise((resolve, reject) => {
+    thread ??= start();
+    waiting.push({ resolve, reject });
+    thread.ref();
+    thread.postMessage(markdown);
+  });
+
+function start(): Worker {
+  const worker = startThread('src/services/texts/markdown-thread.mjs');
+  const end = (error: Error) => {
+    if (thread === worker) thread = null;
+    for (const one of waiting.splice(0)) one.reject(error);
+  };
+  worker.on('message', (rendering: Rendering) => {
+    waiting.shift()?.resolve(rendering);
+    // A thread that nobody waits for doesn't keep the process from ending.
+    if (waiting.length === 0) worker.unref();
+  });
+  worker.on('error', end);
+  worker.on('exit', () => end(new Error('The thread has ended.')));
+  return worker;
+}

@@ -1,0 +1,93 @@
+/** What can be searched for: the texts of items, cut as small as what can be withheld by itself. */
+import { type ItemId, type Outline, parseRegions, textsIn, type Vocabulary } from '@/core';
+import {
+  type Content,
+  countSearchTexts,
+  type Database,
+  deleteSearchTexts,
+  insertSearchTexts,
+  type SearchText,
+  type SectionContent,
+  type StoredItem,
+} from '@/store';
+import { readAhead, renderedWords } from './renderings';
+
+/** The searchable texts of an item. */
+export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabulary): readonly SearchText[] {
+  const text = (kind: SearchText['kind'], words: string, path = ''): SearchText[] =>
+    words.trim() === '' ? [] : [{ item: item.id, kind, path, text: words.replaceAll('\0', '') }];
+  switch (item.kind) {
+    case 'page':
+    case 'post':
+    case 'file':
+      return [...text('title', item.title), ...text('summary', content.summary)];
+    case 'section': {
+      const { section } = content;
+      const { pieces } = parseRegions(content.body, vocabulary);
+      return [
+        ...text('text', section ? wordsBeside(section) : ''),
+        ...textsIn(pieces).flatMap((piece) => text('text', renderedWords(piece.text), piece.path)),
+      ];
+    }
+    case 'site':
+    case 'menu':
+    case 'link':
+      return [];
+    default:
+      return item satisfies never;
+  }
+}
+
+/** What a section says beside its text. */
+function wordsBeside(section: SectionContent): string {
+  switch (section.type) {
+    case 'picture':
+      return `${section.caption}\n${section.alt}`;
+    case 'video':
+      return section.caption;
+    case 'form':
+      return section.fields.map(({ label }) => label).join('\n');
+    case 'call':
+    case 'posts':
+    case 'files':
+    case 'follow':
+      return '';
+    default:
+      return section satisfies never;
+  }
+}
+
+/** Makes some items searchable as they are now. Belongs in the transaction that changes them. */
+export async function indexItems(
+  db: Database,
+  stored: readonly StoredItem[],
+  vocabulary: Vocabulary,
+): Promise<void> {
+  await readAhead(
+    stored.flatMap(({ content }) =>
+      textsIn(parseRegions(content.body, vocabulary).pieces).map(({ text }) => text),
+    ),
+  );
+  await deleteSearchTexts(
+    db,
+    stored.map(({ item }) => item.id),
+  );
+  await insertSearchTexts(
+    db,
+    stored.flatMap((one) => searchTextsOf(one, vocabulary)),
+  );
+}
+
+/** Makes a site searchable that is from before there was a search. */
+export async function indexOnce(
+  db: Database,
+  { outline, contents }: { readonly outline: Outline; readonly contents: ReadonlyMap<ItemId, Content> },
+  vocabulary: Vocabulary,
+): Promise<void> {
+  if ((await countSearchTexts(db)) > 0) return;
+  const stored = [...outline.items.values()].flatMap((item) => {
+    const content = contents.get(item.id);
+    return content ? [{ item, content }] : [];
+  });
+  await db.transaction((tx) => indexItems(tx, stored, vocabulary));
+}

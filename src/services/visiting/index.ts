@@ -1,0 +1,12 @@
+/** What visitors do: signing in and up, passphrases, forms, keys, their own account. */
+export { fileAt } from './file-at';
+export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
+export { landingFor } from './landing';
+export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
+export { parametersOf, requestFactsOf } from './request-facts';
+export { type FormAnswer, sendForm } from './send-form';
+export * from './sign-in';
+export { signOut } from './sign-out';
+export * from './sign-up';
+export { SESSION_MS, type Started } from './start-session';
+export * from './unlock';

@@ -1,0 +1,54 @@
+/** Keys that members make for apps and for a feed of their own, and take back. A key is shown once. */
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import type { PersonId } from '@/core';
+import { deleteKey, insertKey, type Key, type KeyUse, readKeyOwner, readKeys } from '@/store';
+import type { Person, Trivet } from '../running';
+import { hashToken, newToken } from '../running';
+
+export type { Key, KeyUse };
+
+const MOST_KEYS = 50;
+
+const form = z.object({
+  use: z.enum(['api', 'feed'], { error: 'Choose what the key is for.' }),
+  name: z
+    .string({ error: 'Give it one name.' })
+    .trim()
+    .min(1, 'Give it a name, so that you know it later.')
+    .max(100, 'A name has at most 100 letters.'),
+});
+
+export type KeyAnswer =
+  | { readonly kind: 'made'; readonly key: string; readonly use: KeyUse; readonly name: string }
+  | { readonly kind: 'wrong'; readonly problem: string };
+
+/** Makes a key. It is answered here and never again. */
+export async function makeKey(
+  trivet: Trivet,
+  person: PersonId,
+  fields: Readonly<Record<string, unknown>>,
+  now: Date,
+): Promise<KeyAnswer> {
+  const parsed = form.safeParse(fields);
+  if (!parsed.success) return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? '' };
+  if ((await readKeys(trivet.db, person)).length >= MOST_KEYS)
+    return { kind: 'wrong', problem: `You have ${MOST_KEYS} keys. Take some back first.` };
+  const key = `trivet-${parsed.data.use}-${newToken()}`;
+  await insertKey(trivet.db, { id: randomUUID(), person, ...parsed.data, hash: hashToken(key), at: now });
+  return { kind: 'made', key, ...parsed.data };
+}
+
+export const keysOf = (trivet: Trivet, person: PersonId): Promise<readonly Key[]> =>
+  readKeys(trivet.db, person);
+
+/** Takes a key back. From then on it opens nothing. */
+export const revokeKey = (trivet: Trivet, person: PersonId, id: unknown): Promise<void> =>
+  deleteKey(trivet.db, person, typeof id === 'string' ? id.slice(0, 100) : '');
+
+/** Whose key this is, or null for none that is good for this. */
+export async function personWithKey(trivet: Trivet, key: string, use: KeyUse): Promise<Person | null> {
+  if (key.length > 200) return null;
+  const owner = await readKeyOwner(trivet.db, hashToken(key), use);
+  return (owner && trivet.state.people.get(owner)) ?? null;
+}

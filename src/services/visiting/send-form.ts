@@ -1,0 +1,59 @@
+/** Sending a form that stands on a page. Whoever may not see it can't send it. */
+import { asId, type ItemId, pageOf } from '@/core';
+import { type FormField, putIntoOutbox } from '@/store';
+import type { Trivet } from '../running';
+import { contentOf, type Look, opens } from '../view';
+
+export type FormAnswer =
+  | { readonly kind: 'sent'; readonly thanks: string; readonly back: string; readonly title: string }
+  | {
+      readonly kind: 'wrong';
+      readonly fields: readonly FormField[];
+      readonly button: string;
+      readonly title: string;
+      readonly values: readonly string[];
+      readonly problems: readonly (string | undefined)[];
+    }
+  /** There is no such form, as far as this visitor can tell. */
+  | { readonly kind: 'missing' };
+
+const LONGEST = 5000;
+
+/** Checks what was filled in and puts it into the outbox. */
+export async function sendForm(
+  trivet: Trivet,
+  look: Look,
+  id: string,
+  given: Readonly<Record<string, unknown>>,
+  now: Date,
+): Promise<FormAnswer> {
+  const item = look.state.outline.items.get(asId<ItemId>(id));
+  const form = item && contentOf(look.state, item.id).section;
+  const page = item && pageOf(look.state.outline, item);
+  if (item?.kind !== 'section' || form?.type !== 'form' || !page || !opens(look, item.id))
+    return { kind: 'missing' };
+  const values = form.fields.map((_, index) => {
+    const value = given[`f${index}`];
+    return typeof value === 'string' ? value.trim().slice(0, LONGEST) : '';
+  });
+  const problems = form.fields.map((field, index) => problemWith(field, values[index] ?? ''));
+  if (problems.some((problem) => problem !== undefined))
+    return { kind: 'wrong', fields: form.fields, button: form.button, title: item.title, values, problems };
+  const lines = form.fields.map((field, index) => `${field.label}: ${values[index] || '—'}`);
+  const who = look.person ? `${look.person.name} <${look.person.email}>` : 'a guest';
+  await putIntoOutbox(trivet.db, {
+    to: form.mailTo,
+    subject: `${page.title}: ${item.title}`,
+    text: `${lines.join('\n')}\n\nSent by ${who}.`,
+    at: now,
+  });
+  return { kind: 'sent', thanks: form.thanks, back: page.address, title: item.title };
+}
+
+function problemWith({ type, required, choices }: FormField, value: string): string | undefined {
+  if (value === '') return required ? (type === 'tick' ? 'Tick this to go on.' : 'Fill this in.') : undefined;
+  if (type === 'mail' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value))
+    return 'Write a mail address like name@place.example.';
+  if (type === 'choice' && !choices.includes(value)) return 'Choose one of these.';
+  return undefined;
+}

@@ -1,0 +1,438 @@
+/** Making, moving and taking away items. Each is one transaction, and taking away can be taken back. */
+import { randomUUID } from 'node:crypto';
+import slugify from '@sindresorhus/slugify';
+import { z } from 'zod';
+import {
+  type Address,
+  asId,
+  below,
+  DEEPEST_ITEM,
+  type Default,
+  describeWhat,
+  type Gate,
+  givenBy,
+  type Item,
+  type ItemId,
+  isAddressed,
+  leadsTo,
+  listed,
+  MENU_PLACES,
+  normaliseAddress,
+  type Outline,
+  outlineOf,
+  type Policy,
+  pointedIn,
+  tooDeepIn,
+} from '@/core';
+import {
+  deleteItems,
+  insertItems,
+  insertRemoval,
+  markRemovalUndone,
+  noContent,
+  readRemoval,
+  readRemovals,
+  type StoredItem,
+  updateItem,
+  writeBothPolicies,
+} from '@/store';
+import { newId as id } from '../forms';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, momentAt, need, needAt } from '../running';
+import { indexItems } from '../texts';
+import { contentOf } from '../view';
+import { addressProblem } from './document';
+import { target, title } from './section-form';
+
+const edit = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('new page'), parent: id, title }),
+  z.strictObject({
+    kind: z.literal('new post'),
+    title,
+    category: z.string().trim().min(1).max(200).nullable(),
+  }),
+  z.strictObject({ kind: z.literal('new menu'), title, place: z.enum(MENU_PLACES) }),
+  z.strictObject({ kind: z.literal('new link'), parent: id, title, target }),
+  z.strictObject({ kind: z.literal('link'), item: id, title, target }),
+  z.strictObject({ kind: z.literal('rename'), item: id, title }),
+  z.strictObject({
+    kind: z.literal('file'),
+    item: id,
+    title,
+    alt: z.string().trim().max(500).default(''),
+    category: z.string().trim().max(200).nullable().default(null),
+    owner: id.nullable().default(null),
+    group: id.nullable().default(null),
+  }),
+  /** Before a sibling, or last when there is none. */
+  z.strictObject({ kind: z.literal('move'), item: id, parent: id, before: id.nullable() }),
+  z.strictObject({ kind: z.literal('remove'), item: id }),
+]);
+
+export type ItemEdit = z.input<typeof edit>;
+
+export type ItemAnswer =
+  | {
+      readonly kind: 'done';
+      readonly item: ItemId;
+      readonly removal: string | null;
+      readonly summary: string;
+    }
+  | { readonly kind: 'wrong'; readonly message: string };
+
+/** Makes one change of the site's items. */
+export function changeItem(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  now: Date,
+): Promise<ItemAnswer> {
+  need(administrator, 'content');
+  return trivet.changeItems(async (state): Promise<ItemAnswer> => {
+    const parsed = edit.safeParse(input);
+    if (!parsed.success)
+      return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
+    const one = parsed.data;
+    needAt(administrator, state.outline, placesOf(one, state.outline));
+    switch (one.kind) {
+      case 'new page':
+      case 'new post':
+      case 'new menu':
+      case 'new link':
+        return add(trivet, administrator, state, madeOf(one, state, administrator, now));
+      case 'link':
+        return rewrite(trivet, state, one.item, (item) =>
+          item.kind === 'link' ? { ...item, title: one.title, target: one.target } : null,
+        );
+      case 'rename':
+        return rewrite(trivet, state, one.item, (item) => ({ ...item, title: one.title }));
+      case 'file':
+        return changeFile(trivet, state, one);
+      case 'move':
+        return move(
+          trivet,
+          state,
+          asId(one.item),
+          asId(one.parent),
+          one.before === null ? null : asId<ItemId>(one.before),
+        );
+      case 'remove':
+        return remove(trivet, administrator, state, asId(one.item));
+      default:
+        return one satisfies never;
+    }
+  });
+}
+
+/** The items that have to be within reach for a change: the item itself, and what it is to stand below. */
+const placesOf = (one: z.output<typeof edit>, { root }: Outline): readonly ItemId[] => [
+  ...('item' in one ? [asId<ItemId>(one.item)] : []),
+  ...('parent' in one ? [asId<ItemId>(one.parent)] : []),
+  ...(one.kind === 'new post' || one.kind === 'new menu' ? [root] : []),
+];
+
+type New = Extract<z.output<typeof edit>, { kind: `new ${string}` }>;
+
+function madeOf(one: New, state: SiteState, administrator: Administrator, now: Date): Item {
+  const { outline } = state;
+  const parent = asId<ItemId>('parent' in one ? one.parent : outline.root);
+  const last = Math.max(-1, ...(outline.children.get(parent) ?? []).map(({ rank }) => rank));
+  const base = { id: asId<ItemId>(randomUUID()), parent, rank: last + 1, title: one.title };
+  switch (one.kind) {
+    case 'new page': {
+      const above = outline.items.get(parent);
+      const start = isAddressed(above) && above.address !== '/' ? above.address : '';
+      return {
+        ...base,
+        kind: 'page',
+        published: false,
+        address: freeAddress(`${start}/${slugify(one.title)}`, state),
+      };
+    }
+    case 'new post': {
+      const start = one.category === null ? '/posts' : `/${slugify(one.category)}`;
+      return {
+        ...base,
+        kind: 'post',
+        published: false,
+        address: freeAddress(`${start}/${slugify(one.title)}`, state),
+        facts: {
+          ...(one.category !== null && { category: one.category }),
+          author: administrator.name,
+          date: momentAt(state, now).today,
+        },
+      };
+    }
+    case 'new menu':
+      return { ...base, kind: 'menu', published: true, place: one.place };
+    case 'new link':
+      return { ...base, kind: 'link', published: true, target: one.target };
+    default:
+      return one satisfies never;
+  }
+}
+
+/** The address, or the first like it with a number that is free. */
+function freeAddress(wanted: string, state: SiteState): Address {
+  for (let count = 1; ; count++) {
+    const address = normaliseAddress(count === 1 ? wanted : `${wanted}-${count}`);
+    if (address !== null && address !== '/' && addressProblem(address, null, state) === null) return address;
+    if (count > 10_000) throw new Error(`No address like ${wanted} is free.`);
+  }
+}
+
+async function add(
+  trivet: Trivet,
+  administrator: Administrator,
+  state: SiteState,
+  item: Item,
+): Promise<ItemAnswer> {
+  const wrong = problemIn([...state.outline.items.values(), item]);
+  if (wrong !== null) return { kind: 'wrong', message: wrong };
+  await trivet.db.transaction(async (tx) => {
+    await insertItems(tx, [{ item, content: noContent }]);
+    await indexItems(tx, [{ item, content: noContent }], state.live.compiled.vocabulary);
+    await startWithDefaults(tx, administrator, state, item);
+  });
+  return { kind: 'done', item: item.id, removal: null, summary: `New ${item.kind}: ${item.title}` };
+}
+
+/** Puts a new item under the gates that items of its kind start with, in the draft and live, in the same transaction. */
+export async function startWithDefaults(
+  tx: Parameters<typeof insertItems>[0],
+  administrator: Administrator,
+  state: SiteState,
+  item: Item,
+): Promise<void> {
+  const draft = withDefaults(state.draft.policy, item);
+  const live = withDefaults(state.live.policy, item);
+  if (draft === state.draft.policy && live === state.live.policy) return;
+  const note = `${item.title} is new and starts with its gates.`;
+  await writeBothPolicies(tx, { draft, live, author: administrator.name, note });
+}
+
+function withDefaults(policy: Policy, item: Item): Policy {
+  const meant = ({ kind, category }: Default) =>
+    kind === item.kind && (category === null || category === item.facts?.category);
+  const gates = new Set(policy.defaults.filter(meant).map(({ gate }) => gate));
+  if (gates.size === 0) return policy;
+  const covered = (gate: Gate): Gate =>
+    gates.has(gate.id)
+      ? { ...gate, what: { ...gate.what, targets: [...gate.what.targets, { kind: 'item', item: item.id }] } }
+      : gate;
+  return { ...policy, gates: policy.gates.map(covered) };
+}
+
+async function rewrite(
+  trivet: Trivet,
+  state: SiteState,
+  which: string,
+  change: (item: Item) => Item | null,
+): Promise<ItemAnswer> {
+  const item = state.outline.items.get(asId<ItemId>(which));
+  const changed = item && change(item);
+  if (!item || !changed) return { kind: 'wrong', message: 'That is no longer there.' };
+  const wrong = problemIn(
+    [...state.outline.items.values()].map((one) => (one.id === item.id ? changed : one)),
+  );
+  if (wrong !== null) return { kind: 'wrong', message: wrong };
+  const stored = { item: changed, content: contentOf(state, item.id) };
+  await trivet.db.transaction(async (tx) => {
+    await updateItem(tx, stored);
+    await indexItems(tx, [stored], state.live.compiled.vocabulary);
+  });
+  return { kind: 'done', item: item.id, removal: null, summary: `Changed: ${changed.title}` };
+}
+
+async function changeFile(
+  trivet: Trivet,
+  state: SiteState,
+  one: Extract<z.output<typeof edit>, { kind: 'file' }>,
+): Promise<ItemAnswer> {
+  const item = state.outline.items.get(asId<ItemId>(one.item));
+  if (item?.kind !== 'file') return { kind: 'wrong', message: 'That file is no longer there.' };
+  const { facts: before, ...rest } = item;
+  // What is gone may stay: gates that ask for it go on covering the file.
+  if (one.owner !== null && one.owner !== before?.owner && !state.people.has(asId(one.owner)))
+    return { kind: 'wrong', message: 'Its owner is nobody here any more. Choose another.' };
+  const { groups } = state.names;
+  if (one.group !== null && one.group !== before?.group && !groups.some(({ id }) => id === one.group))
+    return { kind: 'wrong', message: 'There is no such group any more. Choose another.' };
+  const { category: _, owner: __, group: ___, ...others } = before ?? {};
+  const facts = {
+    ...others,
+    ...(one.category && { category: one.category }),
+    ...(one.owner !== null && { owner: asId<never>(one.owner) }),
+    ...(one.group !== null && { group: asId<never>(one.group) }),
+  };
+  const content = contentOf(state, item.id);
+  const stored: StoredItem = {
+    item: { ...rest, title: one.title, ...(Object.keys(facts).length > 0 && { facts }) },
+    content: content.picture ? { ...content, picture: { ...content.picture, alt: one.alt } } : content,
+  };
+  await trivet.db.transaction(async (tx) => {
+    await updateItem(tx, stored);
+    await indexItems(tx, [stored], state.live.compiled.vocabulary);
+  });
+  return { kind: 'done', item: item.id, removal: null, summary: `Changed: ${one.title}` };
+}
+
+const problemIn = (items: readonly Item[]): string | null => {
+  const outline = outlineOf(items);
+  if ('problems' in outline) return outline.problems[0]?.message ?? 'That is no site any more.';
+  const deep = tooDeepIn(outline);
+  return deep && `“${deep.title}” would stand more than ${DEEPEST_ITEM} deep. Move it further up.`;
+};
+
+async function move(
+  trivet: Trivet,
+  state: SiteState,
+  which: ItemId,
+  parent: ItemId,
+  before: ItemId | null,
+): Promise<ItemAnswer> {
+  const { outline } = state;
+  const item = outline.items.get(which);
+  if (!item || !outline.items.has(parent)) return { kind: 'wrong', message: 'That is no longer there.' };
+  if ([...below(outline, which)].some(({ id: one }) => one === parent))
+    return { kind: 'wrong', message: `“${item.title}” can’t stand in itself or below itself.` };
+  const siblings = (outline.children.get(parent) ?? []).filter((one) => one.id !== which);
+  const at = before === null ? siblings.length : siblings.findIndex((one) => one.id === before);
+  siblings.splice(at < 0 ? siblings.length : at, 0, { ...item, parent });
+  const placed = new Map(siblings.map((one, rank) => [one.id, { ...one, rank, parent }]));
+  const wrong = problemIn(
+    [...outline.items.values()].map((one) => (placed.get(one.id) as Item | undefined) ?? one),
+  );
+  if (wrong !== null) return { kind: 'wrong', message: wrong };
+  await trivet.db.transaction(async (tx) => {
+    for (const one of placed.values()) {
+      const old = outline.items.get(one.id);
+      if (old?.rank !== one.rank || old.parent !== one.parent)
+        await updateItem(tx, { item: one as Item, content: contentOf(state, one.id) });
+    }
+  });
+  return { kind: 'done', item: which, removal: null, summary: `Moved: ${item.title}` };
+}
+
+/** What taking an item away would mean: what goes with it, and what leads to it or covers it. */
+export interface RemovalPreview {
+  readonly title: string;
+  /** The titles of everything that goes, the item itself first. */
+  readonly gone: readonly string[];
+  /** Gates that cover something of it by name. */
+  readonly gates: readonly string[];
+  /** Gates whose turn-aways lead to it, and landing rules. */
+  readonly leads: readonly string[];
+  /** Menu links that go with it because they lead to it. */
+  readonly links: readonly string[];
+}
+
+/** Looks before an item is taken away; null when it is not there. */
+export function previewRemoval(
+  trivet: Trivet,
+  administrator: Administrator,
+  which: string,
+): RemovalPreview | null {
+  need(administrator, 'look');
+  const { state } = trivet;
+  const { outline, draft, live } = state;
+  const item = outline.items.get(asId<ItemId>(which));
+  if (!item || item.kind === 'site') return null;
+  const going = goingWith(outline, item.id);
+  const ids = new Set(going.map(({ id: one }) => one));
+  const tell = (gate: Gate) => `the gate over ${describeWhat(gate.what, outline, draft.compiled.vocabulary)}`;
+  const gates = new Map([...live.policy.gates, ...draft.policy.gates].map((gate) => [gate.id, gate]));
+  const leadsThere = (gate: Gate) =>
+    givenBy(gate).some((give) => {
+      const to = leadsTo(give);
+      return to !== null && ids.has(to);
+    });
+  return {
+    title: item.title,
+    gone: going
+      .filter(({ kind }) => kind !== 'link' || item.kind === 'menu' || item.kind === 'link')
+      .map((one) => one.title),
+    gates: [...gates.values()].filter((gate) => pointedIn(gate).some((one) => ids.has(one))).map(tell),
+    leads: [
+      ...[...gates.values()].filter(leadsThere).map(tell),
+      ...draft.policy.landings
+        .filter(({ to }) => ids.has(to))
+        .map(({ after }) => `a landing rule after ${after === 'sign in' ? 'signing in' : 'signing out'}`),
+    ],
+    links: going
+      .filter(({ kind }) => kind === 'link' && item.kind !== 'menu' && item.kind !== 'link')
+      .map((one) => one.title),
+  };
+}
+
+/** An item with everything beneath it, and the menu links (with theirs) that lead to any of it. */
+function goingWith(outline: Outline, which: ItemId): readonly Item[] {
+  const going = new Map([...below(outline, which)].map((item) => [item.id, item]));
+  for (const item of outline.items.values()) {
+    if (item.kind === 'link' && item.target.kind === 'item' && going.has(item.target.item))
+      for (const one of below(outline, item.id)) going.set(one.id, one);
+  }
+  return [...going.values()];
+}
+
+async function remove(
+  trivet: Trivet,
+  administrator: Administrator,
+  state: SiteState,
+  which: ItemId,
+): Promise<ItemAnswer> {
+  const item = state.outline.items.get(which);
+  if (!item || item.kind === 'site') return { kind: 'wrong', message: 'That is no longer there.' };
+  if (isAddressed(item) && item.address === '/')
+    return {
+      kind: 'wrong',
+      message: 'A site has a first page. Give another page the address / before this one goes.',
+    };
+  const going = goingWith(state.outline, which);
+  const removal = randomUUID();
+  const rest = going.length - 1;
+  const summary = rest === 0 ? item.title : `${item.title} and ${rest} more`;
+  await trivet.db.transaction(async (tx) => {
+    const removed = { items: going.map((one) => ({ item: one, content: contentOf(state, one.id) })) };
+    await insertRemoval(tx, { id: removal, by: administrator.name, summary, removed });
+    await deleteItems(
+      tx,
+      going.map((one) => one.id),
+    );
+  });
+  return { kind: 'done', item: which, removal, summary: `Taken away: ${summary}` };
+}
+
+/** Brings back what was taken away, if there is still a place for it. */
+export function bringBack(trivet: Trivet, administrator: Administrator, input: unknown): Promise<ItemAnswer> {
+  need(administrator, 'content');
+  return trivet.changeItems(async (state): Promise<ItemAnswer> => {
+    const which = typeof input === 'string' ? input.slice(0, 100) : '';
+    const removal = await readRemoval(trivet.db, which);
+    const [first] = removal?.removed.items ?? [];
+    if (!removal || !first || removal.undone)
+      return { kind: 'wrong', message: 'That was brought back already.' };
+    needAt(administrator, state.outline, first.item.parent === null ? [] : [first.item.parent]);
+    const back = removal.removed.items;
+    const taken = back.filter(({ item }) => state.outline.items.has(item.id));
+    const wrong =
+      taken.length > 0
+        ? `${listed(taken.map(({ item }) => item.title))} can’t come back: something has taken the place.`
+        : problemIn([...state.outline.items.values(), ...back.map(({ item }) => item)]);
+    if (wrong !== null) return { kind: 'wrong', message: wrong };
+    await trivet.db.transaction(async (tx) => {
+      await markRemovalUndone(tx, which);
+      await insertItems(tx, back);
+      await indexItems(tx, back, state.live.compiled.vocabulary);
+    });
+    return { kind: 'done', item: first.item.id, removal: null, summary: `Brought back: ${removal.summary}` };
+  });
+}
+
+const MOST_LATEST = 10;
+
+/** What was taken away lately and can be brought back. */
+export function latestRemovals(trivet: Trivet, administrator: Administrator) {
+  need(administrator, 'look');
+  return readRemovals(trivet.db, MOST_LATEST);
+}

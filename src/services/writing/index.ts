@@ -1,0 +1,33 @@
+/** Writing: pages and posts, menus, files. */
+export {
+  bringBack,
+  changeItem,
+  type ItemAnswer,
+  type ItemEdit,
+  latestRemovals,
+  previewRemoval,
+  type RemovalPreview,
+} from './change-items';
+export type { Document, DocumentProblem } from './document';
+export { type PreviewAnswer, previewWriting } from './preview';
+export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
+export {
+  editedSection,
+  type SectionRead,
+  sectionProblems,
+  sectionShape,
+  storedSection,
+  target,
+} from './section-form';
+export { uploadFile } from './upload';
+export {
+  type DraftAnswer,
+  draftedItems,
+  dropWriting,
+  type KeptDraft,
+  readWriting,
+  type SendAnswer,
+  saveWriting,
+  sendWriting,
+  type Writing,
+} from './write-document';

@@ -1,0 +1,204 @@
+/** Writing: drafts that are kept as they are typed, and go to the site whole. */
+import { randomUUID } from 'node:crypto';
+import { z } from 'zod';
+import { type Addressed, asId, below, type ItemId, isAddressed, sectionsOf } from '@/core';
+import {
+  type DraftDocument,
+  deleteItemDraft,
+  deleteItems,
+  insertItems,
+  insertRemoval,
+  noteOldAddress,
+  readDraftedItems,
+  readItemDraft,
+  type StoredItem,
+  saveItemDraft,
+  updateItem,
+} from '@/store';
+import type { SiteState, Trivet } from '../running';
+import { type Administrator, need, needAt } from '../running';
+import { indexItems } from '../texts';
+import { contentOf } from '../view';
+import { type Document, type DocumentProblem, documentOf, factsIn, readDocument } from './document';
+import { storedSection } from './section-form';
+
+/** A draft as it is kept. */
+export interface KeptDraft {
+  readonly document: DraftDocument;
+  readonly version: number;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** What the editor of a page or post needs. */
+export interface Writing {
+  readonly id: ItemId;
+  readonly kind: 'page' | 'post';
+  /** As it is on the site, with the version that sending it there has to name. */
+  readonly live: Document;
+  readonly version: number;
+  readonly draft: KeptDraft | null;
+}
+
+const LARGEST_DRAFT = 1_500_000;
+
+const itemOf = (state: SiteState, id: string): Addressed | null => {
+  const item = state.outline.items.get(asId<ItemId>(id));
+  return isAddressed(item) ? item : null;
+};
+
+/** A page or post to be written, or null when there is none. */
+export async function readWriting(
+  trivet: Trivet,
+  administrator: Administrator,
+  id: string,
+): Promise<Writing | null> {
+  need(administrator, 'look');
+  const { state } = trivet;
+  const item = itemOf(state, id);
+  if (!item) return null;
+  return {
+    id: item.id,
+    kind: item.kind,
+    live: documentOf(state, item),
+    version: state.versions.get(item.id) ?? 0,
+    draft: await keptDraft(trivet, item.id),
+  };
+}
+
+async function keptDraft(trivet: Trivet, id: ItemId): Promise<KeptDraft | null> {
+  const draft = await readItemDraft(trivet.db, id);
+  return (
+    draft && { document: draft.document, version: draft.version, by: draft.by, at: draft.at.toISOString() }
+  );
+}
+
+/** The items for which something is written that is not on the site. */
+export function draftedItems(trivet: Trivet, administrator: Administrator): Promise<readonly ItemId[]> {
+  need(administrator, 'look');
+  return readDraftedItems(trivet.db);
+}
+
+const saving = z.strictObject({
+  version: z.int().min(0),
+  document: z.record(z.string().max(100), z.unknown()),
+});
+
+export type DraftAnswer =
+  | { readonly kind: 'saved'; readonly version: number }
+  /** Somebody else saved meanwhile; theirs comes back. */
+  | { readonly kind: 'stale'; readonly draft: KeptDraft | null }
+  | { readonly kind: 'missing' }
+  | { readonly kind: 'wrong'; readonly message: string };
+
+/** Keeps what is being written. Based on an older version, it is refused and the newer one comes back. */
+export async function saveWriting(
+  trivet: Trivet,
+  administrator: Administrator,
+  id: string,
+  input: unknown,
+  now: Date,
+): Promise<DraftAnswer> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
+  const parsed = saving.safeParse(input);
+  const item = itemOf(trivet.state, id);
+  if (!item) return { kind: 'missing' };
+  if (!parsed.success) return { kind: 'wrong', message: 'That is no document.' };
+  if (JSON.stringify(parsed.data.document).length > LARGEST_DRAFT)
+    return { kind: 'wrong', message: 'That is too long for one page. Make two of it.' };
+  const { document, version } = parsed.data;
+  const saved = await saveItemDraft(trivet.db, item.id, document, version, administrator.name, now);
+  return saved === null
+    ? { kind: 'stale', draft: await keptDraft(trivet, item.id) }
+    : { kind: 'saved', version: saved };
+}
+
+/** Drops what is being written; the site stays as it is. */
+export async function dropWriting(trivet: Trivet, administrator: Administrator, id: string): Promise<void> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
+  await deleteItemDraft(trivet.db, asId<ItemId>(id));
+}
+
+const sending = z.strictObject({ version: z.int().min(0), draft: z.int().min(0) });
+
+export type SendAnswer =
+  | { readonly kind: 'sent'; readonly version: number; readonly live: Document }
+  | { readonly kind: 'wrong'; readonly problems: readonly DocumentProblem[] }
+  | { readonly kind: 'stale'; readonly draft: KeptDraft | null }
+  | { readonly kind: 'missing' };
+
+/** Puts what is written on the site, whole: the page, its sections and its address, or nothing of it. */
+export function sendWriting(
+  trivet: Trivet,
+  administrator: Administrator,
+  id: string,
+  input: unknown,
+): Promise<SendAnswer> {
+  needAt(administrator, trivet.state.outline, [asId(id)]);
+  return trivet.changeItems(async (state): Promise<SendAnswer> => {
+    const parsed = sending.safeParse(input);
+    const item = itemOf(state, id);
+    const draft = item && (await readItemDraft(trivet.db, item.id));
+    if (!parsed.success || !item || !draft) return { kind: 'missing' };
+    const version = state.versions.get(item.id) ?? 0;
+    if (draft.version !== parsed.data.draft || version !== parsed.data.version)
+      return { kind: 'stale', draft: await keptDraft(trivet, item.id) };
+    const read = readDocument(draft.document, item, state);
+    if ('problems' in read) return { kind: 'wrong', problems: read.problems };
+    const made = itemsFor(read.document, read.address, item, state);
+    await trivet.db.transaction(async (tx) => {
+      if (made.gone.length > 0) {
+        const removed = { items: made.gone };
+        const summary = `Sections of ${item.title}`;
+        await insertRemoval(tx, { id: randomUUID(), by: administrator.name, summary, removed });
+        await deleteItems(
+          tx,
+          made.gone.map((one) => one.item.id),
+        );
+      }
+      for (const one of made.changed) await updateItem(tx, one);
+      await insertItems(tx, made.added);
+      if (read.address !== item.address) await noteOldAddress(tx, item.address, item.id);
+      await indexItems(tx, [...made.changed, ...made.added], state.live.compiled.vocabulary);
+      await deleteItemDraft(tx, item.id);
+    });
+    return { kind: 'sent', version: version + 1, live: read.document };
+  });
+}
+
+interface Made {
+  readonly changed: readonly StoredItem[];
+  readonly added: readonly StoredItem[];
+  /** Sections that are no longer there, with the files in them: what a gated section held is not for the whole page. */
+  readonly gone: readonly StoredItem[];
+}
+
+/** The items that a document makes of a page or post. */
+export function itemsFor(
+  document: Document,
+  address: Addressed['address'],
+  item: Addressed,
+  state: SiteState,
+): Made {
+  const { vocabulary } = state.live.compiled;
+  const { facts: _, ...rest } = item;
+  const facts = factsIn(document, item.facts);
+  const page: StoredItem = {
+    item: { ...rest, title: document.title, published: document.published, address, ...(facts && { facts }) },
+    content: { ...contentOf(state, item.id), summary: document.summary },
+  };
+  const sections = document.sections.map((section, rank) =>
+    storedSection(section, item.id, rank, vocabulary),
+  );
+  const before = sectionsOf(state.outline, item.id);
+  const kept = new Set(sections.map((one) => one.item.id));
+  const there = new Set(before.map((one) => one.id));
+  return {
+    changed: [page, ...sections.filter((one) => there.has(one.item.id))],
+    added: sections.filter((one) => !there.has(one.item.id)),
+    gone: before
+      .filter((section) => !kept.has(section.id))
+      .flatMap((section) => [...below(state.outline, section.id)])
+      .map((one): StoredItem => ({ item: one, content: contentOf(state, one.id) })),
+  };
+}
