@@ -26,7 +26,7 @@ import {
   type SiteNames,
   test,
 } from '../src/core';
-import { type Look, viewPage } from '../src/services';
+import { type ViewContext, viewPage } from '../src/services';
 import { renderAnswer } from '../src/site';
 
 const observer = asId<LevelId>('observer');
@@ -109,7 +109,7 @@ const selecting = (where: ReturnType<typeof test>): Gate['what'] => ({
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 const text = 'Words that say something of the night, the hill and the sky above it. '.repeat(12);
 
-function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): Look {
+function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): ViewContext {
   const posts = [...outline.addressed.values()].filter((item): item is Post => item.kind === 'post');
   const contents = new Map(
     [...outline.items.values()].map((item) => [
@@ -130,7 +130,7 @@ function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): Lo
     names,
     oldAddresses: new Map(),
     live: { compiled },
-  } as unknown as Look['state'];
+  } as unknown as ViewContext['state'];
   return { state, compiled, facts, person: null, request, base: '' };
 }
 

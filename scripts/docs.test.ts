@@ -125,7 +125,7 @@ describe('README.md', () => {
   });
 
   it('names every setting that is read from the environment', () => {
-    const settings = read('src/services/environment.ts').match(/^ {2}[A-Z_]+(?=: z)/gm) ?? [];
+    const settings = read('src/services/running/environment.ts').match(/^ {2}[A-Z_]+(?=: z)/gm) ?? [];
     for (const one of settings) expect(text).toContain(`\`${one.trim()}\``);
     expect(settings.length).toBeGreaterThan(2);
   });

@@ -1,6 +1,6 @@
 /** The desk's door: guests are sent to sign in and back, members without the right are told so. */
 import { type NextRequest, NextResponse } from 'next/server';
-import { lookOf } from './app/_http/look';
+import { contextOf } from './app/_http/context';
 import { delivery, htmlResponse, PERMISSIONS, PRIVATE, strictTransport } from './app/_http/response';
 import { SESSION_COOKIE } from './app/_http/session-cookie';
 import { administratorOf, frameFor, runningTrivet, visitorOf } from './services';
@@ -23,7 +23,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
   const answer = {
     kind: 'message',
-    frame: frameFor(lookOf(trivet, visitor, request), null),
+    frame: frameFor(contextOf(trivet, visitor, request), null),
     reason,
     step: null,
   } as const;

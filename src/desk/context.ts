@@ -16,9 +16,9 @@ import type {
 import type { DeskData } from '@/services';
 import type { Bench } from './benches';
 import type { BoardFilter } from './board-filter';
-import type { Side } from './place';
 import type { Screen } from './screens';
 import type { DraftDesk } from './use-draft';
+import type { Side } from './view';
 
 /** Everything the desk's parts share. */
 export interface DeskState {
@@ -56,7 +56,7 @@ export interface DeskState {
   /** Goes to an item's page as a stand-in. */
   readonly walk: (standIn: StandIn, item: Item | null) => void;
   /** Reads people and names again after one of them was changed. */
-  readonly refreshPeople: () => Promise<void>;
+  readonly reloadSite: () => Promise<void>;
 }
 
 export const DeskContext = createContext<DeskState | null>(null);

@@ -10,18 +10,18 @@ import {
   isAddressed,
   keyOfStandIn,
   type Member,
-  may,
   member,
   nameOf,
+  permits,
   type StandIn,
 } from '@/core';
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { everyRow } from './board-filter';
 import { useDesk } from './context';
-import type { Side } from './place';
 import { SCREEN_KINDS, screenNamed, startOf } from './screens';
 import { useMemberSearch } from './use-member-search';
+import type { Side } from './view';
 
 interface Entry extends Findable {
   readonly run: () => void;
@@ -60,7 +60,7 @@ export function DeskPalette({
       entries: [
         ...SCREEN_KINDS.flatMap((kind) => {
           const { find: [label, note = ''] = [], need } = screenNamed(kind);
-          return label !== undefined && may(data.desk, need)
+          return label !== undefined && permits(data.desk, need)
             ? [{ key: kind, label, note, run: () => setScreen(startOf(kind)) }]
             : [];
         }),

@@ -23,19 +23,19 @@ import type { DeskData } from '@/services';
 import { Conflict } from './conflict';
 import { DeskContext, type DeskState } from './context';
 import { DeskPalette } from './desk-palette';
-import type { Place } from './place';
 import { ScreenView } from './screen-views';
 import { screenNamed } from './screens';
 import { ask } from './service';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
-import { usePlace } from './use-place';
+import { useView } from './use-view';
+import type { View } from './view';
 
 interface DeskProps {
   readonly data: DeskData;
   /** Where to begin. */
-  readonly place: Place;
+  readonly place: View;
 }
 
 export function Desk({ data, place }: DeskProps) {
@@ -97,7 +97,7 @@ export function Desk({ data, place }: DeskProps) {
   );
 }
 
-function useDeskState(initial: DeskData, begin: Place): DeskState {
+function useDeskState(initial: DeskData, begin: View): DeskState {
   const router = useRouter();
   const [data, setData] = useState(initial);
   const { names, request } = data;
@@ -117,7 +117,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     [compiledDraft, compiledLive],
   );
   const [standIns, setShown] = useState(data.standIns);
-  const place = usePlace(begin);
+  const place = useView(begin);
   const { side, bench, setBench, setScreen } = place;
 
   const setStandIns = useCallback((next: readonly StandIn[]) => {
@@ -127,7 +127,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     });
   }, []);
 
-  const refreshPeople = useCallback(async () => {
+  const reloadSite = useCallback(async () => {
     const answer = await ask<DeskData>('GET', 'site');
     if (!answer.ok) return;
     setData(answer.value);
@@ -204,10 +204,10 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
 
   // People and names that others changed appear when one comes back to the tab.
   useEffect(() => {
-    const look = () => void refreshPeople();
+    const look = () => void reloadSite();
     window.addEventListener('focus', look);
     return () => window.removeEventListener('focus', look);
-  }, [refreshPeople]);
+  }, [reloadSite]);
 
   // A gate or a visitor that is gone (undone, taken away) can't stay on the workbench.
   const gone =
@@ -232,7 +232,7 @@ function useDeskState(initial: DeskData, begin: Place): DeskState {
     removeAudience,
     makeUp,
     walk,
-    refreshPeople,
+    reloadSite,
   };
 }
 

@@ -2,7 +2,7 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, describeGate, difference, type GateChange, type GateId, may } from '@/core';
+import { capital, describeGate, difference, type GateChange, type GateId, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { GateMark } from './marks';
@@ -29,7 +29,7 @@ export function GatesPanel() {
           <Button weight="quiet" onClick={() => setBench({ kind: 'rules' })}>
             For the whole site
           </Button>
-          {may(data.desk, 'gates') && <Button onClick={() => addGate(null)}>New gate</Button>}
+          {permits(data.desk, 'gates') && <Button onClick={() => addGate(null)}>New gate</Button>}
         </>
       }
     >
@@ -65,7 +65,7 @@ export function GatesPanel() {
                     <span className="block text-quiet">{capital(legs.otherwise)}</span>
                   </span>
                 </button>
-                {side !== 'live' && may(data.desk, 'gates') && (
+                {side !== 'live' && permits(data.desk, 'gates') && (
                   <Order id={gate.id} index={index} count={policy.gates.length} name={legs.what} />
                 )}
               </li>

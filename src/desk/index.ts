@@ -1,4 +1,4 @@
 /** The administrator's side. */
 export { Desk } from './desk';
-export { readPlace, titleOfPlace } from './place';
+export { readView, titleOfView } from './view';
 export { WalkScreen } from './walk/walk-screen';

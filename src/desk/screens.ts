@@ -2,7 +2,7 @@
  * The desk's screens: one entry each with its address, its title, where it stands in the top line and the palette, and who
  * may see it. What each shows stands in `screen-views.tsx`; docs/adding.md tells what else a new one needs.
  */
-import { type AudienceId, type Doing, type ItemId, keysOf } from '@/core';
+import { type AudienceId, type ItemId, keysOf, type Permission } from '@/core';
 
 /** What an address below `/desk` brings besides the screen's own name. */
 export interface Parameters {
@@ -24,7 +24,7 @@ interface Entry<State> {
   /** How the palette offers it, with a note. */
   readonly find?: readonly [label: string, note?: string];
   /** What one has to be allowed at the desk to have any use of it. */
-  readonly need: Doing;
+  readonly need: Permission;
   /** Whether it stands alone, without the desk's top line. */
   readonly alone?: boolean;
   /** Whether the draft is changed there, so that one wants to know whether it is saved. */

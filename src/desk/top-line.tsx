@@ -1,25 +1,25 @@
 'use client';
 /** The desk's own top line: the site, which policy is shown, where the draft stands, and the way to everything else. */
 import { Moon, Search, Sun, Undo2 } from 'lucide-react';
-import { counted, difference, may } from '@/core';
+import { counted, difference, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { TrivetSign } from './marks';
-import { addressOfPlace, placeOf, titleOfPlace } from './place';
 import { SCREEN_KINDS, screenNamed, startOf } from './screens';
+import { addressOfView, titleOfView, viewOf } from './view';
 
 export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   const { data, draft, setSide, setBench, screen, setScreen } = useDesk();
   const here = screenNamed(screen.kind).under ?? screen.kind;
   const tabs = SCREEN_KINDS.flatMap((kind) => {
     const { tab, need } = screenNamed(kind);
-    return tab !== undefined && may(data.desk, need) ? [{ kind, tab }] : [];
+    return tab !== undefined && permits(data.desk, need) ? [{ kind, tab }] : [];
   });
   const changes = difference(draft.live.policy, draft.policy).length;
   return (
     <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
       <h1 className="sr-only">
-        {data.siteTitle}: {titleOfPlace({ screen })}
+        {data.siteTitle}: {titleOfView({ screen })}
       </h1>
       <span className="flex items-center gap-2">
         <TrivetSign />
@@ -29,7 +29,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         {tabs.map(({ kind, tab }) => (
           <a
             key={kind}
-            href={addressOfPlace(placeOf(startOf(kind)))}
+            href={addressOfView(viewOf(startOf(kind)))}
             aria-current={kind === here ? 'page' : undefined}
             onClick={(event) => {
               // A new tab is the browser's business.

@@ -9,10 +9,10 @@ import {
   type Administrator,
   administratorOf,
   importSite,
-  type Look,
   plainRequest,
   signIn,
   Trivet,
+  type ViewContext,
   type Visitor,
   visitorOf,
 } from '.';
@@ -98,7 +98,7 @@ export const withOpened = (trivet: Trivet, gate: string): Policy => ({
 });
 
 /** Somebody looking at the live site. */
-export const liveLook = (state: Trivet['state'], facts: VisitorFacts, base = ''): Look => ({
+export const liveContext = (state: Trivet['state'], facts: VisitorFacts, base = ''): ViewContext => ({
   state,
   compiled: state.live.compiled,
   facts,

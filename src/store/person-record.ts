@@ -1,6 +1,6 @@
 import type { GroupId, LevelId, PersonId, RoleId } from '../core/ids';
 import type { Completion, Enrolment, FieldValue, Purchase } from '../core/site/visitor';
-import type { DeskPost } from './types';
+import type { DeskGrant } from './types';
 
 /** A person with everything that is kept of them, apart from their password. */
 export interface PersonRecord {
@@ -9,7 +9,7 @@ export interface PersonRecord {
   readonly email: string;
   readonly name: string;
   /** What they may do at the desk; null for nothing. */
-  readonly desk: DeskPost | null;
+  readonly desk: DeskGrant | null;
   readonly level: LevelId | null;
   readonly roles: readonly RoleId[];
   readonly groups: readonly GroupId[];

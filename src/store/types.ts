@@ -1,7 +1,7 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
 
 import type { Policy } from '../core/policy/policy';
-import { DESK_RIGHTS, type DeskPost } from '../core/site/desk-right';
+import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
 import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
 import type { Device } from '../core/site/request';
@@ -22,7 +22,15 @@ export type {
   SectionType,
   SiteNames,
 };
-export { DESK_RIGHTS, type DeskPost, ITEM_KINDS, MENU_PLACES, PRODUCT_KINDS, PURCHASE_STATES, SECTION_TYPES };
+export {
+  DESK_RIGHTS,
+  type DeskGrant,
+  ITEM_KINDS,
+  MENU_PLACES,
+  PRODUCT_KINDS,
+  PURCHASE_STATES,
+  SECTION_TYPES,
+};
 
 /** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
 export type DraftDocument = Readonly<Record<string, unknown>>;

@@ -11,14 +11,14 @@ export const me: Door = {
   GET: async (ask) => {
     const [what, ...more] = ask.rest;
     if (more.length > 0 || (what !== undefined && what !== 'keys')) return missing(ask);
-    if (!ask.visitor.person) return seeOther(signInAddress(ask.look, null));
+    if (!ask.visitor.person) return seeOther(signInAddress(ask.context, null));
     return what === 'keys' ? keysPage(ask, 200) : account(ask, 200, {});
   },
   POST: async (ask) => {
     const [what, step, ...more] = ask.rest;
     const fields = await fieldsOf(ask);
     const { person } = ask.visitor;
-    if (!person) return seeOther(signInAddress(ask.look, null));
+    if (!person) return seeOther(signInAddress(ask.context, null));
     if (more.length > 0) return missing(ask);
     if (what === undefined) {
       if (fields === null) return account(ask, 400, { form: UNREADABLE });
@@ -26,7 +26,7 @@ export const me: Door = {
       if (answer.kind === 'kept') return seeOther(safeNext(shown(fields, 'next')));
       // What was typed stays, next to what is wrong with it.
       const typed = { ...person, profile: { ...person.profile, ...answer.typed } };
-      return account({ ...ask, look: { ...ask.look, person: typed } }, 422, answer.problems);
+      return account({ ...ask, context: { ...ask.context, person: typed } }, 422, answer.problems);
     }
     if (what !== 'keys' || fields === null) return missing(ask);
     if (step === 'revoke') {
@@ -47,10 +47,10 @@ async function account(
   status: number,
   problems: Readonly<Record<string, string>>,
 ): Promise<Response> {
-  const view = accountOf(ask.look, '/me');
+  const view = accountOf(ask.context, '/me');
   if (!view) return missing(ask);
   const html = await renderAccount({
-    frame: frameFor(ask.look, null),
+    frame: frameFor(ask.context, null),
     delivery: ask.delivery,
     account: view,
     problems,
@@ -64,11 +64,11 @@ interface KeysState {
 }
 
 async function keysPage(ask: Ask, status: number, { made, problem }: KeysState = {}): Promise<Response> {
-  const { delivery, look, visitor } = ask;
+  const { delivery, context, visitor } = ask;
   // Somebody's keys are their own: a walk shows the page without them.
   const keys = visitor.person && !delivery.walk ? await keysOf(ask.trivet, visitor.person.id) : [];
   const html = await renderKeys({
-    frame: frameFor(look, null),
+    frame: frameFor(context, null),
     delivery,
     keys,
     made: made ?? null,

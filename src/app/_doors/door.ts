@@ -1,5 +1,5 @@
 /** The doors of the site: everything a visitor can ask for, with what every answer is made of. */
-import type { Look, Trivet, Visitor } from '@/services';
+import type { Trivet, ViewContext, Visitor } from '@/services';
 import type { Delivery } from '@/site';
 
 /** A request, read once. */
@@ -12,7 +12,7 @@ export interface Ask {
   /** The parts of the path behind the first, decoded. */
   readonly rest: readonly string[];
   readonly visitor: Visitor;
-  readonly look: Look;
+  readonly context: ViewContext;
   readonly delivery: Delivery;
   readonly now: Date;
 }

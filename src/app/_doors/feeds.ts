@@ -4,7 +4,7 @@
  */
 import { XMLBuilder } from 'fast-xml-parser';
 import { guest } from '@/core';
-import { type Feed, feedOf, type Look, personWithKey } from '@/services';
+import { type Feed, feedOf, personWithKey, type ViewContext } from '@/services';
 import { PRIVATE } from '../_http/response';
 import type { Ask, Door } from './door';
 import { missing } from './page';
@@ -17,18 +17,18 @@ const xml = new XMLBuilder({
 });
 
 /** Whose feed it is: the key's, or that of whoever asks; null for a key that is good for nothing. */
-async function lookIn(ask: Ask): Promise<Look | null> {
+async function lookIn(ask: Ask): Promise<ViewContext | null> {
   const key = ask.url.searchParams.get('key');
-  if (key === null) return ask.look;
+  if (key === null) return ask.context;
   const person = await personWithKey(ask.trivet, key, 'feed');
-  return person && { ...ask.look, person, facts: person.facts ?? guest };
+  return person && { ...ask.context, person, facts: person.facts ?? guest };
 }
 
 const feedDoor = (write: (feed: Feed, ask: Ask) => string, type: string): Door => ({
   GET: async (ask) => {
-    const look = await lookIn(ask);
-    if (look === null || ask.rest.length > 0 || ask.delivery.walk) return missing(ask);
-    const feed = await feedOf(look, ask.url.searchParams.get('category'));
+    const context = await lookIn(ask);
+    if (context === null || ask.rest.length > 0 || ask.delivery.walk) return missing(ask);
+    const feed = await feedOf(context, ask.url.searchParams.get('category'));
     return new Response(write(feed, ask), {
       headers: {
         'Content-Type': `${type}; charset=utf-8`,

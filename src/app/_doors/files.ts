@@ -12,20 +12,20 @@ const SHOWN = /^(image|video|audio)\//;
 export const files: Door = {
   GET: async (ask) => {
     // An app brings its key here as well: what the API tells of a file is where it is.
-    const look = ask.delivery.walk ? ask.look : await bearerIn(ask, ask.look.facts);
-    if (look === null)
+    const context = ask.delivery.walk ? ask.context : await bearerIn(ask, ask.context.facts);
+    if (context === null)
       return new Response(null, { status: 401, headers: { ...INVALID_TOKEN, 'Cache-Control': PRIVATE } });
-    return fileFor({ ...ask, look });
+    return fileFor({ ...ask, context });
   },
 };
 
 async function fileFor(ask: Ask): Promise<Response> {
   const [id, name, ...more] = ask.rest;
   if (!id || !name || more.length > 0) return missing(ask);
-  const answer = await fileAt(ask.trivet, ask.look, id, name);
+  const answer = await fileAt(ask.trivet, ask.context, id, name);
   if (answer.kind === 'instead') return given(ask, answer.answer);
   const { file, size } = answer;
-  const same = !ask.delivery.walk && !dependsOnVisitor(ask.look.compiled, file.id);
+  const same = !ask.delivery.walk && !dependsOnVisitor(ask.context.compiled, file.id);
   const etag = `"${answer.digest}"`;
   const headers: Record<string, string> = {
     'Content-Type': file.mediaType.startsWith('text/') ? `${file.mediaType}; charset=utf-8` : file.mediaType,

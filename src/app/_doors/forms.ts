@@ -11,10 +11,10 @@ export const forms: Door = {
     const [id, ...more] = ask.rest;
     const fields = await fieldsOf(ask);
     if (!id || more.length > 0 || fields === null) return missing(ask);
-    const answer = await sendForm(ask.trivet, ask.look, id, fields, ask.now);
+    const answer = await sendForm(ask.trivet, ask.context, id, fields, ask.now);
     if (answer.kind === 'missing') return missing(ask);
     const html = await renderForm({
-      frame: frameFor(ask.look, null),
+      frame: frameFor(ask.context, null),
       delivery: ask.delivery,
       answer,
       action: `/forms/${encodeURIComponent(id)}`,

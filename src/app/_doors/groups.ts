@@ -14,7 +14,7 @@ export const groups: Door = {
       return missing(ask);
     const back = safeNext(shown(fields, 'next') || pathOfReferrer(ask.request));
     const { person } = ask.visitor;
-    if (!person) return seeOther(signInAddress(ask.look, back));
+    if (!person) return seeOther(signInAddress(ask.context, back));
     const there = await followGroup(ask.trivet, person.id, group, step === 'follow', ask.now);
     return there ? seeOther(back) : missing(ask);
   },

@@ -6,15 +6,15 @@ import {
   administratorOf,
   Busy,
   frameFor,
-  type Look,
   nowhere,
   type Trivet,
+  type ViewContext,
   type Visitor,
   walkOf,
   wouldDo,
 } from '@/services';
 import { renderAnswer, renderWould } from '@/site';
-import { lookOf } from '../_http/look';
+import { contextOf } from '../_http/context';
 import { visitorIn } from '../_http/request';
 import { delivery, htmlResponse, PRIVATE, respond } from '../_http/response';
 import { me } from './account';
@@ -65,10 +65,10 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
   const visitor = await visitorIn(trivet, request, now);
   const [, first = '', token = ''] = url.pathname.split('/');
   if (first === 'walk') return walkResponse(trivet, request, url, visitor, token, now);
-  const look = lookOf(trivet, visitor, request, now);
+  const context = contextOf(trivet, visitor, request, now);
   const desk = Boolean(visitor.person?.desk);
   // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
-  if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, look, desk);
+  if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, context, desk);
   const response = await unlessBusy(
     answer(
       {
@@ -78,14 +78,14 @@ export async function siteResponse(trivet: Trivet, request: Request, now = new D
         path: url.pathname,
         rest: [],
         visitor,
-        look,
+        context,
         delivery: delivery(desk, false),
         now,
       },
       first,
     ),
   );
-  noteInJournal({ trivet, request, visitor, look, now }, first, Object.hasOwn(DOORS, first), response);
+  noteInJournal({ trivet, request, visitor, context, now }, first, Object.hasOwn(DOORS, first), response);
   return response;
 }
 
@@ -111,11 +111,11 @@ async function walkResponse(
   const walk = await walkOf(trivet, administratorOf(visitor), token, now, url);
   if (!walk) {
     const desk = Boolean(visitor.person?.desk);
-    return nothing(request, lookOf(trivet, visitor, request, now), desk);
+    return nothing(request, contextOf(trivet, visitor, request, now), desk);
   }
   const base = `/walk/${token}`;
   const path = url.pathname.slice(base.length) || '/';
-  const standIn: Visitor = { person: walk.look.person, facts: walk.look.facts, session: null };
+  const standIn: Visitor = { person: walk.context.person, facts: walk.context.facts, session: null };
   const ask = {
     trivet,
     request,
@@ -123,7 +123,7 @@ async function walkResponse(
     path,
     rest: [],
     visitor: standIn,
-    look: walk.look,
+    context: walk.context,
     delivery: delivery(false, true),
     now,
   };
@@ -137,10 +137,10 @@ async function would(ask: Ask): Promise<Response> {
   const referrer = ask.request.headers.get('referer') ?? '';
   const from = URL.canParse(referrer) ? new URL(referrer) : null;
   const html = await renderWould({
-    frame: frameFor(ask.look, null),
+    frame: frameFor(ask.context, null),
     delivery: ask.delivery,
-    ...wouldDo(ask.look, [ask.path.split('/')[1] ?? '', ...(partsOf(ask.path) ?? [])], fields),
-    back: from?.pathname.startsWith(ask.look.base) ? from.pathname + from.search : `${ask.look.base}/`,
+    ...wouldDo(ask.context, [ask.path.split('/')[1] ?? '', ...(partsOf(ask.path) ?? [])], fields),
+    back: from?.pathname.startsWith(ask.context.base) ? from.pathname + from.search : `${ask.context.base}/`,
   });
   return htmlResponse(html, { status: 200, walk: true });
 }
@@ -186,7 +186,7 @@ function partsOf(path: string): readonly string[] | null {
 }
 
 /** The same as at an address that was never there. */
-async function nothing(request: Request, look: Look, desk: boolean): Promise<Response> {
-  const rendered = await renderAnswer(nowhere(look, new URL(request.url).pathname), delivery(desk, false));
+async function nothing(request: Request, context: ViewContext, desk: boolean): Promise<Response> {
+  const rendered = await renderAnswer(nowhere(context, new URL(request.url).pathname), delivery(desk, false));
   return respond(request, rendered, false, false);
 }

@@ -7,12 +7,12 @@ import type { Ask } from './door';
 
 /** Notes a request that was answered. Administrators look around for their work, so they are left out. */
 export function noteInJournal(
-  { trivet, request, visitor, look, now }: Pick<Ask, 'trivet' | 'request' | 'visitor' | 'look' | 'now'>,
+  { trivet, request, visitor, context, now }: Pick<Ask, 'trivet' | 'request' | 'visitor' | 'context' | 'now'>,
   first: string,
   isDoor: boolean,
   response: Response,
 ): void {
-  if (look.state.settings.journal === 'off' || visitor.person?.desk) return;
+  if (context.state.settings.journal === 'off' || visitor.person?.desk) return;
   const browser = `${addressOf(request)} ${request.headers.get('user-agent') ?? ''}`;
   const visit = { browser, person: visitor.person?.id ?? null, now };
   if (request.method === 'POST') {
@@ -24,16 +24,16 @@ export function noteInJournal(
   if (request.method !== 'GET') return;
   const path = new URL(request.url).pathname;
   if (isDoor && first !== 'files') return;
-  const item = itemAsked(look, path, first);
+  const item = itemAsked(context, path, first);
   const kind = first === 'files' ? 'file' : 'page';
   const decision =
     item === null
-      ? decideNowhere(look.compiled, kind, normaliseAddress(path), look.facts, look.request)
-      : decisionOn(look, item);
+      ? decideNowhere(context.compiled, kind, normaliseAddress(path), context.facts, context.request)
+      : decisionOn(context, item);
   trivet.journal.note(trivet, visit, item, item === null && decision.kind === 'open' ? noSuchItem : decision);
 }
 
-function itemAsked({ state }: Ask['look'], path: string, first: string): ItemId | null {
+function itemAsked({ state }: Ask['context'], path: string, first: string): ItemId | null {
   if (first === 'files') {
     const id = asId<ItemId>(path.split('/')[2] ?? '');
     return state.outline.items.get(id)?.kind === 'file' ? id : null;

@@ -9,7 +9,7 @@ const listing = (of: 'category' | 'tag'): Door => ({
     const page = Number(ask.url.searchParams.get('page') ?? '1');
     if (!slug || more.length > 0 || !Number.isInteger(page) || page < 1 || page > 100_000)
       return missing(ask);
-    return given(ask, viewList(ask.look, of, slug.normalize('NFC').toLowerCase(), page));
+    return given(ask, viewList(ask.context, of, slug.normalize('NFC').toLowerCase(), page));
   },
 });
 

@@ -8,7 +8,7 @@ export async function page(ask: Ask): Promise<Response> {
   const { method } = ask.request;
   // The same at every address, so that it does not tell at which there is a page.
   if (method !== 'GET' && method !== 'HEAD') return notTaken('GET, HEAD');
-  const answer = await viewPageInTime(ask.look, ask.path);
+  const answer = await viewPageInTime(ask.context, ask.path);
   return given(ask, answer, answer.kind === 'page' && answer.sameForEveryone);
 }
 
@@ -37,4 +37,4 @@ export function notTaken(allow: string, app = false): Response {
 }
 
 /** The same as at an address that was never there. */
-export const missing = (ask: Ask): Promise<Response> => given(ask, nowhere(ask.look, ask.path));
+export const missing = (ask: Ask): Promise<Response> => given(ask, nowhere(ask.context, ask.path));

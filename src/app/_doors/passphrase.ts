@@ -27,14 +27,14 @@ export const passphrase: Door = {
 };
 
 async function form(
-  { look, delivery }: Ask,
+  { context, delivery }: Ask,
   next: string | null,
   status: number,
   problem: string | null,
   headers: Readonly<Record<string, string>> = {},
 ): Promise<Response> {
   const html = await renderPassphrase({
-    frame: frameFor(look, null),
+    frame: frameFor(context, null),
     delivery,
     next: safeNext(next),
     problem,

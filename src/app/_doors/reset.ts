@@ -59,7 +59,7 @@ async function finish(ask: Ask, fields: Fields, token: string): Promise<Response
 }
 
 async function first(
-  { look, delivery }: Ask,
+  { context, delivery }: Ask,
   email: string,
   next: string | null,
   status: number,
@@ -67,7 +67,7 @@ async function first(
   headers: Readonly<Record<string, string>> = {},
 ): Promise<Response> {
   const html = await renderReset({
-    frame: frameFor(look, null),
+    frame: frameFor(context, null),
     delivery,
     next: safeNext(next),
     email,
@@ -77,7 +77,7 @@ async function first(
 }
 
 async function second(
-  { look, delivery }: Ask,
+  { context, delivery }: Ask,
   token: string,
   next: string | null,
   status: number,
@@ -85,8 +85,8 @@ async function second(
   headers: Readonly<Record<string, string>> = {},
 ): Promise<Response> {
   const html = await renderCode({
-    frame: frameFor(look, null),
-    base: look.base,
+    frame: frameFor(context, null),
+    base: context.base,
     delivery,
     purpose: 'reset',
     token,

@@ -8,7 +8,7 @@ import { missing } from './page';
 export const searchDoor: Door = {
   GET: async (ask) => {
     if (ask.rest.length > 0) return missing(ask);
-    const answer = await search(ask.look, ask.trivet.db, ask.url.searchParams.get('q') ?? '');
+    const answer = await search(ask.context, ask.trivet.db, ask.url.searchParams.get('q') ?? '');
     const html = await renderSearch({ answer, delivery: ask.delivery });
     return htmlResponse(html, { status: 200, walk: ask.delivery.walk });
   },

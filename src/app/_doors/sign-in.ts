@@ -49,13 +49,13 @@ interface FormState {
 }
 
 async function form(
-  { look, visitor, delivery }: Ask,
+  { context, visitor, delivery }: Ask,
   { next, status, email = '', problems = {}, headers = {} }: FormState,
 ): Promise<Response> {
   const html = await renderSignIn({
-    frame: frameFor(look, null),
-    base: look.base,
-    note: signInNote(look),
+    frame: frameFor(context, null),
+    base: context.base,
+    note: signInNote(context),
     delivery,
     next: safeNext(next),
     email,

@@ -7,7 +7,7 @@ import type { Door } from './door';
 
 export const signOutDoor: Door = {
   /** Somebody who comes here by address has not asked for anything yet. */
-  GET: ({ look }) => seeOther(`${look.base}/`),
+  GET: ({ context }) => seeOther(`${context.base}/`),
   POST: async ({ trivet, request, visitor, now }) => {
     if (!fromThisSite(request)) return seeOther('/');
     await signOut(trivet, visitor);

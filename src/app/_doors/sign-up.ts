@@ -91,13 +91,13 @@ interface FormState {
 }
 
 async function first(
-  { look, visitor, delivery }: Ask,
+  { context, visitor, delivery }: Ask,
   fields: Fields | null,
   { next, status, problems = {}, headers = {} }: FormState,
 ): Promise<Response> {
   const html = await renderSignUp({
-    frame: frameFor(look, null),
-    base: look.base,
+    frame: frameFor(context, null),
+    base: context.base,
     delivery,
     next: safeNext(next),
     problems,
@@ -108,12 +108,12 @@ async function first(
 }
 
 async function second(
-  { look, delivery }: Ask,
+  { context, delivery }: Ask,
   { token, next, status, problems = {}, headers = {} }: FormState & { readonly token: string },
 ): Promise<Response> {
   const html = await renderCode({
-    frame: frameFor(look, null),
-    base: look.base,
+    frame: frameFor(context, null),
+    base: context.base,
     delivery,
     purpose: 'sign up',
     token,

@@ -15,7 +15,7 @@ export const sitemap: Door = {
       '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
       urlset: {
         '@xmlns': 'http://www.sitemaps.org/schemas/sitemap/0.9',
-        url: sitemapOf(ask.look).map(({ path, date }) => ({
+        url: sitemapOf(ask.context).map(({ path, date }) => ({
           loc: origin + path,
           ...(date && { lastmod: date }),
         })),

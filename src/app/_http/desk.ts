@@ -1,6 +1,13 @@
 /** The desk's data routes: who may use them, what they read, how they refuse. */
-import { type Doing, unkeptIn } from '@/core';
-import { type Administrator, administratorOf, Busy, NotAllowed, need, type Trivet } from '@/services';
+import { type Permission, unkeptIn } from '@/core';
+import {
+  type Administrator,
+  administratorOf,
+  Busy,
+  NotAllowed,
+  requirePermission,
+  type Trivet,
+} from '@/services';
 import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
 
@@ -31,7 +38,7 @@ type Handler = (trivet: Trivet, administrator: Administrator, body: unknown) => 
  */
 export async function forDesk(
   request: Request,
-  doing: Doing,
+  doing: Permission,
   handler: Handler,
   largest = LARGEST_BODY,
 ): Promise<Response> {
@@ -61,7 +68,7 @@ const UNKEPT = /\\u(0000|d[89a-f])/i;
 /** The same with a body of bytes, as soon as they are known not to be too many. */
 export async function withBytes(
   request: Request,
-  doing: Doing,
+  doing: Permission,
   largest: number,
   handler: BytesHandler,
 ): Promise<Response> {
@@ -89,7 +96,7 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
 /** Who asks, if they may do this and come from the desk. */
 async function allowed(
   request: Request,
-  doing: Doing,
+  doing: Permission,
 ): Promise<Response | { readonly trivet: Trivet; readonly administrator: Administrator }> {
   const { trivet, visitor } = await asking(request);
   const administrator = administratorOf(visitor);
@@ -99,7 +106,7 @@ async function allowed(
   if (request.method !== 'GET' && !fromThisSite(request))
     return problem(403, 'This request did not come from the desk.');
   try {
-    need(administrator, doing);
+    requirePermission(administrator, doing);
   } catch (error) {
     if (error instanceof NotAllowed) return problem(403, error.message);
     throw error;

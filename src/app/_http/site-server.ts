@@ -10,7 +10,7 @@ import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import { gzip } from 'node:zlib';
 import { normaliseAddress } from '@/core';
-import { breath, runningTrivet } from '@/services';
+import { runningTrivet, yieldToOthers } from '@/services';
 import { siteResponse } from '../_doors';
 import { notTaken } from '../_doors/page';
 import { PRIVATE, strictTransport } from './response';
@@ -102,7 +102,7 @@ let last: Promise<void> = Promise.resolve();
  * between.
  */
 function turn(): Promise<void> {
-  last = last.then(breath);
+  last = last.then(yieldToOthers);
   return last;
 }
 

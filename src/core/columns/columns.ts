@@ -11,7 +11,7 @@ import { guest, type Item, type RequestFacts, type VisitorFacts, type Vocabulary
 import { type Bitset, emptyBitset, fullBitset, popcount } from './bitset';
 
 /** A set of people with its size. */
-export interface Selection {
+export interface Subset {
   readonly bits: Bitset;
   readonly count: number;
 }
@@ -23,7 +23,7 @@ export interface Columns {
    * The people of whom a condition is true, at an item or at none. What a request brings is the same for everybody, so it
    * is asked of the request at hand: columns stay good for a whole day.
    */
-  readonly select: (condition: Condition, item?: Item | null, at?: RequestFacts) => Selection;
+  readonly select: (condition: Condition, item?: Item | null, at?: RequestFacts) => Subset;
   /** How many bytes the bitsets of the tests asked so far take. */
   readonly bytes: () => number;
 }

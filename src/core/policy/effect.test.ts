@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { columnsOf, placesIn, type Selection } from '../columns';
+import { columnsOf, placesIn, type Subset } from '../columns';
 import { all, everyone, hasRole, inGroup, nobody, not, profile } from '../condition';
 import { asId, type ItemId } from '../ids';
 import { containerOf, guest, type VisitorFacts } from '../site';
@@ -20,6 +20,7 @@ import {
   vocabulary,
 } from '../testing/larkfell';
 import {
+  breakdownOf,
   compile,
   type Decision,
   decide,
@@ -27,7 +28,6 @@ import {
   effectSteps,
   outcomeOf,
   type Policy,
-  reachOfItem,
   sameToVisitor,
 } from '.';
 
@@ -36,7 +36,7 @@ const columns = columnsOf(
   vocabulary,
   request,
 );
-const named = ({ bits }: Selection) => [...placesIn(bits)].map((place) => members[place]?.name);
+const named = ({ bits }: Subset) => [...placesIn(bits)].map((place) => members[place]?.name);
 
 it('names who gains, who loses and what guests notice', () => {
   const opened: Policy = {
@@ -115,7 +115,7 @@ it('finds for everybody what deciding one by one finds', () => {
         const after = compile(b, without(hidesNow), vocabulary);
         const { outline } = after;
         const effect = effectOf(before, after, columnsOf(people, vocabulary, request), request);
-        const places = (selection: Selection | undefined) => (selection ? [...placesIn(selection.bits)] : []);
+        const places = (selection: Subset | undefined) => (selection ? [...placesIn(selection.bits)] : []);
         const all = { gains: new Set<number>(), loses: new Set<number>() };
         for (const item of outline.items.values()) {
           const pairs = people.map((facts) => ({
@@ -194,7 +194,7 @@ it('says of one item what everybody gets', () => {
           const outcome = outcomeOf(decide(compiled, item.id, facts, request));
           counts.set(outcome, (counts.get(outcome) ?? 0) + 1);
         }
-        const reach = reachOfItem(compiled, item.id, made, request);
+        const reach = breakdownOf(compiled, item.id, made, request);
         const found = new Map<string, number>(
           reach && reach.open.count > 0 ? [['open', reach.open.count]] : [],
         );

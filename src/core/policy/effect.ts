@@ -11,46 +11,46 @@ import {
   emptyBitset,
   fullBitset,
   isEmpty,
-  type Selection,
+  type Subset,
   sameBits,
   without,
 } from '../columns';
 import type { GateId } from '../ids';
 import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
+import { type HurdleTerms, itemTerms } from './breakdown';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
-import { type Select, shiftBetween } from './shift';
-import { numbering } from './speech';
-import { type Told, tellerOf } from './standing';
+import { numbering } from './gate-terms';
+import { type Select, transitionBetween } from './transition';
 
 /** What changes at items that stand alike: the same people notice the same at each of them. */
 export interface Shift {
   /** In the order of the outline. */
   readonly items: readonly Item[];
-  readonly gains: Selection;
-  readonly loses: Selection;
+  readonly gains: Subset;
+  readonly loses: Subset;
   /** People who were and stay turned away, but now get something else. */
-  readonly sees: Selection;
+  readonly sees: Subset;
   /** What guests got and will get, when a guest would notice a difference. */
   readonly guests: { readonly before: Decision; readonly after: Decision } | null;
 }
 
 /** What one gate has to do with it: those it turned away before and no longer, and those it turns away now. */
-export interface GateShare {
+export interface GateEffect {
   readonly gate: GateId;
-  readonly gains: Selection;
-  readonly loses: Selection;
+  readonly gains: Subset;
+  readonly loses: Subset;
 }
 
 /** What changes on the whole site. People are places in the columns. */
 export interface Effect {
   readonly shifts: readonly Shift[];
   /** Everyone who gains or loses something, each once. */
-  readonly gains: Selection;
-  readonly loses: Selection;
+  readonly gains: Subset;
+  readonly loses: Subset;
   /** The gates that turned away those who gain, or turn away those who lose. */
-  readonly byGate: readonly GateShare[];
+  readonly byGate: readonly GateEffect[];
 }
 
 /**
@@ -100,7 +100,7 @@ export function* effectSteps(
     const [first] = items;
     if (!first) continue;
     const shift = {
-      ...shiftBetween(was, is, membership, select, share),
+      ...transitionBetween(was, is, membership, select, share),
       items,
       guests: guestsAt(before, after, first, request),
     };
@@ -122,19 +122,19 @@ export function* effectSteps(
   };
 }
 
-const selectionOf = (bits: Bitset): Selection => ({ bits, count: countOf(bits) });
+const selectionOf = (bits: Bitset): Subset => ({ bits, count: countOf(bits) });
 
 /** Items at which the same was said before, and the same is said after. */
 interface Group {
   readonly items: Item[];
-  readonly was: readonly Told[];
-  readonly is: readonly Told[];
+  readonly was: readonly HurdleTerms[];
+  readonly is: readonly HurdleTerms[];
 }
 
 function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group[] {
   const numberOf = numbering();
-  const tellBefore = tellerOf(before, numberOf);
-  const tellAfter = tellerOf(after, numberOf);
+  const tellBefore = itemTerms(before, numberOf);
+  const tellAfter = itemTerms(after, numberOf);
   const groups = new Map<string, Group>();
   for (const item of after.outline.items.values()) {
     const was = tellBefore(item);
@@ -152,10 +152,10 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
 function selector(columns: Columns, request: RequestFacts): Select {
   const known = new Map<string, Bitset>();
   return (told, part) => {
-    const { speech, hurdle } = told;
-    const condition = part === 'who' ? speech?.who : speech?.answers[part]?.when;
-    if (!speech || !condition) throw new Error('There is nothing to ask for.');
-    const key = `${speech.number} ${part} ${speech.aboutItem ? hurdle.at.id : ''}`;
+    const { terms, hurdle } = told;
+    const condition = part === 'who' ? terms?.who : terms?.answers[part]?.when;
+    if (!terms || !condition) throw new Error('There is nothing to ask for.');
+    const key = `${terms.number} ${part} ${terms.aboutItem ? hurdle.at.id : ''}`;
     const bits = known.get(key) ?? columns.select(condition, hurdle.at, request).bits;
     known.set(key, bits);
     return bits;

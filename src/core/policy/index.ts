@@ -1,6 +1,7 @@
 /** Policies: deciding, explaining, and comparing before anything is live. */
 export * from './arrival';
 export { assume, canBeAssumed } from './assume';
+export { breakdownOf, type ItemBreakdown } from './breakdown';
 export * from './compile';
 export * from './decide';
 export * from './decision';
@@ -15,7 +16,6 @@ export { asksForLess, openedByMerge } from './opened-by-merge';
 export { type Change, type Openers, openers, withChanges } from './openers';
 export * from './policy';
 export * from './rebase';
-export { type Reach, reachOfItem } from './standing';
 export { noSuchItem } from './turn-away-at';
 export * from './uses';
 export * from './whole-site';

@@ -5,7 +5,7 @@ export const DESK_RIGHTS = ['owner', 'gatekeeper', 'writer', 'reader'] as const;
 export type DeskRight = (typeof DESK_RIGHTS)[number];
 
 /** A right with its reach. */
-export interface DeskPost {
+export interface DeskGrant {
   readonly right: DeskRight;
   /** The item to which it is limited, with everything beneath it; null for the whole site. */
   readonly branch: ItemId | null;
@@ -15,9 +15,9 @@ export interface DeskPost {
  * What services do: look at anything; change gates; change people and names; write content; and the rest, which only owners
  * may: who may use the desk, settings, whole site files, the outbox with its codes.
  */
-export type Doing = 'look' | 'gates' | 'people' | 'content' | 'everything';
+export type Permission = 'look' | 'gates' | 'people' | 'content' | 'everything';
 
-const MAY: Readonly<Record<DeskRight, readonly Doing[]>> = {
+const MAY: Readonly<Record<DeskRight, readonly Permission[]>> = {
   owner: ['look', 'gates', 'people', 'content', 'everything'],
   gatekeeper: ['look', 'gates', 'people'],
   writer: ['look', 'content'],
@@ -25,5 +25,5 @@ const MAY: Readonly<Record<DeskRight, readonly Doing[]>> = {
 };
 
 /** Whether a right reaches to something anywhere. People belong to the whole site, so a limited right does not reach them. */
-export const may = ({ right, branch }: DeskPost, doing: Doing): boolean =>
-  MAY[right].includes(doing) && !(doing === 'people' && branch !== null && right !== 'owner');
+export const permits = ({ right, branch }: DeskGrant, permission: Permission): boolean =>
+  MAY[right].includes(permission) && !(permission === 'people' && branch !== null && right !== 'owner');

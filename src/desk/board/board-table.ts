@@ -1,7 +1,7 @@
 /** The board as a table of texts, for spreadsheets: one line an item, one column a visitor. */
 import { stringify } from 'csv-stringify/browser/esm/sync';
 import { changesAt, nameOf, neutralised, outcomeAt, outcomeName, SHEET, type StandIn } from '@/core';
-import type { Side } from '../place';
+import type { Side } from '../view';
 import type { Row } from './rows';
 import type { BoardMatrix } from './use-matrix';
 

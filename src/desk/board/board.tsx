@@ -6,7 +6,7 @@ import { coverage, type ItemId, keyOfStandIn } from '@/core';
 import { Button, Choice } from '@/ui';
 import { everyRow, filters } from '../board-filter';
 import { useDesk } from '../context';
-import type { Side } from '../place';
+import type { Side } from '../view';
 import { BoardOut } from './board-out';
 import { BoardRow } from './board-row';
 import { BoardSets } from './board-sets';
@@ -17,7 +17,7 @@ import { filteredRows } from './filter-rows';
 import { FinderColumn } from './finder-column';
 import { Legend } from './legend';
 import { LINE_HEIGHT, linesOf } from './lines';
-import { type CellAt, foldsAbove, rowsOf, standingsOf } from './rows';
+import { type CellAt, foldsAbove, gatesOnRow, rowsOf } from './rows';
 import { useDecisionLine } from './use-decision-line';
 import { useMatrix } from './use-matrix';
 import { useWidth } from './use-width';
@@ -169,7 +169,7 @@ export function Board() {
     const steps: Readonly<Record<string, () => unknown>> = {
       g: () => {
         const [gate] = item
-          ? standingsOf(compiled.draft, item).filter(({ standing }) => standing !== 'set aside')
+          ? gatesOnRow(compiled.draft, item).filter(({ standing }) => standing !== 'set aside')
           : [];
         if (gate) setBench({ kind: 'gate', gate: gate.gate.id });
         else if (item) addGate(item);

@@ -1,10 +1,10 @@
 'use client';
 /** The gates over a row, and what can be done with gates there. */
 import { clsx } from 'clsx';
-import { type CompiledPolicy, describeGate, type Item, may, pointAt } from '@/core';
+import { type CompiledPolicy, describeGate, type Item, permits, pointAt } from '@/core';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
-import { standingsOf } from './rows';
+import { gatesOnRow } from './rows';
 
 interface RowGatesProps {
   readonly item: Item;
@@ -17,7 +17,7 @@ interface RowGatesProps {
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
   const { data, bench, setBench, outline, vocabulary, addGate } = useDesk();
   const named = shown.policy.turnAways;
-  const standings = standingsOf(shown, item);
+  const standings = gatesOnRow(shown, item);
   return (
     <>
       {standings.map(({ gate, standing }) => {
@@ -37,7 +37,7 @@ export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
           </button>
         );
       })}
-      {standings.length === 0 && !withoutNew && may(data.desk, 'gates') && (
+      {standings.length === 0 && !withoutNew && permits(data.desk, 'gates') && (
         <button
           type="button"
           aria-label={`Put a gate on ${item.title}`}

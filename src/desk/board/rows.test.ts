@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { compile, type Item, type ItemId, type Policy, requestAt } from '@/core';
 import { readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
-import { cellOf, rowsOf, standingsOf } from './rows';
+import { cellOf, gatesOnRow, rowsOf } from './rows';
 
 const site = await readSiteFile(larkfell);
 if ('problems' in site) throw new Error(site.problems.join('\n'));
@@ -37,7 +37,7 @@ it('has a row for everything but the site, what stands below being deeper', () =
 
 it('tells a gate of the row’s own from one that reaches it, sets others aside, or is set aside', () => {
   const live = compiled(policy);
-  const standings = (id: string) => standingsOf(live, itemOf(id)).map(({ standing }) => standing);
+  const standings = (id: string) => gatesOnRow(live, itemOf(id)).map(({ standing }) => standing);
   expect(standings('home')).toEqual([]);
   expect(standings('observers')).toEqual(['own']);
   expect(standings('charts')).toEqual(['inherited']);

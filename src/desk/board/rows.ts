@@ -94,13 +94,13 @@ export function cellOf(
 }
 
 /** A gate over a row, with how it stands there. */
-export interface Standing {
+export interface GateOnRow {
   readonly gate: Gate;
   readonly standing: GateStanding;
 }
 
 /** The gates over an item in order: those that name it, those that reach it from above or describe it, those set aside. */
-export const standingsOf = (compiled: CompiledPolicy, item: Item): readonly Standing[] =>
+export const gatesOnRow = (compiled: CompiledPolicy, item: Item): readonly GateOnRow[] =>
   (compiled.covering.get(item.id) ?? []).map(({ gate, setAside }) => {
     const own = pointsAt(gate, item.id);
     return {

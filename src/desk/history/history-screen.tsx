@@ -3,7 +3,7 @@
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { asId, counted, listed, may, type Policy, same } from '@/core';
+import { asId, counted, listed, type Policy, permits, same } from '@/core';
 import type { Revision } from '@/services';
 import { Button, Choice } from '@/ui';
 import { ChangeList } from '../changes';
@@ -158,7 +158,7 @@ function RevisionView({ number }: { readonly number: number }) {
             {revision.live && '; this is live'}
           </p>
         </div>
-        {may(data.desk, 'gates') && (
+        {permits(data.desk, 'gates') && (
           <Button weight={revision.live ? 'plain' : 'main'} disabled={inDraft} onClick={bringBack}>
             {inDraft ? 'The draft is like this' : 'Bring back into the draft'}
           </Button>

@@ -1,7 +1,7 @@
 'use client';
 /** Changes of people and names: who made them, when and why, and what was otherwise before. */
 import { useEffect, useState } from 'react';
-import { counted, may } from '@/core';
+import { counted, permits } from '@/core';
 import type { PastChange } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -48,7 +48,7 @@ export function PastChanges({ person }: { readonly person: string | null }) {
               {one.undone ? (
                 <span className="note">taken back</span>
               ) : (
-                may(data.desk, 'people') && (
+                permits(data.desk, 'people') && (
                   <Button weight="quiet" onClick={() => void undo(one.id)}>
                     Take back
                   </Button>

@@ -8,9 +8,9 @@ import {
   dayInWords,
   describeGate,
   type ItemId,
-  may,
   type Outcome,
   outcomeName,
+  permits,
 } from '@/core';
 import type { JournalEntry, JournalReport, Tally } from '@/services';
 import { Button, Choice } from '@/ui';
@@ -63,7 +63,7 @@ export function JournalScreen() {
             {report &&
               report.nowhere > 0 &&
               `Addresses that were never there were asked for ${counted(report.nowhere, 'time')}. `}
-            {may(data.desk, 'everything') && (
+            {permits(data.desk, 'everything') && (
               <button
                 type="button"
                 className="underline decoration-thin underline-offset-3 hover:text-copper"

@@ -2,13 +2,13 @@
 /** Everything known of one person, as a form. Mistakes stand next to where they are, and nothing typed is lost. */
 import { type FormEvent, useEffect, useState } from 'react';
 import {
-  type DeskPost,
+  type DeskGrant,
   type DeskRight,
   type Field as FieldOfSite,
   type FieldValue,
   fieldValueText,
   type ItemId,
-  may,
+  permits,
   readFieldValue,
   same,
 } from '@/core';
@@ -246,11 +246,11 @@ function DeskField({
   desk,
   onChange,
 }: {
-  readonly desk: DeskPost | null;
-  readonly onChange: (desk: DeskPost | null) => void;
+  readonly desk: DeskGrant | null;
+  readonly onChange: (desk: DeskGrant | null) => void;
 }) {
   const { data } = useDesk();
-  const owner = may(data.desk, 'everything');
+  const owner = permits(data.desk, 'everything');
   if (!owner) return <p>{RIGHTS.find(({ value }) => value === (desk?.right ?? 'none'))?.label}</p>;
   return (
     <span className="flex flex-wrap items-center gap-2">
@@ -278,8 +278,8 @@ function BranchPick({
   branch,
   onPick,
 }: {
-  readonly branch: DeskPost['branch'];
-  readonly onPick: (branch: DeskPost['branch']) => void;
+  readonly branch: DeskGrant['branch'];
+  readonly onPick: (branch: DeskGrant['branch']) => void;
 }) {
   const { outline } = useDesk();
   const pages = [...outline.items.values()].filter((item) => item.kind === 'page');

@@ -12,7 +12,7 @@ import {
   type PersonId,
   type StandIn,
 } from '@/core';
-import type { PersonReport, Reach } from '@/services';
+import type { PersonAtItem, PersonReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { PastChanges } from '../history';
@@ -96,7 +96,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
   const onBoard = standIns.find((one) => keyOfStandIn(one) === keyOfStandIn(standIn));
   const open = reach.filter(({ outcome }) => outcome === 'open');
   const away = reach.filter(({ outcome }) => outcome !== 'open');
-  const why = async (item: Reach['item']) => {
+  const why = async (item: PersonAtItem['item']) => {
     if (!onBoard) setStandIns([...standIns, await whole(person.id, standIn)]);
     setBench({ kind: 'why', item, standIn: keyOfStandIn(standIn) });
   };
@@ -148,8 +148,8 @@ function ReachList({
   onWhy,
 }: {
   readonly title: string;
-  readonly list: readonly Reach[];
-  readonly onWhy: (item: Reach['item']) => void;
+  readonly list: readonly PersonAtItem[];
+  readonly onWhy: (item: PersonAtItem['item']) => void;
 }) {
   if (list.length === 0) return null;
   return (

@@ -12,15 +12,15 @@ interface Changed {
 
 /** Takes a change back, and says whether it could be. */
 export function useUndo(): (change: string) => Promise<void> {
-  const { refreshPeople } = useDesk();
+  const { reloadSite } = useDesk();
   return useCallback(
     async (change) => {
       const answer = await ask<Changed>('POST', 'people/undo', change);
       if (!answer.ok) toast.error(answer.title);
       else toast('Taken back.');
-      await refreshPeople();
+      await reloadSite();
     },
-    [refreshPeople],
+    [reloadSite],
   );
 }
 
@@ -31,14 +31,14 @@ export function useChange(): <T extends Changed>(
   body: unknown,
   told?: (value: T) => string,
 ) => Promise<Answer<T>> {
-  const { refreshPeople } = useDesk();
+  const { reloadSite } = useDesk();
   const undo = useUndo();
   return useCallback(
     async (method, path, body, told) => {
       const answer = await ask<never>(method, path, body);
       if (!answer.ok) return answer;
       const value = answer.value as Changed;
-      await refreshPeople();
+      await reloadSite();
       const text = told?.(answer.value) ?? value.summary ?? 'Done';
       toast.success(`${text}.`, {
         action: { label: 'Undo', onClick: () => void undo(value.change) },
@@ -46,6 +46,6 @@ export function useChange(): <T extends Changed>(
       });
       return answer;
     },
-    [refreshPeople, undo],
+    [reloadSite, undo],
   );
 }

@@ -2,7 +2,7 @@
 /** What the site as a whole is set to, and the site as one file. For owners. */
 import { type FormEvent, useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { may } from '@/core';
+import { permits } from '@/core';
 import type { OpenSettings } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -18,7 +18,7 @@ const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label:
 
 export function SettingsScreen() {
   const { data } = useDesk();
-  if (!may(data.desk, 'everything'))
+  if (!permits(data.desk, 'everything'))
     return <main className="flex-1 px-8 py-6">Settings are for owners of the site.</main>;
   return (
     <main className="grid min-h-0 flex-1 grid-cols-2 overflow-y-auto">
@@ -34,7 +34,7 @@ export function SettingsScreen() {
 }
 
 function SettingsForm() {
-  const { refreshPeople } = useDesk();
+  const { reloadSite } = useDesk();
   const [form, setForm] = useState<OpenSettings | null>(null);
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   useEffect(() => {
@@ -51,7 +51,7 @@ function SettingsForm() {
     );
     if (!answer.ok) return;
     toast.success('The settings are kept.');
-    await refreshPeople();
+    await reloadSite();
   };
   const { form: whole } = problems;
   return (

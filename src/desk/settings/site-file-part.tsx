@@ -16,7 +16,7 @@ interface Looked {
 }
 
 export function SiteFilePart() {
-  const { data, draft, refreshPeople } = useDesk();
+  const { data, draft, reloadSite } = useDesk();
   const [people, setPeople] = useState(false);
   const [looked, setLooked] = useState<Looked | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
@@ -60,7 +60,7 @@ export function SiteFilePart() {
     }
     setLooked(null);
     toast.success('The file is taken in, all of it.');
-    await Promise.all([refreshPeople(), draft.refresh()]);
+    await Promise.all([reloadSite(), draft.refresh()]);
   };
 
   return (

@@ -27,7 +27,7 @@ type Made = { [K in ItemKind]: (typeof MAKING)[K] extends 'form' ? K : never }[I
 const isMadeHere = (kind: ItemKind): kind is Made => MAKING[kind] === 'form';
 
 export function Contents({ open }: { readonly open: ItemId | null }) {
-  const { outline, setScreen, refreshPeople } = useDesk();
+  const { outline, setScreen, reloadSite } = useDesk();
   const { drafted, removals, change, bringBack } = useItems();
   const [making, setMaking] = useState<Made | null>(null);
   const file = useRef<HTMLInputElement>(null);
@@ -40,7 +40,7 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
     const answer = await upload(chosen, outline.root);
     if (!answer.ok) toast.error(answer.title);
     else {
-      await refreshPeople();
+      await reloadSite();
       show(answer.value.item);
     }
   };

@@ -135,7 +135,7 @@ function TextEditor({ label, text, rows, onChange }: TextEditorProps) {
 }
 
 function FileSection({ page, section, onChange }: EditorProps<Of<'picture'> | Of<'video'>>) {
-  const { outline, refreshPeople } = useDesk();
+  const { outline, reloadSite } = useDesk();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const kind = section.type === 'picture' ? 'image/' : 'video/';
@@ -153,7 +153,7 @@ function FileSection({ page, section, onChange }: EditorProps<Of<'picture'> | Of
       toast.error(answer.title);
       return;
     }
-    await refreshPeople();
+    await reloadSite();
     onChange({ ...section, file: answer.value.item });
   };
   return (

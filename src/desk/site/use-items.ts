@@ -19,7 +19,7 @@ interface Standing {
 
 /** Changing the site's items: what was done is shown at once, and taking away can be undone. */
 export function useItems() {
-  const { refreshPeople, data } = useDesk();
+  const { reloadSite, data } = useDesk();
   const [standing, setStanding] = useState<Standing>({ drafted: [], removals: [] });
   const look = useCallback(async () => {
     const answer = await ask<Standing>('GET', 'items');
@@ -33,9 +33,9 @@ export function useItems() {
       const answer = await ask<Done>('POST', 'items/back', removal);
       if (!answer.ok) toast.error(answer.title);
       else toast(answer.value.summary);
-      await refreshPeople();
+      await reloadSite();
     },
-    [refreshPeople],
+    [reloadSite],
   );
   const change = useCallback(
     async (edit: ItemEdit): Promise<ItemId | null> => {
@@ -47,10 +47,10 @@ export function useItems() {
       const { removal, summary, item } = answer.value;
       if (removal !== null)
         toast(summary, { action: { label: 'Undo', onClick: () => void bringBack(removal) } });
-      await refreshPeople();
+      await reloadSite();
       return item;
     },
-    [refreshPeople, bringBack],
+    [reloadSite, bringBack],
   );
   return { ...standing, change, bringBack };
 }

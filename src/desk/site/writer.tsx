@@ -14,7 +14,7 @@ import { useWriting, type WritingState } from './use-writing';
 
 export function Writer({ item }: { readonly item: Addressed }) {
   const writing = useWriting(item.id);
-  const { refreshPeople, setBench, setScreen } = useDesk();
+  const { reloadSite, setBench, setScreen } = useDesk();
   const { change } = useItems();
   const [removal, setRemoval] = useState<RemovalPreview | null>(null);
   const { document } = writing;
@@ -23,7 +23,7 @@ export function Writer({ item }: { readonly item: Addressed }) {
   const send = async () => {
     if (!(await writing.send())) return;
     toast(`${document.title} is on the site as you wrote it.`);
-    await refreshPeople();
+    await reloadSite();
   };
   const look = async () => {
     const answer = await ask<RemovalPreview>('GET', `items/${encodeURIComponent(item.id)}/removal`);

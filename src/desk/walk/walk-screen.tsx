@@ -7,9 +7,9 @@ import { keyOfStandIn, nameOf } from '@/core';
 import type { DeskData, WalkReport } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { everyRow } from '../board-filter';
-import { addressOfPlace } from '../place';
 import { type Answer, ask } from '../service';
 import { referenceOf } from '../stand-in-reference';
+import { addressOfView } from '../view';
 import { type Comparison, compared, mark, scrollAlong } from './compare';
 import { SceneEditor } from './scene-editor';
 import { baseOf } from './walk-frame';
@@ -117,7 +117,7 @@ export function WalkScreen({ data, walks, at }: WalkScreenProps) {
   const report = reports[first.token];
   const shown = report?.ok ? report.value.page : null;
   // Back on the board, one wants to know why of what one has just seen.
-  const board = addressOfPlace({
+  const board = addressOfView({
     screen: { kind: 'board' },
     side: first.side,
     filter: everyRow,

@@ -1,8 +1,8 @@
 /** Who of the membership gets an item, and what the others get: for the item's own page at the desk. */
-import { asId, type ItemId, type Outcome, reachOfItem } from '@/core';
+import { asId, breakdownOf, type ItemId, type Outcome } from '@/core';
 import { type Crowd, crowdsOf, membershipOf } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, need, plainRequest } from '../running';
+import { type Administrator, plainRequest, requirePermission } from '../running';
 
 export interface ItemReach {
   readonly of: number;
@@ -22,11 +22,11 @@ export function itemReach(
   side: 'draft' | 'live',
   now: Date,
 ): ItemReach | null {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const { compiled } = state[side];
   const { columns } = membershipOf(state, state.live.compiled.vocabulary, now);
-  const reach = reachOfItem(compiled, asId<ItemId>(item), columns, plainRequest(state, now));
+  const reach = breakdownOf(compiled, asId<ItemId>(item), columns, plainRequest(state, now));
   if (!reach) return null;
   const { size, crowd } = crowdsOf(state, now);
   return {

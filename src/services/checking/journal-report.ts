@@ -2,7 +2,7 @@
 import { addDays, asId, type ItemId } from '@/core';
 import { type JournalCount, type JournalKeeps, readJournal, readJournalNames } from '@/store';
 import type { Trivet } from '../running';
-import { type Administrator, momentAt, NOWHERE, need } from '../running';
+import { type Administrator, momentAt, NOWHERE, requirePermission } from '../running';
 
 /** How many were turned away, and what became of them; the rest may still come back. */
 export type Tally = Pick<JournalCount, 'count' | 'left' | 'signedIn' | 'signedUp' | 'gotIn'>;
@@ -49,7 +49,7 @@ export async function journalReport(
   days: number,
   now: Date,
 ): Promise<JournalReport> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   await trivet.journal.flush(trivet, now);
   const { settings, people } = trivet.state;
   const span = Math.max(1, Math.min(Number.isInteger(days) ? days : 30, 3650));

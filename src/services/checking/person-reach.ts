@@ -20,10 +20,17 @@ import {
 import type { PersonRecord } from '@/store';
 import { draftVocabulary, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, type Person, pacer, plainRequest, recordOf } from '../running';
+import {
+  type Administrator,
+  type Person,
+  plainRequest,
+  recordOf,
+  requirePermission,
+  yielder,
+} from '../running';
 
 /** What a person gets at one item. */
-export interface Reach {
+export interface PersonAtItem {
   readonly item: ItemId;
   readonly title: string;
   readonly address: string | null;
@@ -42,7 +49,7 @@ export interface Reach {
 export interface PersonReport {
   readonly person: PersonRecord;
   readonly audiences: readonly { readonly id: string; readonly name: string }[];
-  readonly reach: readonly Reach[];
+  readonly reach: readonly PersonAtItem[];
 }
 
 const MOST_WAYS = 3;
@@ -56,7 +63,7 @@ export async function personReport(
   id: string,
   now: Date,
 ): Promise<PersonReport | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const person = state.people.get(asId<PersonId>(id));
   if (!person) return null;
@@ -73,10 +80,10 @@ export async function personReport(
   };
 }
 
-async function reachOf(state: SiteState, person: Person, now: Date): Promise<readonly Reach[]> {
+async function reachOf(state: SiteState, person: Person, now: Date): Promise<readonly PersonAtItem[]> {
   let tried = 0;
-  const list: Reach[] = [];
-  const rest = pacer();
+  const list: PersonAtItem[] = [];
+  const rest = yielder();
   for (const { id } of state.outline.addressed.values()) {
     const reach = reachAt(state, id, person, now, tried < MOST_TRIED);
     if (reach.outcome !== 'open') tried += 1;
@@ -86,7 +93,7 @@ async function reachOf(state: SiteState, person: Person, now: Date): Promise<rea
   return list;
 }
 
-function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries: boolean): Reach {
+function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries: boolean): PersonAtItem {
   const { facts, name } = person;
   const { compiled } = state.live;
   const { outline } = compiled;

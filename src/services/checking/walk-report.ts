@@ -22,8 +22,8 @@ import {
   sectionsOf,
 } from '@/core';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
-import { contentOf, decisionOn, type Look, named, postsOf } from '../view';
+import { type Administrator, requirePermission } from '../running';
+import { contentOf, decisionOn, named, postsOf, type ViewContext } from '../view';
 import { type WalkUnderWay, walkOf } from './walk';
 
 /** Where on the page it would have stood. */
@@ -61,7 +61,7 @@ export async function walkReport(
   address: string,
   now: Date,
 ): Promise<WalkReport | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const url = URL.canParse(address, 'http://walk.example') ? new URL(address, 'http://walk.example') : null;
   const walk = url && (await walkOf(trivet, administrator, token, now, url));
   return walk ? reportOn(walk, url) : null;
@@ -70,13 +70,13 @@ export async function walkReport(
 /** The pages on the way to others: the question is still about the one that was asked for. */
 const THRESHOLDS = ['/sign-in', '/passphrase', '/sign-up'];
 
-function reportOn({ look, standIn }: WalkUnderWay, url: URL): WalkReport {
-  const { outline } = look.state;
+function reportOn({ context, standIn }: WalkUnderWay, url: URL): WalkReport {
+  const { outline } = context.state;
   const onThreshold = THRESHOLDS.includes(url.pathname);
   const asked = onThreshold ? (url.searchParams.get('next') ?? '').split('?')[0] : url.pathname;
   const path = normaliseAddress(asked ?? '');
   const page = path === null ? undefined : outline.addressed.get(path);
-  const decision = page && decisionOn(look, page.id);
+  const decision = page && decisionOn(context, page.id);
   const about =
     page && decision && !(onThreshold && decision.kind === 'open')
       ? {
@@ -84,53 +84,61 @@ function reportOn({ look, standIn }: WalkUnderWay, url: URL): WalkReport {
           title: page.title,
           outcome: outcomeOf(decision),
           sentence: describeDecision(decision, nameOf(standIn), page, outline),
-          because: becauseOf(look, page),
+          because: becauseOf(context, page),
         }
       : null;
   const onPage =
     page && decision
       ? decision.kind === 'open' && !onThreshold
-        ? withheldOn(look, page.id)
-        : [withheldAs('page', look, page, decision)]
-      : withheldFromList(look, url.pathname);
-  return { page: about, withheld: [...onPage, ...withheldLinks(look)] };
+        ? withheldOn(context, page.id)
+        : [withheldAs('page', context, page, decision)]
+      : withheldFromList(context, url.pathname);
+  return { page: about, withheld: [...onPage, ...withheldLinks(context)] };
 }
 
-const becauseOf = (look: Look, item: Item): string | null =>
-  describeBecause(explain(look.compiled, item.id, look.facts, look.request), item, look.compiled.vocabulary);
+const becauseOf = (context: ViewContext, item: Item): string | null =>
+  describeBecause(
+    explain(context.compiled, item.id, context.facts, context.request),
+    item,
+    context.compiled.vocabulary,
+  );
 
-const withheldAs = (where: Whereabouts, look: Look, item: Item, decision: Decision): Withheld => ({
+const withheldAs = (where: Whereabouts, context: ViewContext, item: Item, decision: Decision): Withheld => ({
   where,
   item: item.id,
   title: item.title,
   given: outcomeOf(decision),
-  because: capital(becauseOf(look, item) ?? 'it is closed'),
+  because: capital(becauseOf(context, item) ?? 'it is closed'),
 });
 
 /** Whatever of some items is closed. */
-const closed = (where: Whereabouts, look: Look, items: readonly (Item | undefined)[]): readonly Withheld[] =>
+const closed = (
+  where: Whereabouts,
+  context: ViewContext,
+  items: readonly (Item | undefined)[],
+): readonly Withheld[] =>
   items.flatMap((item) => {
-    const decision = item && decisionOn(look, item.id);
-    return item && decision?.kind === 'turned away' ? [withheldAs(where, look, item, decision)] : [];
+    const decision = item && decisionOn(context, item.id);
+    return item && decision?.kind === 'turned away' ? [withheldAs(where, context, item, decision)] : [];
   });
 
-function withheldOn(look: Look, page: ItemId): readonly Withheld[] {
-  const { outline } = look.state;
+function withheldOn(context: ViewContext, page: ItemId): readonly Withheld[] {
+  const { outline } = context.state;
   return sectionsOf(outline, page).flatMap((section): readonly Withheld[] => {
-    const decision = decisionOn(look, section.id);
-    if (decision.kind === 'turned away') return [withheldAs('section', look, section, decision)];
-    const { body, section: more } = contentOf(look.state, section.id);
-    const passages = withheldPassages(look, section, body);
+    const decision = decisionOn(context, section.id);
+    if (decision.kind === 'turned away') return [withheldAs('section', context, section, decision)];
+    const { body, section: more } = contentOf(context.state, section.id);
+    const passages = withheldPassages(context, section, body);
     const fileNamed = (id: string | null) => (id === null ? undefined : outline.items.get(id as ItemId));
     switch (more?.type) {
       case 'posts':
-        return [...passages, ...entriesWithheld(look, more)];
+        return [...passages, ...entriesWithheld(context, more)];
       case 'files':
         return [
           ...passages,
           ...closed(
             'file',
-            look,
+            context,
             (outline.children.get(outline.root) ?? []).filter(
               (item) =>
                 item.kind === 'file' && (more.category === null || item.facts?.category === more.category),
@@ -139,11 +147,11 @@ function withheldOn(look: Look, page: ItemId): readonly Withheld[] {
         ];
       case 'picture':
       case 'video':
-        return [...passages, ...closed('file', look, [fileNamed(more.file)])];
+        return [...passages, ...closed('file', context, [fileNamed(more.file)])];
       case 'call':
         return [
           ...passages,
-          ...(more.to.kind === 'item' ? closed('link', look, [outline.items.get(more.to.item)]) : []),
+          ...(more.to.kind === 'item' ? closed('link', context, [outline.items.get(more.to.item)]) : []),
         ];
       case 'form':
       case 'follow':
@@ -155,15 +163,15 @@ function withheldOn(look: Look, page: ItemId): readonly Withheld[] {
   });
 }
 
-const entriesWithheld = (look: Look, choice: Parameters<typeof postsOf>[1]): readonly Withheld[] =>
-  closed('entry', look, postsOf(look.state, choice));
+const entriesWithheld = (context: ViewContext, choice: Parameters<typeof postsOf>[1]): readonly Withheld[] =>
+  closed('entry', context, postsOf(context.state, choice));
 
 /** The lists of a category or a tag have addresses of their own. */
-function withheldFromList(look: Look, pathname: string): readonly Withheld[] {
+function withheldFromList(context: ViewContext, pathname: string): readonly Withheld[] {
   const [, of, slug = ''] = pathname.split('/');
   if (of !== 'category' && of !== 'tag') return [];
-  const name = named(look, of, decoded(slug));
-  return name === null ? [] : entriesWithheld(look, { [of]: name });
+  const name = named(context, of, decoded(slug));
+  return name === null ? [] : entriesWithheld(context, { [of]: name });
 }
 
 function decoded(text: string): string {
@@ -175,10 +183,10 @@ function decoded(text: string): string {
 }
 
 /** Passages of a text that are for others. */
-function withheldPassages(look: Look, section: Item, body: string): readonly Withheld[] {
-  const { vocabulary } = look.compiled;
+function withheldPassages(context: ViewContext, section: Item, body: string): readonly Withheld[] {
+  const { vocabulary } = context.compiled;
   const compiled = conditionCompiler(vocabulary);
-  const holds = (condition: Condition) => compiled(condition)(look.facts, null, look.request);
+  const holds = (condition: Condition) => compiled(condition)(context.facts, null, context.request);
   const visit = (pieces: readonly Piece[]): readonly Withheld[] =>
     pieces.flatMap((piece): readonly Withheld[] => {
       if (piece.kind === 'text') return [];
@@ -201,15 +209,15 @@ function withheldPassages(look: Look, section: Item, body: string): readonly Wit
 }
 
 /** Links of the menus; what is below one that is closed goes with it. */
-function withheldLinks(look: Look): readonly Withheld[] {
-  const { outline } = look.state;
+function withheldLinks(context: ViewContext): readonly Withheld[] {
+  const { outline } = context.state;
   const below = (id: ItemId): readonly Withheld[] =>
     (outline.children.get(id) ?? []).flatMap((item): readonly Withheld[] => {
       if (item.kind !== 'link') return [];
-      const decision = decisionOn(look, item.id);
-      return decision.kind === 'turned away' ? [withheldAs('link', look, item, decision)] : below(item.id);
+      const decision = decisionOn(context, item.id);
+      return decision.kind === 'turned away' ? [withheldAs('link', context, item, decision)] : below(item.id);
     });
   return (outline.children.get(outline.root) ?? []).flatMap((menu) =>
-    menu.kind === 'menu' && decisionOn(look, menu.id).kind === 'open' ? below(menu.id) : [],
+    menu.kind === 'menu' && decisionOn(context, menu.id).kind === 'open' ? below(menu.id) : [],
   );
 }

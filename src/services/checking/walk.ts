@@ -9,8 +9,8 @@ import {
   factsOf,
   isDay,
   type Moment,
-  may,
   momentIn,
+  permits,
   type RequestFacts,
   requestAt,
   type StandIn,
@@ -18,8 +18,8 @@ import {
 import { insertWalk, readWalk, type Walk, type WalkScene } from '@/store';
 import { personBehind, readStandIn, standInOf } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, hashToken, need, newToken, plainRequest } from '../running';
-import type { Look } from '../view';
+import { type Administrator, hashToken, newToken, plainRequest, requirePermission } from '../running';
+import type { ViewContext } from '../view';
 import { parametersOf } from '../visiting';
 
 const WALK_MS = 30 * 60_000;
@@ -64,7 +64,7 @@ export async function startWalk(
   input: unknown,
   now: Date,
 ): Promise<WalkAnswer> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That is no walk.' };
@@ -89,7 +89,7 @@ export interface WalkUnderWay {
   readonly standIn: StandIn;
   readonly side: 'draft' | 'live';
   readonly scene: WalkScene;
-  readonly look: Look;
+  readonly context: ViewContext;
 }
 
 /** The walk with this token, if it belongs to this administrator's session and is not over; at an address with its query. */
@@ -100,12 +100,12 @@ export async function walkOf(
   now: Date,
   url: URL | null = null,
 ): Promise<WalkUnderWay | null> {
-  if (!administrator || !may(administrator.desk, 'look') || token.length > 100) return null;
+  if (!administrator || !permits(administrator.desk, 'look') || token.length > 100) return null;
   const walk = await walkNamed(trivet, hashToken(token), administrator.session, now);
   const { state } = trivet;
   const standIn = walk && standInOf(state, walk.standIn);
   if (!walk || !standIn) return null;
-  const look = {
+  const context = {
     state,
     compiled: state[walk.side].compiled,
     facts: factsOf(standIn),
@@ -113,7 +113,7 @@ export async function walkOf(
     request: sceneAt(state, walk.scene, now, url),
     base: `/walk/${token}`,
   };
-  return { token, standIn, side: walk.side, scene: walk.scene, look };
+  return { token, standIn, side: walk.side, scene: walk.scene, context };
 }
 
 /** A walk of this session that is not over. Whoever asks has a session that is good, and a walk ends with its own. */

@@ -1,6 +1,6 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
 import { asId, type ItemId, nameOfId } from '@/core';
-import { contentOf, type Look } from '../view';
+import { contentOf, type ViewContext } from '../view';
 
 export interface WouldDo {
   /** Behind "this would". */
@@ -11,14 +11,14 @@ export interface WouldDo {
 
 /** What a form at a path of the site would do for whoever walks. */
 export function wouldDo(
-  look: Look,
+  context: ViewContext,
   [door = '', first = '', second = '']: readonly string[],
   fields: Readonly<Record<string, unknown>>,
 ): WouldDo {
   const text = (name: string) => (typeof fields[name] === 'string' ? fields[name].slice(0, 300) : '');
   const typed = (...names: readonly string[]) =>
     names.flatMap((name) => (text(name) === '' ? [] : [{ name, value: text(name) }]));
-  const who = look.person?.name ?? 'the guest';
+  const who = context.person?.name ?? 'the guest';
   switch (door) {
     case 'sign-in':
       return {
@@ -42,14 +42,15 @@ export function wouldDo(
     case 'passphrase':
       return { what: `open what this passphrase opens, if it is right, to ${who}`, typed: [] };
     case 'groups': {
-      const group = nameOfId(look.compiled.vocabulary, 'group', first) ?? 'a group that is no longer there';
+      const group =
+        nameOfId(context.compiled.vocabulary, 'group', first) ?? 'a group that is no longer there';
       return {
         what: second === 'leave' ? `take ${who} out of ${group}` : `put ${who} into ${group}`,
         typed: [],
       };
     }
     case 'forms': {
-      const form = contentOf(look.state, asId<ItemId>(first)).section;
+      const form = contentOf(context.state, asId<ItemId>(first)).section;
       if (form?.type !== 'form') return { what: 'do nothing: there is no such form', typed: [] };
       return {
         what: `send these answers to ${form.mailTo}`,

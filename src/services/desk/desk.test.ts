@@ -17,7 +17,7 @@ import {
   walkOf,
   whoPasses,
 } from '..';
-import { gretaAt, later, liveLook, now, openLarkfell, signedInAt, withOpened } from '../testing';
+import { gretaAt, later, liveContext, now, openLarkfell, signedInAt, withOpened } from '../testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -119,7 +119,7 @@ describe('draft and live', () => {
     expect(trivet.state.live.revision).toBe(live.revision + 1);
     const { state } = trivet;
     const facts = (await visitorOf(trivet, undefined, now)).facts;
-    expect(viewPage(liveLook(state, facts), '/trustees').kind).toBe('page');
+    expect(viewPage(liveContext(state, facts), '/trustees').kind).toBe('page');
     const nothing = { version, revision: state.live.revision };
     expect(await putLive(trivet, greta, nothing, now)).toEqual({ kind: 'nothing to do' });
     await saveDraft(trivet, greta, { version, policy: live.policy });
@@ -190,7 +190,7 @@ describe('a walk', () => {
     for (const side of ['draft', 'live']) {
       const token = await walkFrom(greta, { standIn: { person: 'marek' }, side });
       const walk = await walkOf(trivet, greta, token, now);
-      kinds.push(walk && viewPage(walk.look, '/crew').kind);
+      kinds.push(walk && viewPage(walk.context, '/crew').kind);
     }
     expect(kinds).toEqual(['page', 'missing']);
   });
@@ -216,8 +216,8 @@ describe('a walk', () => {
       scene: { at: '2026-12-24T18:30', device: 'phone', referrer: 'news.example', language: 'de-AT' },
     });
     const walk = await walkOf(trivet, greta, token, now, new URL('http://site.example/crew?from=mail'));
-    expect(walk && viewPage(walk.look, '/crew').kind).toBe('page');
-    expect(walk?.look.request).toMatchObject({
+    expect(walk && viewPage(walk.context, '/crew').kind).toBe('page');
+    expect(walk?.context.request).toMatchObject({
       today: '2026-12-24',
       minute: 18 * 60 + 30,
       weekday: 'Thursday',

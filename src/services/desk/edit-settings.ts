@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { momentIn } from '@/core';
 import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
 import type { Trivet } from '../running';
-import { type Administrator, forgetOld, need } from '../running';
+import { type Administrator, forgetOld, requirePermission } from '../running';
 
 /** The settings that are for people to choose; the site's keys are not among them. */
 export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays'>;
 
 export function openSettings(trivet: Trivet, administrator: Administrator): OpenSettings {
-  need(administrator, 'everything');
+  requirePermission(administrator, 'everything');
   const { timeZone, journal, journalDays } = trivet.state.settings;
   return { timeZone, journal, journalDays };
 }
@@ -38,7 +38,7 @@ export async function editSettings(
   input: unknown,
   now: Date,
 ): Promise<Readonly<Record<string, string>> | null> {
-  need(administrator, 'everything');
+  requirePermission(administrator, 'everything');
   const parsed = form.safeParse(input);
   if (!parsed.success)
     return Object.fromEntries(

@@ -1,14 +1,14 @@
 /** What the desk needs to show the board: the outline, the names, both policies and the stand-ins. */
-import type { DeskPost, Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
+import type { DeskGrant, Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
 import { boardOf } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, need, plainRequest } from '../running';
+import { type Administrator, plainRequest, requirePermission } from '../running';
 
 /** The desk's data, plain enough to travel to the browser. */
 export interface DeskData {
   readonly administrator: string;
   /** What they may do at the desk. */
-  readonly desk: DeskPost;
+  readonly desk: DeskGrant;
   readonly siteTitle: string;
   readonly items: readonly Item[];
   /** The summary of each page, for drawing teasers. */
@@ -27,7 +27,7 @@ export interface DeskData {
 }
 
 export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { outline, names, contents, draft, live, people } = trivet.state;
   return {
     administrator: administrator.name,

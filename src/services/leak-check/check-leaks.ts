@@ -1,7 +1,7 @@
 /** The leak check as an administrator starts it: one at a time, as the visitors of their board or as everybody. */
 import { z } from 'zod';
 import { boardOf } from '../people';
-import { type Administrator, need, type Trivet } from '../running';
+import { type Administrator, requirePermission, type Trivet } from '../running';
 import { type Knock, type LeakReport, leakCheck } from './leak-check';
 
 const asking = z.strictObject({ everyone: z.boolean() });
@@ -21,7 +21,7 @@ export async function checkLeaks(
   input: unknown,
   { now, cookieName, knock, signal }: Around,
 ): Promise<LeakReport | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   if (underWay) return null;
   underWay = true;
   try {

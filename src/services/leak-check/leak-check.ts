@@ -4,7 +4,7 @@
  */
 import { decide, guest, type ItemId, type PersonId, pathOf, type RequestFacts } from '@/core';
 import type { SiteState } from '../running';
-import { pacer, plainRequest, Trivet } from '../running';
+import { plainRequest, Trivet, yielder } from '../running';
 import { type Eyes, mayHave } from './allowed';
 import { fillCopy, type Tester } from './copy';
 import { type Try, triesOf } from './doors';
@@ -84,7 +84,7 @@ export async function tryDoors(
   const leaks: Leak[] = [];
   let leaked = 0;
   let requests = 0;
-  const rest = pacer();
+  const rest = yielder();
   const request: RequestFacts = plainRequest(copy, now);
   for (const [index, tester] of testers.entries()) {
     signal?.throwIfAborted();

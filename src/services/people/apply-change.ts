@@ -4,7 +4,7 @@
  * back.
  */
 import { randomUUID } from 'node:crypto';
-import { asId, may, type PassphraseId, type PersonId, type SiteNames, same } from '@/core';
+import { asId, type PassphraseId, type PersonId, permits, type SiteNames, same } from '@/core';
 import {
   deleteCodesTo,
   deletePeople,
@@ -24,7 +24,7 @@ import {
   writePeople,
 } from '@/store';
 import type { SiteState, Touched, Trivet } from '../running';
-import { type Administrator, NotAllowed, need, recordOf } from '../running';
+import { type Administrator, NotAllowed, recordOf, requirePermission } from '../running';
 
 /** A change about to be made. */
 export interface SiteChange {
@@ -105,7 +105,7 @@ export async function undoChange(
   administrator: Administrator,
   input: unknown,
 ): Promise<ChangeAnswer> {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const id = typeof input === 'string' && input.length <= 100 ? input : '';
   return trivet.changePeople(async (state): Promise<Changed> => {
     const wrong = (message: string) => untouched({ kind: 'wrong', message });
@@ -150,7 +150,7 @@ function needPosts(administrator: Administrator, people: readonly PeopleChange[]
       !same(before?.desk ?? null, after?.desk ?? null) ||
       (before?.desk && (after === null || before.email !== after.email)),
   );
-  if (!touched || may(administrator.desk, 'everything')) return;
+  if (!touched || permits(administrator.desk, 'everything')) return;
   throw new NotAllowed(
     'Who may use the desk, and the mail addresses of those who may, are changed by owners. Nothing was changed.',
   );
@@ -174,7 +174,7 @@ const MOST_LATEST = 10;
 
 /** The latest changes of people and names, newest first. */
 export function latestChanges(trivet: Trivet, administrator: Administrator) {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   return readLatestChanges(trivet.db, MOST_LATEST);
 }
 

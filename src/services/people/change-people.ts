@@ -18,7 +18,14 @@ import {
 import type { PeopleChange, PersonRecord } from '@/store';
 import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, memberOf, need, personOf, plainRequest, recordOf } from '../running';
+import {
+  type Administrator,
+  memberOf,
+  personOf,
+  plainRequest,
+  recordOf,
+  requirePermission,
+} from '../running';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import type { Crowd } from './columns';
 import { draftVocabulary, peopleWhere } from './find-people';
@@ -68,7 +75,7 @@ export async function changePeople(
   preview: boolean,
   now: Date,
 ): Promise<PeopleAnswer> {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
@@ -227,7 +234,7 @@ export async function savePerson(
   input: unknown,
   now: Date,
 ): Promise<SavePersonAnswer> {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const parsed = save.safeParse(input);
   if (!parsed.success)
     return {

@@ -6,7 +6,7 @@ import {
   expanded,
   type Member,
   placesIn,
-  type Selection,
+  type Subset,
   type Vocabulary,
 } from '@/core';
 import type { SiteState } from '../running';
@@ -25,9 +25,9 @@ const kept = new WeakMap<SiteState['people'], Membership>();
 export interface MembershipView {
   readonly members: readonly Member[];
   readonly columns: Columns;
-  readonly select: (condition: Condition) => Selection;
+  readonly select: (condition: Condition) => Subset;
   /** The members of a set, the first so many of them. */
-  readonly named: (bits: Selection['bits'], most?: number) => readonly Member[];
+  readonly named: (bits: Subset['bits'], most?: number) => readonly Member[];
 }
 
 /** The membership of a site, asked with the names of one of its policies. */
@@ -74,7 +74,7 @@ export interface Crowd {
 export function crowdsOf(
   state: SiteState,
   now: Date,
-): { readonly size: number; readonly crowd: (selection: Selection) => Crowd } {
+): { readonly size: number; readonly crowd: (selection: Subset) => Crowd } {
   const { members, named } = membershipOf(state, state.live.compiled.vocabulary, now);
   return {
     size: members.length,

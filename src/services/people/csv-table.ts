@@ -1,6 +1,6 @@
 /** CSV (RFC 4180) cut into records that know the line on which they begin, with what is wrong where it is. */
 import { type CsvError, parse } from 'csv-parse';
-import { breath } from '../running';
+import { yieldToOthers } from '../running';
 
 /** Something wrong in a file. */
 export interface CsvProblem {
@@ -62,7 +62,7 @@ export async function tableOf(file: string | Uint8Array): Promise<Table> {
   parser.resume();
   for (let at = 0; at < csv.length && !parser.destroyed && rows.length <= MOST_LINES; at += PIECE) {
     parser.write(csv.slice(at, at + PIECE));
-    await breath();
+    await yieldToOthers();
   }
   if (rows.length > MOST_LINES) {
     parser.destroy();

@@ -23,7 +23,7 @@ import {
 import type { PeopleChange, PersonRecord } from '@/store';
 import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, hashPassphrase, need, recordOf } from '../running';
+import { type Administrator, hashPassphrase, recordOf, requirePermission } from '../running';
 import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change';
 import { openedByLoss } from './opened-by-loss';
 
@@ -99,7 +99,7 @@ export async function editNames(
   preview: boolean,
   now: Date,
 ): Promise<NamesAnswer> {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const parsed = edit.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };

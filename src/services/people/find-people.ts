@@ -11,7 +11,7 @@ import {
 } from '@/core';
 import type { PersonRecord } from '@/store';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, type Person, recordOf } from '../running';
+import { type Administrator, type Person, recordOf, requirePermission } from '../running';
 import { membershipOf } from './columns';
 import { folded } from './find-members';
 
@@ -45,7 +45,7 @@ export function findPeople(
   input: unknown,
   now: Date,
 ): FindAnswer {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const parsed = question.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', message: 'That can’t be looked for.' };
   const { text, condition, from, most } = parsed.data;

@@ -1,7 +1,7 @@
 /** The names of a site with who has them and what asks for them. */
 import { describeUse, type NameKind, namesOf, type SiteNames, usesOf } from '@/core';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
+import { type Administrator, requirePermission } from '../running';
 import { KINDS, type Kind } from './edit-names';
 
 /** Where each name is used and how many people have it. */
@@ -14,7 +14,7 @@ export interface NameReport {
 
 /** The names with their uses in the draft and how many people have each, by "kind id". */
 export function namesReport(trivet: Trivet, administrator: Administrator): NameReport {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const people: Record<string, number> = {};
   const count = (of: Kind, each: string) => {

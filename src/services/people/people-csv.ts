@@ -22,7 +22,7 @@ import {
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, pacer, recordOf } from '../running';
+import { type Administrator, recordOf, requirePermission, yielder } from '../running';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import { type CsvProblem, type Row, type Table, tableOf } from './csv-table';
 import { draftVocabulary, peopleWhere } from './find-people';
@@ -63,7 +63,7 @@ export function exportPeople(
   withBom: boolean,
   now: Date,
 ): { readonly csv: string } | { readonly problem: string } {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const { state } = trivet;
   const found = peopleWhere(state, draftVocabulary(state), who, now);
   if ('error' in found) return { problem: found.error.message };
@@ -133,7 +133,7 @@ export async function importPeople(
   dryRun: boolean,
   now: Date,
 ): Promise<CsvAnswer> {
-  need(administrator, 'people');
+  requirePermission(administrator, 'people');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be read.' };
@@ -220,7 +220,7 @@ async function peopleIn(
   const lineOf = new Map<string, number>();
   const readers = columns.map((target) => readerFor(target, state.names));
   const people: PeopleChange[] = [];
-  const rest = pacer();
+  const rest = yielder();
   for (const { line, cells } of records) {
     await rest();
     if (cells.length !== columns.length) {
@@ -242,7 +242,7 @@ async function peopleIn(
     lineOf.set(email, line);
     const known = byEmail.get(email);
     const before = known ? recordOf(known) : null;
-    let after: PersonRecord = before ?? { ...nobody, email, name: '' };
+    let after: PersonRecord = before ?? { ...blankPerson, email, name: '' };
     readers.forEach((reader, at) => {
       const result = reader(restored(cells[at] ?? '').trim(), after);
       if ('problem' in result) complain(line, at + 1, result.problem);
@@ -256,7 +256,7 @@ async function peopleIn(
   return people;
 }
 
-const nobody: Omit<PersonRecord, 'email' | 'name'> = {
+const blankPerson: Omit<PersonRecord, 'email' | 'name'> = {
   id: '' as PersonRecord['id'],
   desk: null,
   level: null,

@@ -22,7 +22,7 @@ import {
 } from '..';
 import { recordOf } from '../running/person';
 import { readSiteState } from '../running/site-state';
-import { gretaAt, liveLook, now, openLarkfell, signedInAt } from '../testing';
+import { gretaAt, liveContext, now, openLarkfell, signedInAt } from '../testing';
 import { startSession } from '../visiting/start-session';
 
 let trivet: Trivet;
@@ -86,7 +86,7 @@ describe('changing many', () => {
     expect(person('jonah')).toEqual(before);
     const answer = await changePeople(trivet, greta, request, false, now);
     expect(answer).toMatchObject({ kind: 'changed', people: preview.changes.count });
-    expect(viewPage(liveLook(trivet.state, person('jonah').facts), '/crew').kind).toBe('page');
+    expect(viewPage(liveContext(trivet.state, person('jonah').facts), '/crew').kind).toBe('page');
     expect(await changePeople(trivet, greta, request, false, now)).toEqual({ kind: 'nothing to do' });
     await undo(answer);
     expect(recordOf(person('jonah'))).toEqual(recordOf(before));
@@ -344,7 +344,7 @@ describe('names', () => {
 
   it('can be renamed: conditions follow', async () => {
     const answer = await change({ kind: 'rename', of: 'group', id: 'dome-crew', name: 'Dome hands' });
-    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
+    expect(viewPage(liveContext(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
     expect(find({ condition: 'in group "Dome hands"' }).count).toBeGreaterThan(0);
     await undo(answer as { kind: string; change: string });
   });
@@ -361,15 +361,15 @@ describe('names', () => {
     const before = recordOf(person('wren'));
     const answer = await change({ kind: 'remove', of: 'group', id: 'dome-crew' });
     expect(person('wren').groups).toEqual([]);
-    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('missing');
+    expect(viewPage(liveContext(trivet.state, person('wren').facts), '/crew').kind).toBe('missing');
     await undo(answer as { kind: string; change: string });
     expect(recordOf(person('wren'))).toEqual(before);
-    expect(viewPage(liveLook(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
+    expect(viewPage(liveContext(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
   });
 
   it('stay while their going would open something to those who have them', async () => {
     // Join us is for guests and for members without a level.
-    expect(viewPage(liveLook(trivet.state, person('odile').facts), '/join').kind).toBe('redirect');
+    expect(viewPage(liveContext(trivet.state, person('odile').facts), '/join').kind).toBe('redirect');
     const edit = { kind: 'remove', of: 'level', id: 'friend' };
     for (const answer of [await preview(edit), await change(edit)]) {
       expect(answer).toEqual({
@@ -401,7 +401,7 @@ describe('names', () => {
     });
     const answer = await change(toText);
     expect(person('ines').facts.profile?.['hours-logged']).toBe('140');
-    expect(viewPage(liveLook(trivet.state, person('ines').facts), '/keepers').kind).toBe('redirect');
+    expect(viewPage(liveContext(trivet.state, person('ines').facts), '/keepers').kind).toBe('redirect');
     await undo(answer as { kind: string; change: string });
     expect(person('ines').facts.profile?.['hours-logged']).toBe(140);
     const toDay = await preview({ kind: 'field', id: 'hours-logged', type: 'date', ...details });

@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, guest, type Member, member, type PersonId, type StandIn, type VisitorFacts } from '@/core';
+import { asId, guest, member, type PersonId, type StandIn, type VisitorFacts } from '@/core';
 import {
   type BoardSet,
   deleteBoardSet,
@@ -16,7 +16,7 @@ import {
 } from '@/store';
 import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, memberOf, need, type Person } from '../running';
+import { type Administrator, memberOf, type Person, requirePermission } from '../running';
 import { factsForm } from './person-form';
 
 const madeUp = z.strictObject({
@@ -94,7 +94,7 @@ export function readStandIn(state: SiteState, input: unknown): { ref: StandInRef
 
 /** The administrator's board; a guest alone until there is more. */
 export async function boardOf(trivet: Trivet, administrator: Administrator): Promise<readonly StandIn[]> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const kept: readonly StandInRef[] = (await readBoard(trivet.db, administrator.id)) ?? ['guest'];
   return standInsOf(trivet.state, kept);
 }
@@ -105,7 +105,7 @@ export async function keepBoard(
   administrator: Administrator,
   input: unknown,
 ): Promise<string | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const parsed = refs.safeParse(input);
   if (!parsed.success) return wrongIn(parsed.error, input);
   await writeBoard(trivet.db, administrator.id, parsed.data);
@@ -130,7 +130,7 @@ export async function boardSets(
   trivet: Trivet,
   administrator: Administrator,
 ): Promise<readonly NamedStandIns[]> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const sets = await readBoardSets(trivet.db);
   return sets.map(({ standIns, ...set }: BoardSet) => ({
     ...set,
@@ -149,7 +149,7 @@ export async function keepBoardSet(
   administrator: Administrator,
   input: unknown,
 ): Promise<string | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const parsed = set.safeParse(input);
   if (!parsed.success) return parsed.error.issues[0]?.message ?? 'That can’t be kept.';
   await writeBoardSet(trivet.db, { ...parsed.data, id: randomUUID(), by: administrator.name });
@@ -158,6 +158,6 @@ export async function keepBoardSet(
 
 /** Drops a set. Boards that began as it stay as they are. */
 export async function dropBoardSet(trivet: Trivet, administrator: Administrator, id: string): Promise<void> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   await deleteBoardSet(trivet.db, id);
 }

@@ -3,7 +3,7 @@ import { type AudienceId, both, countOf, describeUse, usesOf, vocabularyOf } fro
 import type { Crowd } from '../people';
 import { membershipOf } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
+import { type Administrator, requirePermission } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 const MOST_SHOWN = 8;
@@ -32,7 +32,7 @@ export function audienceReport(
   input: unknown,
   now: Date,
 ): AudienceReport | { readonly problems: readonly PolicyProblem[] } {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const read = readPolicy(input, state);
   if ('problems' in read) return read;

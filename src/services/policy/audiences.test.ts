@@ -24,7 +24,7 @@ import {
   whoPasses,
 } from '..';
 import { membershipOf } from '../people/columns';
-import { gretaAt, later, liveLook, now, openLarkfell } from '../testing';
+import { gretaAt, later, liveContext, now, openLarkfell } from '../testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -88,7 +88,7 @@ describe('audiences', () => {
     const kindOf = () => {
       const odile = [...trivet.state.people.values()].find(({ id: one }) => one === 'odile');
       if (!odile) throw new Error('no Odile');
-      return viewPage(liveLook(trivet.state, odile.facts), '/crew').kind;
+      return viewPage(liveContext(trivet.state, odile.facts), '/crew').kind;
     };
     const toLive = async (next: Policy) => {
       const { draft, live: current } = trivet.state;

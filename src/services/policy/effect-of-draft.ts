@@ -13,7 +13,7 @@ import {
 import type { RevisionEffect } from '@/store';
 import { type Crowd, crowdsOf, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, plainRequest } from '../running';
+import { type Administrator, plainRequest, requirePermission } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 /** An effect as the desk shows it. */
@@ -55,7 +55,7 @@ export async function effectOfDraft(
   now: Date,
   watch: Watch = {},
 ): Promise<EffectAnswer> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const read = readPolicy(input, state);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };

@@ -9,22 +9,22 @@ import {
   WHOLE_SITE,
 } from '@/core';
 import type { SiteState } from '../running';
-import { type Administrator, branchName, NotAllowed, need, reachOf } from '../running';
+import { type Administrator, branchItems, branchName, NotAllowed, requirePermission } from '../running';
 
 /**
  * Throws {@link NotAllowed} unless an administrator may change one policy into another. Whoever is limited to a branch may
  * change gates that point at items there, and nothing that reaches further: no audiences, no turn-aways with names, no
  * rules of the whole site, no gate that describes what it covers.
  */
-export function needGates(
+export function requireGatePermission(
   administrator: Pick<Administrator, 'desk'>,
   { outline, names }: SiteState,
   before: Policy,
   after: Policy,
 ): void {
-  need(administrator, 'gates');
+  requirePermission(administrator, 'gates');
   const { desk } = administrator;
-  const reach = reachOf(desk, outline);
+  const reach = branchItems(desk, outline);
   if (reach === null) return;
   // A gate that new items start with stands over what is not there yet, and the whole site's over everything.
   const further = new Set([

@@ -4,7 +4,7 @@ import type { Policy } from '@/core';
 import { type RevisionRecord, readChanges, readRevision, readRevisions } from '@/store';
 import { type FactChange, personDifference } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
+import { type Administrator, requirePermission } from '../running';
 
 const AT_ONCE = 50;
 
@@ -17,7 +17,7 @@ export async function revisionsOf(
   administrator: Administrator,
   before: number | null,
 ): Promise<readonly Revision[]> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const rows = await readRevisions(trivet.db, AT_ONCE, before);
   return rows.map((row) => ({
     ...row,
@@ -36,7 +36,7 @@ export async function revisionAt(
   readonly policy: Policy;
   readonly previous: Policy | null;
 } | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   if (!Number.isInteger(number) || number < 1 || number > 2 ** 31 - 1) return null;
   const found = await readRevision(trivet.db, number);
   if (!found) return null;
@@ -80,7 +80,7 @@ export async function pastChanges(
   administrator: Administrator,
   input: unknown,
 ): Promise<readonly PastChange[]> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { person, before } = asking.parse(input);
   const { names } = trivet.state;
   const rows = await readChanges(trivet.db, {

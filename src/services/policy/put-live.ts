@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { difference } from '@/core';
 import { switchLive } from '@/store';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
+import { type Administrator, requirePermission } from '../running';
 import { effectAgainstLive, recordOfEffect } from './effect-of-draft';
-import { needGates } from './gate-reach';
+import { requireGatePermission } from './gate-reach';
 
 const request = z.strictObject({
   version: z.number().int(),
@@ -25,7 +25,7 @@ export async function putLive(
   input: unknown,
   now: Date,
 ): Promise<PutLiveAnswer> {
-  need(administrator, 'gates');
+  requirePermission(administrator, 'gates');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be put live.' };
@@ -38,7 +38,7 @@ export async function putLive(
     } as const;
     if (state.draft.version !== version || state.live.revision !== revision) return stale;
     if (difference(state.live.policy, state.draft.policy).length === 0) return { kind: 'nothing to do' };
-    needGates(administrator, state, state.live.policy, state.draft.policy);
+    requireGatePermission(administrator, state, state.live.policy, state.draft.policy);
     const effect = await effectAgainstLive(state, state.draft.policy, now);
     const number = await switchLive(
       trivet.db,

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import type { Policy } from '@/core';
 import { updateDraft } from '@/store';
 import type { Trivet } from '../running';
-import { type Administrator, need } from '../running';
-import { needGates } from './gate-reach';
+import { type Administrator, requirePermission } from '../running';
+import { requireGatePermission } from './gate-reach';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 export type SaveAnswer =
@@ -23,7 +23,7 @@ export async function saveDraft(
   administrator: Administrator,
   input: unknown,
 ): Promise<SaveAnswer> {
-  need(administrator, 'gates');
+  requirePermission(administrator, 'gates');
   const parsed = request.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
@@ -32,7 +32,7 @@ export async function saveDraft(
   const version = await trivet.changePolicies((state) => {
     // One that comes too late is not looked at: it differs by what others did as well.
     if (state.draft.version === parsed.data.version)
-      needGates(administrator, state, state.draft.policy, read.policy);
+      requireGatePermission(administrator, state, state.draft.policy, read.policy);
     return updateDraft(trivet.db, read.policy, parsed.data.version, administrator.name);
   });
   if (version !== null) return { kind: 'saved', version };

@@ -24,7 +24,7 @@ import {
 } from '@/core';
 import { type Crowd, MOST_NAMED, membershipOf } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, need, plainRequest } from '../running';
+import { type Administrator, plainRequest, requirePermission } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 export interface PassingReport {
@@ -55,7 +55,7 @@ export function whoPasses(
   input: unknown,
   now: Date,
 ): PassingReport | { readonly problems: readonly PolicyProblem[] } {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const parsed = passing.safeParse(input);
   if (!parsed.success)

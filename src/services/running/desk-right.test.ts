@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   asId,
   DESK_RIGHTS,
-  type DeskPost,
+  type DeskGrant,
   type DeskRight,
   everyone,
   type GateId,
@@ -15,7 +15,7 @@ import {
 } from '@/core';
 import * as services from '..';
 import { type Administrator, NotAllowed, type Trivet } from '..';
-import { needGates } from '../policy/gate-reach';
+import { requireGatePermission } from '../policy/gate-reach';
 import { gretaAt, now, openLarkfell } from '../testing';
 import { recordOf } from './person';
 
@@ -32,7 +32,7 @@ const id = asId<ItemId>;
 const as = (right: DeskRight, branch: string | null = null): Administrator =>
   Object.assign(Object.create(Object.getPrototypeOf(greta)), {
     ...greta,
-    desk: { right, branch: branch === null ? null : id(branch) } satisfies DeskPost,
+    desk: { right, branch: branch === null ? null : id(branch) } satisfies DeskGrant,
   });
 
 /** Whether a call was refused for want of a right. Whatever else it comes to does not matter here. */
@@ -134,7 +134,7 @@ it('is asked for by every service that takes an administrator', () => {
   // A walk answers nothing rather than refusing, so that nobody learns that there is one.
   const inner = ['startWithDefaults', 'walkOf'];
   const silent = taking.filter(
-    ({ name, body }) => !/\bneed(At|Gates)?\(/.test(body) && !inner.includes(name),
+    ({ name, body }) => !/\brequire(Gate)?Permission(At)?\(/.test(body) && !inner.includes(name),
   );
   // The leak check is started through a service of its own, which needs a running site.
   expect(silent.map(({ name }) => name)).toEqual([]);
@@ -174,7 +174,8 @@ describe('a right that is limited to a branch', () => {
   it('does not reach what can’t be shown to be within it', async () => {
     const keeper = as('gatekeeper', 'crew');
     const { draft, live } = trivet.state;
-    const change = (before: Policy, after: Policy) => () => needGates(keeper, trivet.state, before, after);
+    const change = (before: Policy, after: Policy) => () =>
+      requireGatePermission(keeper, trivet.state, before, after);
     const gate = draft.policy.gates.find((one) => one.id === 'crew');
     if (!gate) throw new Error('no gate');
     const over = (item: string, gateId = 'mine') => ({

@@ -1,8 +1,8 @@
 /**
- * Who may do what at the desk. A service takes an {@link Administrator} and says with {@link need} what it needs, before it
+ * Who may do what at the desk. A service takes an {@link Administrator} and says with {@link requirePermission} what it needs, before it
  * does anything; what screens show or hide has no part in it.
  */
-import { below, type DeskPost, type Doing, type ItemId, may, type Outline } from '@/core';
+import { below, type DeskGrant, type ItemId, type Outline, type Permission, permits } from '@/core';
 import type { Person } from './person';
 import type { Visitor } from './visitor';
 
@@ -11,7 +11,7 @@ declare const brand: unique symbol;
 /** A person who has been found to have a right to use the desk. Desk services take nothing less. */
 export interface Administrator extends Person {
   readonly session: string;
-  readonly desk: DeskPost;
+  readonly desk: DeskGrant;
   readonly [brand]: 'administrator';
 }
 
@@ -19,7 +19,7 @@ export interface Administrator extends Person {
 export const administratorOf = ({ person, session }: Visitor): Administrator | null =>
   person?.desk && session !== null ? ({ ...person, session } as Administrator) : null;
 
-const NEEDED: Readonly<Record<Doing, string>> = {
+const NEEDED: Readonly<Record<Permission, string>> = {
   look: 'Looking around the desk needs a right to use it.',
   gates: 'Gates are changed by owners and gatekeepers.',
   people: 'People and names are changed by owners, and by gatekeepers of the whole site.',
@@ -31,24 +31,24 @@ const NEEDED: Readonly<Record<Doing, string>> = {
 export class NotAllowed extends Error {}
 
 /** Throws {@link NotAllowed} unless an administrator may do this. */
-export function need({ desk }: Pick<Administrator, 'desk'>, doing: Doing): void {
-  if (!may(desk, doing)) throw new NotAllowed(NEEDED[doing]);
+export function requirePermission({ desk }: Pick<Administrator, 'desk'>, permission: Permission): void {
+  if (!permits(desk, permission)) throw new NotAllowed(NEEDED[permission]);
 }
 
 /** The items that a right is limited to; null when it reaches the whole site. */
-export const reachOf = (desk: DeskPost, outline: Outline): ReadonlySet<ItemId> | null =>
+export const branchItems = (desk: DeskGrant, outline: Outline): ReadonlySet<ItemId> | null =>
   desk.branch === null || desk.right === 'owner'
     ? null
     : new Set([...below(outline, desk.branch)].map(({ id }) => id));
 
-/** The same as {@link need} for content at some items; those that are new stand where their parents are. */
-export function needAt(
+/** The same as {@link requirePermission} for content at some items; those that are new stand where their parents are. */
+export function requirePermissionAt(
   administrator: Pick<Administrator, 'desk'>,
   outline: Outline,
   items: readonly ItemId[],
 ): void {
-  need(administrator, 'content');
-  const reach = reachOf(administrator.desk, outline);
+  requirePermission(administrator, 'content');
+  const reach = branchItems(administrator.desk, outline);
   if (reach === null || items.every((id) => reach.has(id))) return;
   throw new NotAllowed(
     `Your right reaches ${branchName(administrator.desk, outline)} and what is beneath it.`,
@@ -56,5 +56,5 @@ export function needAt(
 }
 
 /** What a limited right is limited to, by name. */
-export const branchName = ({ branch }: DeskPost, outline: Outline): string =>
+export const branchName = ({ branch }: DeskGrant, outline: Outline): string =>
   (branch && outline.items.get(branch)?.title) ?? 'a page that is no longer there';

@@ -1,14 +1,14 @@
 /** The running program: its state, its settings, who asks, and what they may. */
-export { breath, pacer } from './breath';
+
 export { momentAt, plainRequest } from './clock';
 export {
   type Administrator,
   administratorOf,
+  branchItems,
   branchName,
   NotAllowed,
-  need,
-  needAt,
-  reachOf,
+  requirePermission,
+  requirePermissionAt,
 } from './desk-right';
 export { type Environment, readEnvironment } from './environment';
 export { forgetOld, NOWHERE } from './journal';
@@ -29,3 +29,4 @@ export { newSettings } from './settings';
 export type { SiteState, Touched } from './site-state';
 export { Trivet } from './trivet';
 export { type Visitor, visitorOf } from './visitor';
+export { yielder, yieldToOthers } from './yielding';

@@ -19,7 +19,7 @@ import {
 import { type PersonRecord, readFileBytes } from '@/store';
 import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, recordOf } from '../running';
+import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
 import { editedSection } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
@@ -30,7 +30,7 @@ export function exportSite(
   administrator: Administrator,
   withPeople: boolean,
 ): Promise<SiteFile> {
-  need(administrator, 'everything');
+  requirePermission(administrator, 'everything');
   return siteAsFile(trivet, withPeople);
 }
 

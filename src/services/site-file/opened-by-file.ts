@@ -13,7 +13,7 @@ import {
   type VisitorFacts,
 } from '@/core';
 import type { SiteState } from '../running';
-import { pacer, personOf, plainRequest, recordOf } from '../running';
+import { personOf, plainRequest, recordOf, yielder } from '../running';
 import type { SiteInFile } from './read-site-file';
 
 /** An item that would be open to somebody to whom it is closed. */
@@ -46,7 +46,7 @@ export async function openedByFile(
   });
   const sameNames = same(state.names, site.names);
   const less = asksForLess(before, after);
-  const rest = pacer();
+  const rest = yielder();
   const opened: OpenedItem[] = [];
   const told = new Map<Item['id'], string>();
   // Top down, so that what something is in comes first.

@@ -38,7 +38,7 @@ import {
   writePeople,
 } from '@/store';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, recordOf } from '../running';
+import { type Administrator, recordOf, requirePermission } from '../running';
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { hashesIn } from './import-site';
@@ -85,7 +85,7 @@ export async function replaceSite(
   input: unknown,
   now: Date,
 ): Promise<ImportAnswer> {
-  need(administrator, 'everything');
+  requirePermission(administrator, 'everything');
   const parsed = request.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', problems: ['Send a file, and the dry run that it follows.'] };
   return fileOverSite(trivet, parsed.data.file, parsed.data.basis, administrator.name, now);

@@ -1,6 +1,6 @@
 /** What members see and change of themselves. */
 import { type Field, type FieldValue, nameOfId } from '@/core';
-import type { Look } from './look';
+import type { ViewContext } from './context';
 
 export interface AccountView {
   readonly name: string;
@@ -17,10 +17,10 @@ export interface AccountView {
 }
 
 /** The account of whoever looks, or null for guests and stand-ins that are made up. */
-export function accountOf(look: Look, back: string): AccountView | null {
-  const { person, base } = look;
+export function accountOf(context: ViewContext, back: string): AccountView | null {
+  const { person, base } = context;
   if (!person) return null;
-  const { vocabulary } = look.compiled;
+  const { vocabulary } = context.compiled;
   return {
     name: person.name,
     email: person.email,

@@ -1,8 +1,8 @@
 /** Entries of lists, feeds and searches: an item as it stands among others. Each follows its item's decision. */
 import { type Day, type ItemId, type Post, type Section, sectionsOf, type TurnedAway } from '@/core';
 import type { SiteState } from '../running';
+import { addressIn, decisionOn, type ViewContext } from './context';
 import { givenAt } from './given-at';
-import { addressIn, decisionOn, type Look } from './look';
 import { type Step, stepFor } from './step';
 import { contentOf, firstWords, hasOwnGate, summaryOf } from './texts';
 
@@ -33,13 +33,13 @@ export interface Entry {
 }
 
 /** A post in a list, or null where it is left out. */
-export function entryOf(look: Look, post: Post): Entry | null {
-  const given = givenAt(look, post.id);
+export function entryOf(context: ViewContext, post: Post): Entry | null {
+  const given = givenAt(context, post.id);
   const facts = post.facts ?? {};
   const base = {
     id: post.id,
     title: post.title,
-    address: addressIn(look, post.address),
+    address: addressIn(context, post.address),
     date: facts.date ?? null,
     author: facts.author ?? null,
     category: facts.category ?? null,
@@ -48,14 +48,14 @@ export function entryOf(look: Look, post: Post): Entry | null {
   if (given.kind === 'open') {
     return {
       ...base,
-      text: summaryOf(look.state, look.compiled, post.id),
-      picture: pictureOf(look, facts.picture ?? null),
+      text: summaryOf(context.state, context.compiled, post.id),
+      picture: pictureOf(context, facts.picture ?? null),
       coarse: null,
       teaser: null,
     };
   }
   if (given.kind !== 'teaser') return null;
-  const shown = teaserOf(look, post.id, given.decision, post.address);
+  const shown = teaserOf(context, post.id, given.decision, post.address);
   return {
     ...base,
     text: shown.text,
@@ -75,13 +75,13 @@ export interface ShownTeaser {
 
 /** What a teaser shows of an item to this visitor. `back` is where the visitor is. */
 export function teaserOf(
-  look: Look,
+  context: ViewContext,
   id: ItemId,
   { turnAway, reason }: TurnedAway,
   back: string,
 ): ShownTeaser {
   if (turnAway.kind !== 'teaser') return { text: '', coarse: null, reason, step: null };
-  const { state, compiled } = look;
+  const { state, compiled } = context;
   const { show } = turnAway;
   return {
     text:
@@ -90,14 +90,14 @@ export function teaserOf(
         : show.kind === 'words'
           ? firstWords(state, compiled, id, show.count)
           : contentOf(state, id).summary,
-    coarse: turnAway.preview ? coarsePictureOf(look, id) : null,
+    coarse: turnAway.preview ? coarsePictureOf(context, id) : null,
     reason,
-    step: stepFor(look, turnAway.next, back),
+    step: stepFor(context, turnAway.next, back),
   };
 }
 
 /** The coarse version of an item's picture: of its own, or of the first in it that nothing else withholds. */
-function coarsePictureOf({ state, compiled }: Look, id: ItemId): string | null {
+function coarsePictureOf({ state, compiled }: ViewContext, id: ItemId): string | null {
   const own = state.outline.items.get(id);
   const inSections = sectionsOf(state.outline, id)
     .filter((section) => section.published && !hasOwnGate(compiled, section.id, id))
@@ -124,12 +124,12 @@ const fileOf = (
 };
 
 /** A picture, if this visitor may open its file. */
-export function pictureOf(look: Look, id: ItemId | null): ShownPicture | null {
-  const file = id === null ? undefined : look.state.outline.items.get(id);
-  const picture = id === null ? undefined : contentOf(look.state, id).picture;
-  if (file?.kind !== 'file' || !picture || decisionOn(look, file.id).kind !== 'open') return null;
+export function pictureOf(context: ViewContext, id: ItemId | null): ShownPicture | null {
+  const file = id === null ? undefined : context.state.outline.items.get(id);
+  const picture = id === null ? undefined : contentOf(context.state, id).picture;
+  if (file?.kind !== 'file' || !picture || decisionOn(context, file.id).kind !== 'open') return null;
   return {
-    address: addressIn(look, `/files/${file.id}/${file.name}`),
+    address: addressIn(context, `/files/${file.id}/${file.name}`),
     alt: picture.alt,
     width: picture.width,
     height: picture.height,
@@ -166,16 +166,16 @@ export function postsOf({ posts }: SiteState, { category, tag }: Choice): readon
 
 /** The entries of a choice that this visitor gets, the latest first; as many as wanted, from a place on. */
 export function entriesOf(
-  look: Look,
+  context: ViewContext,
   choice: Choice,
   count = Number.POSITIVE_INFINITY,
   from = 0,
 ): readonly Entry[] {
   const entries: Entry[] = [];
   let passed = 0;
-  for (const post of postsOf(look.state, choice)) {
+  for (const post of postsOf(context.state, choice)) {
     if (entries.length >= count) break;
-    const entry = entryOf(look, post);
+    const entry = entryOf(context, post);
     if (entry === null) continue;
     if (passed >= from) entries.push(entry);
     passed += 1;

@@ -1,8 +1,8 @@
 /** Feeds of the latest posts, as data: RSS 2.0 and JSON Feed 1.1 are written from it. */
 import type { Day, ItemId } from '@/core';
+import { addressIn, type ViewContext } from './context';
 import { entriesOf } from './entry';
 import { named } from './list-view';
-import { addressIn, type Look } from './look';
 import { sectionViews } from './section-view';
 import { textsReady } from './texts';
 
@@ -33,27 +33,27 @@ export interface Feed {
 
 const MOST = 30;
 
-function enclosureOf(look: Look, id: ItemId): FeedItem['enclosure'] {
-  const { items } = look.state.outline;
+function enclosureOf(context: ViewContext, id: ItemId): FeedItem['enclosure'] {
+  const { items } = context.state.outline;
   const picture = items.get(id)?.facts?.picture;
   const file = picture === undefined ? undefined : items.get(picture);
   if (file?.kind !== 'file') return null;
   const { mediaType, size } = file;
-  return { address: addressIn(look, `/files/${file.id}/${file.name}`), mediaType, size };
+  return { address: addressIn(context, `/files/${file.id}/${file.name}`), mediaType, size };
 }
 
 /** The feed as this visitor gets it, of a category if one is named. A category that they get nothing of is an empty feed. */
-export async function feedOf(look: Look, category: string | null): Promise<Feed> {
-  const { outline } = look.state;
-  const name = category === null ? null : named(look, 'category', category);
+export async function feedOf(context: ViewContext, category: string | null): Promise<Feed> {
+  const { outline } = context.state;
+  const name = category === null ? null : named(context, 'category', category);
   const unknown = category !== null && name === null;
   const site = outline.items.get(outline.root)?.title ?? '';
-  const entries = unknown ? [] : entriesOf(look, { category: name }, MOST);
-  for (const { id, teaser } of entries) if (teaser === null) await textsReady(look, id);
+  const entries = unknown ? [] : entriesOf(context, { category: name }, MOST);
+  for (const { id, teaser } of entries) if (teaser === null) await textsReady(context, id);
   return {
     // Not even the spelling of a category's name is told to those who get nothing of it.
     title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,
-    timeZone: look.state.settings.timeZone,
+    timeZone: context.state.settings.timeZone,
     description: `The latest from ${site}`,
     items: entries.map((entry) => ({
       id: entry.id,
@@ -66,11 +66,11 @@ export async function feedOf(look: Look, category: string | null): Promise<Feed>
       summary: [entry.text, entry.teaser?.reason].filter(Boolean).join(' — '),
       html:
         entry.teaser === null
-          ? sectionViews(look, entry.id, entry.address)
+          ? sectionViews(context, entry.id, entry.address)
               .flatMap((section) => (section.kind === 'text' ? [section.html] : []))
               .join('\n')
           : '',
-      enclosure: entry.picture && enclosureOf(look, entry.id),
+      enclosure: entry.picture && enclosureOf(context, entry.id),
     })),
   };
 }

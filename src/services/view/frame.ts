@@ -9,7 +9,7 @@ import {
   type Outline,
   pathOf,
 } from '@/core';
-import { addressIn, decisionOn, type Look } from './look';
+import { addressIn, decisionOn, type ViewContext } from './context';
 import { signInAddress, signUpAddress } from './step';
 
 /** A link of a menu that this visitor gets, with those nested in it. */
@@ -40,21 +40,21 @@ export interface Frame {
 }
 
 /** The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. */
-export function frameFor(look: Look, current: ItemId | null): Frame {
-  const { outline } = look.state;
+export function frameFor(context: ViewContext, current: ItemId | null): Frame {
+  const { outline } = context.state;
   const menus = (outline.children.get(outline.root) ?? []).filter(
     (item): item is Menu => item.kind === 'menu',
   );
   const at = (place: MenuPlace): readonly ShownMenu[] =>
     menus
-      .filter((menu) => menu.place === place && decisionOn(look, menu.id).kind === 'open')
+      .filter((menu) => menu.place === place && decisionOn(context, menu.id).kind === 'open')
       .filter((menu) => place !== 'side' || (current !== null && leadsTo(outline, menu.id, current)))
-      .map((menu) => ({ id: menu.id, title: menu.title, links: linksBelow(look, menu.id, current) }))
+      .map((menu) => ({ id: menu.id, title: menu.title, links: linksBelow(context, menu.id, current) }))
       .filter(({ links }) => links.length > 0);
   return {
     siteTitle: outline.items.get(outline.root)?.title ?? '',
-    home: `${look.base}/`,
-    search: `${look.base}/search`,
+    home: `${context.base}/`,
+    search: `${context.base}/search`,
     menus: { top: at('top'), side: at('side'), foot: at('foot') },
   };
 }
@@ -67,39 +67,39 @@ const leadsTo = (outline: Outline, above: ItemId, page: ItemId): boolean =>
       ((item.target.kind === 'item' && item.target.item === page) || leadsTo(outline, item.id, page)),
   );
 
-function linksBelow(look: Look, above: ItemId, current: ItemId | null): readonly MenuLink[] {
-  return (look.state.outline.children.get(above) ?? []).flatMap((item): MenuLink[] => {
+function linksBelow(context: ViewContext, above: ItemId, current: ItemId | null): readonly MenuLink[] {
+  return (context.state.outline.children.get(above) ?? []).flatMap((item): MenuLink[] => {
     if (item.kind !== 'link') return [];
-    const decision = decisionOn(look, item.id);
+    const decision = decisionOn(context, item.id);
     if (decision.kind === 'turned away') {
       // What is below a link that is closed is closed as well.
       return decision.turnAway.kind === 'locked'
         ? [{ id: item.id, title: item.title, to: { kind: 'locked', reason: decision.reason }, links: [] }]
         : [];
     }
-    const to = destination(look, item, current);
-    return to ? [{ id: item.id, title: item.title, to, links: linksBelow(look, item.id, current) }] : [];
+    const to = destination(context, item, current);
+    return to ? [{ id: item.id, title: item.title, to, links: linksBelow(context, item.id, current) }] : [];
   });
 }
 
-function destination(look: Look, { target }: Link, current: ItemId | null): MenuLink['to'] | null {
-  const { outline } = look.state;
+function destination(context: ViewContext, { target }: Link, current: ItemId | null): MenuLink['to'] | null {
+  const { outline } = context.state;
   const here: Item | undefined = current === null ? undefined : outline.items.get(current);
   const back = isAddressed(here) ? here.address : null;
   switch (target.kind) {
     case 'outside':
       return target;
     case 'sign out':
-      return { kind: 'sign out', address: `${look.base}/sign-out` };
+      return { kind: 'sign out', address: `${context.base}/sign-out` };
     case 'sign in':
-      return { kind: 'address', address: signInAddress(look, back), current: false };
+      return { kind: 'address', address: signInAddress(context, back), current: false };
     case 'sign up':
-      return { kind: 'address', address: signUpAddress(look, back), current: false };
+      return { kind: 'address', address: signUpAddress(context, back), current: false };
     case 'item': {
       const path = pathOf(outline.items.get(target.item));
       return path === null
         ? null
-        : { kind: 'address', address: addressIn(look, path), current: target.item === current };
+        : { kind: 'address', address: addressIn(context, path), current: target.item === current };
     }
     default:
       return target satisfies never;

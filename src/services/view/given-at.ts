@@ -12,7 +12,7 @@ import {
   pathOf,
   type TurnedAway,
 } from '@/core';
-import { addressIn, decisionOn, type Look } from './look';
+import { addressIn, decisionOn, type ViewContext } from './context';
 import { passphraseAddress, signInAddress } from './step';
 
 export type Given =
@@ -27,15 +27,15 @@ export type Given =
 const missing: Given = { kind: 'missing' };
 
 /** What this visitor gets at an item that has an address. */
-export function givenAt(look: Look, id: ItemId): Given {
-  const decision = decisionOn(look, id);
+export function givenAt(context: ViewContext, id: ItemId): Given {
+  const decision = decisionOn(context, id);
   if (decision.kind === 'open') return { kind: 'open' };
-  const { outline } = look.state;
+  const { outline } = context.state;
   const path = pathOf(outline.items.get(id));
-  return path === null ? missing : givenBy(look, id, decision, path);
+  return path === null ? missing : givenBy(context, id, decision, path);
 }
 
-function givenBy(look: Look, id: ItemId | null, decision: TurnedAway, path: string): Given {
+function givenBy(context: ViewContext, id: ItemId | null, decision: TurnedAway, path: string): Given {
   const { turnAway, reason } = decision;
   switch (turnAway.kind) {
     case 'teaser':
@@ -46,16 +46,16 @@ function givenBy(look: Look, id: ItemId | null, decision: TurnedAway, path: stri
       const { to } = turnAway;
       switch (to.kind) {
         case 'sign in':
-          return { kind: 'redirect', to: signInAddress(look, path) };
+          return { kind: 'redirect', to: signInAddress(context, path) };
         case 'passphrase':
-          return { kind: 'redirect', to: passphraseAddress(look, path) };
+          return { kind: 'redirect', to: passphraseAddress(context, path) };
         case 'outside':
           // As it has to stand in a header: letters of other scripts are encoded.
           return URL.canParse(to.url) ? { kind: 'redirect', to: new URL(to.url).href } : missing;
         case 'item': {
-          const target = pathOf(look.state.outline.items.get(to.item));
-          return target !== null && arrives(look, id ?? to.item)
-            ? { kind: 'redirect', to: addressIn(look, target) }
+          const target = pathOf(context.state.outline.items.get(to.item));
+          return target !== null && arrives(context, id ?? to.item)
+            ? { kind: 'redirect', to: addressIn(context, target) }
             : missing;
         }
         default:
@@ -73,8 +73,8 @@ function givenBy(look: Look, id: ItemId | null, decision: TurnedAway, path: stri
 }
 
 /** Whether the way along redirects ends somewhere. One that goes round in a circle never does, and missing is nowhere. */
-function arrives(look: Look, from: ItemId): boolean {
-  const { end } = arrivalFrom(look.compiled, from, look.facts, look.request);
+function arrives(context: ViewContext, from: ItemId): boolean {
+  const { end } = arrivalFrom(context.compiled, from, context.facts, context.request);
   return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
 }
 
@@ -82,9 +82,9 @@ function arrives(look: Look, from: ItemId): boolean {
  * What this visitor gets where nothing is for them: what the gates over the whole site give there, or that there is nothing.
  * The same for what was never there and for what is missing.
  */
-export function givenNowhere(look: Look, path: string): Given {
+export function givenNowhere(context: ViewContext, path: string): Given {
   const address: Address | null = normaliseAddress(path);
   const kind = address?.startsWith('/files/') ? 'file' : 'page';
-  const decision = decideNowhere(look.compiled, kind, address, look.facts, look.request);
-  return decision.kind === 'open' ? missing : givenBy(look, null, decision, address ?? '/');
+  const decision = decideNowhere(context.compiled, kind, address, context.facts, context.request);
+  return decision.kind === 'open' ? missing : givenBy(context, null, decision, address ?? '/');
 }

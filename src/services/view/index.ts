@@ -1,11 +1,11 @@
 /** The site as a visitor gets it. */
 export { type AccountView, accountOf } from './account-view';
+export { decisionOn, opens, type ViewContext } from './context';
 export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from './entry';
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
 export { type Given, givenAt, givenNowhere } from './given-at';
 export { type ListAnswer, named, viewList } from './list-view';
-export { decisionOn, type Look, opens } from './look';
 export { type Hit, type PassagePart, type SearchAnswer, search } from './search';
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
 export { sitemapOf } from './sitemap';

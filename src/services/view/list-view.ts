@@ -1,7 +1,8 @@
 /** Pages that list posts: of a category, of a tag. They exist for those who get at least one entry. */
+
+import { addressIn, type ViewContext } from './context';
 import { type Entry, entriesOf } from './entry';
 import { type Frame, frameFor } from './frame';
-import { addressIn, type Look } from './look';
 import { slugOf } from './section-view';
 
 export type ListAnswer =
@@ -21,16 +22,21 @@ export type ListAnswer =
 const AT_ONCE = 20;
 
 /** The list of a category or tag, by its name as it stands in an address; `page` counts from 1. */
-export function viewList(look: Look, of: 'category' | 'tag', slug: string, page: number): ListAnswer {
-  const name = named(look, of, slug);
+export function viewList(
+  context: ViewContext,
+  of: 'category' | 'tag',
+  slug: string,
+  page: number,
+): ListAnswer {
+  const name = named(context, of, slug);
   const from = (page - 1) * AT_ONCE;
-  const entries = name === null ? [] : entriesOf(look, { [of]: name }, AT_ONCE + 1, from);
-  if (name === null || entries.length === 0) return { kind: 'missing', frame: frameFor(look, null) };
+  const entries = name === null ? [] : entriesOf(context, { [of]: name }, AT_ONCE + 1, from);
+  if (name === null || entries.length === 0) return { kind: 'missing', frame: frameFor(context, null) };
   const at = (other: number) =>
-    addressIn(look, `/${of}/${slugOf(name)}`) + (other === 1 ? '' : `?page=${other}`);
+    addressIn(context, `/${of}/${slugOf(name)}`) + (other === 1 ? '' : `?page=${other}`);
   return {
     kind: 'list',
-    frame: frameFor(look, null),
+    frame: frameFor(context, null),
     of,
     title: name,
     entries: entries.slice(0, AT_ONCE),
@@ -38,17 +44,17 @@ export function viewList(look: Look, of: 'category' | 'tag', slug: string, page:
     older: entries.length > AT_ONCE ? at(page + 1) : null,
     feed:
       of === 'category'
-        ? `${addressIn(look, '/feed.xml')}?category=${encodeURIComponent(slugOf(name))}`
+        ? `${addressIn(context, '/feed.xml')}?category=${encodeURIComponent(slugOf(name))}`
         : null,
   };
 }
 
 type Names = Readonly<Record<'category' | 'tag', ReadonlyMap<string, string>>>;
-const namesOf = new WeakMap<Look['state']['posts'], Names>();
+const namesOf = new WeakMap<ViewContext['state']['posts'], Names>();
 
 /** The name that an address means, or null when no post has it. */
 export function named(
-  { state: { posts } }: Pick<Look, 'state'>,
+  { state: { posts } }: Pick<ViewContext, 'state'>,
   of: 'category' | 'tag',
   slug: string,
 ): string | null {

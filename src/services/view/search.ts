@@ -4,8 +4,8 @@
  */
 import { type ItemId, isAddressed, type Outline, pageOf, pathOf } from '@/core';
 import { type Database, type Match, readMatches, readPassages } from '@/store';
+import { addressIn, decisionOn, opens, type ViewContext } from './context';
 import { type Frame, frameFor } from './frame';
-import { addressIn, decisionOn, type Look, opens } from './look';
 import { sectionView } from './section-view';
 import { contentOf, shownPieces } from './texts';
 
@@ -39,14 +39,14 @@ const LONGEST_QUESTION = 200;
 const MARKS = ['\uE001', '\uE002'] as const;
 
 /** Answers a question to the site. */
-export async function search(look: Look, db: Database, asked: string): Promise<SearchAnswer> {
+export async function search(context: ViewContext, db: Database, asked: string): Promise<SearchAnswer> {
   const question = asked.normalize('NFC').replaceAll('\0', '').trim().slice(0, LONGEST_QUESTION);
-  const frame = frameFor(look, null);
+  const frame = frameFor(context, null);
   if (question === '') return { frame, question, hits: [], more: false };
-  const readable = (await readMatches(db, question)).filter((match) => mayRead(look, match));
+  const readable = (await readMatches(db, question)).filter((match) => mayRead(context, match));
   const found = new Map<ItemId, { readonly best: Match; readonly rank: number }>();
   for (const match of readable) {
-    const item = shownItem(look.state.outline, match.item);
+    const item = shownItem(context.state.outline, match.item);
     if (item === null) continue;
     const before = found.get(item);
     // The rank of an item is the sum of what of it may be read.
@@ -68,7 +68,7 @@ export async function search(look: Look, db: Database, asked: string): Promise<S
     question,
     more: ranked.length > told.length,
     hits: told.flatMap(([id, { best }]): Hit[] => {
-      const item = look.state.outline.items.get(id);
+      const item = context.state.outline.items.get(id);
       const path = pathOf(item);
       if (!item || path === null) return [];
       const passage = best.kind === 'title' ? '' : (passages.get(best.id) ?? '');
@@ -76,9 +76,9 @@ export async function search(look: Look, db: Database, asked: string): Promise<S
         {
           item: id,
           title: item.title,
-          address: addressIn(look, path),
+          address: addressIn(context, path),
           passage: partsOf(passage),
-          teaser: !opens(look, id),
+          teaser: !opens(context, id),
         },
       ];
     }),
@@ -92,9 +92,9 @@ function shownItem(outline: Outline, id: ItemId): ItemId | null {
   return item.kind === 'file' || isAddressed(item) ? id : (pageOf(outline, item)?.id ?? null);
 }
 
-function mayRead(look: Look, match: Match): boolean {
-  const item = look.state.outline.items.get(match.item);
-  const decision = decisionOn(look, match.item);
+function mayRead(context: ViewContext, match: Match): boolean {
+  const item = context.state.outline.items.get(match.item);
+  const decision = decisionOn(context, match.item);
   if (!item) return false;
   if (decision.kind === 'turned away') {
     const { turnAway } = decision;
@@ -104,11 +104,11 @@ function mayRead(look: Look, match: Match): boolean {
   if (item.kind !== 'section') return true;
   // A section may be open and yet not stand on the page: its picture is closed, or what its button leads to. What is found
   // is what the page shows.
-  const view = sectionView(look, item, '/');
+  const view = sectionView(context, item, '/');
   if (view === null) return false;
   if (match.path === '') return view.kind === 'picture' || view.kind === 'video' || view.kind === 'form';
-  const { body } = contentOf(look.state, match.item);
-  return 'html' in view && shownPieces(look, body).some(({ path }) => path === match.path);
+  const { body } = contentOf(context.state, match.item);
+  return 'html' in view && shownPieces(context, body).some(({ path }) => path === match.path);
 }
 
 function partsOf(passage: string): readonly PassagePart[] {

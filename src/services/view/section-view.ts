@@ -2,8 +2,8 @@
 import { type File, type ItemId, nameOfId, type Section, sectionsOf, type TurnedAway } from '@/core';
 import type { FormField, SectionContent } from '@/store';
 import { type AccountView, accountOf } from './account-view';
+import { addressIn, decisionOn, opens, type ViewContext } from './context';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
-import { addressIn, decisionOn, type Look, opens } from './look';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, htmlIn, shownHtml } from './texts';
 
@@ -61,35 +61,37 @@ export type SectionView = { readonly id: ItemId } & (
 );
 
 /** The sections of a page or post as this visitor gets them, the page being open. `back` is the page's address. */
-export const sectionViews = (look: Look, page: ItemId, back: string): readonly SectionView[] =>
-  sectionsOf(look.state.outline, page)
-    .flatMap((section) => sectionView(look, section, back) ?? [])
+export const sectionViews = (context: ViewContext, page: ItemId, back: string): readonly SectionView[] =>
+  sectionsOf(context.state.outline, page)
+    .flatMap((section) => sectionView(context, section, back) ?? [])
     .map((view, index) => (index > 0 && 'html' in view ? { ...view, html: lowered(view.html) } : view));
 
 /** One section as this visitor gets it, or null where nothing of it stands on the page. */
-export function sectionView(look: Look, section: Section, back: string): SectionView | null {
-  const decision = decisionOn(look, section.id);
-  return decision.kind === 'open' ? opened(look, section, back) : turnedAway(look, section, decision, back);
+export function sectionView(context: ViewContext, section: Section, back: string): SectionView | null {
+  const decision = decisionOn(context, section.id);
+  return decision.kind === 'open'
+    ? opened(context, section, back)
+    : turnedAway(context, section, decision, back);
 }
 
 // Only the first section can bring the page's heading.
 const lowered = (html: string): string => html.replace(/^<h1>(.*?)<\/h1>/s, '<h2>$1</h2>');
 
-function opened(look: Look, section: Section, back: string): SectionView | null {
-  const { state } = look;
+function opened(context: ViewContext, section: Section, back: string): SectionView | null {
+  const { state } = context;
   const { body, section: more } = contentOf(state, section.id);
   const { id } = section;
   if (section.type === 'account') {
-    const account = accountOf(look, back);
+    const account = accountOf(context, back);
     return account && { id, kind: 'account', ...account };
   }
   if (section.type === 'text' || more === undefined) {
-    const html = shownHtml(look, body);
+    const html = shownHtml(context, body);
     return html === '' ? null : { id, kind: 'text', html };
   }
   switch (more.type) {
     case 'picture': {
-      const picture = pictureOf(look, more.file as ItemId | null);
+      const picture = pictureOf(context, more.file as ItemId | null);
       return (
         picture && {
           id,
@@ -100,12 +102,12 @@ function opened(look: Look, section: Section, back: string): SectionView | null 
       );
     }
     case 'video': {
-      const file = openFile(look, more.file);
+      const file = openFile(context, more.file);
       return (
         file && {
           id,
           kind: 'video',
-          address: fileAddress(look, file),
+          address: fileAddress(context, file),
           mediaType: file.mediaType,
           caption: more.caption,
         }
@@ -113,40 +115,40 @@ function opened(look: Look, section: Section, back: string): SectionView | null 
     }
     case 'form': {
       const { fields, button } = more;
-      const action = `${look.base}/forms/${encodeURIComponent(id)}`;
-      return { id, kind: 'form', html: shownHtml(look, body), fields, button, action };
+      const action = `${context.base}/forms/${encodeURIComponent(id)}`;
+      return { id, kind: 'form', html: shownHtml(context, body), fields, button, action };
     }
     case 'call': {
-      const address = callAddress(look, more, back);
+      const address = callAddress(context, more, back);
       return address === null
         ? null
-        : { id, kind: 'call', html: shownHtml(look, body), label: more.label, address };
+        : { id, kind: 'call', html: shownHtml(context, body), label: more.label, address };
     }
     case 'posts': {
-      const entries = entriesOf(look, more, more.count + 1);
+      const entries = entriesOf(context, more, more.count + 1);
       const place = more.category ? ['category', more.category] : more.tag ? ['tag', more.tag] : null;
       const rest = entries.length > more.count && place !== null;
       return {
         id,
         kind: 'posts',
         entries: entries.slice(0, more.count),
-        more: rest ? addressIn(look, `/${place.map(slugOf).join('/')}`) : null,
+        more: rest ? addressIn(context, `/${place.map(slugOf).join('/')}`) : null,
       };
     }
     case 'files':
-      return { id, kind: 'files', files: filesOf(look, more.category) };
+      return { id, kind: 'files', files: filesOf(context, more.category) };
     case 'follow': {
       const group = state.names.groups.find((one) => one.id === more.group);
       if (!group?.open) return null;
-      const follows = look.facts.groups?.includes(group.id) ?? false;
-      const address = `${look.base}/groups/${encodeURIComponent(group.id)}/${follows ? 'leave' : 'follow'}`;
+      const follows = context.facts.groups?.includes(group.id) ?? false;
+      const address = `${context.base}/groups/${encodeURIComponent(group.id)}/${follows ? 'leave' : 'follow'}`;
       return {
         id,
         kind: 'follow',
-        html: shownHtml(look, body),
-        group: nameOfId(look.compiled.vocabulary, 'group', group.id) ?? '',
-        action: look.facts.signedIn ? { address, follows } : null,
-        signIn: signInAddress(look, back),
+        html: shownHtml(context, body),
+        group: nameOfId(context.compiled.vocabulary, 'group', group.id) ?? '',
+        action: context.facts.signedIn ? { address, follows } : null,
+        signIn: signInAddress(context, back),
       };
     }
     default:
@@ -154,18 +156,23 @@ function opened(look: Look, section: Section, back: string): SectionView | null 
   }
 }
 
-function turnedAway(look: Look, section: Section, decision: TurnedAway, back: string): SectionView | null {
+function turnedAway(
+  context: ViewContext,
+  section: Section,
+  decision: TurnedAway,
+  back: string,
+): SectionView | null {
   const { turnAway, reason } = decision;
   const { id, title } = section;
   switch (turnAway.kind) {
     case 'teaser':
-      return { id, kind: 'teaser', title, ...teaserOf(look, id, decision, back) };
+      return { id, kind: 'teaser', title, ...teaserOf(context, id, decision, back) };
     case 'locked':
-      return { id, kind: 'locked', title, reason, step: stepFor(look, turnAway.next, back) };
+      return { id, kind: 'locked', title, reason, step: stepFor(context, turnAway.next, back) };
     case 'message':
-      return { id, kind: 'message', reason, step: stepFor(look, turnAway.next, back) };
+      return { id, kind: 'message', reason, step: stepFor(context, turnAway.next, back) };
     case 'swap':
-      return { id, kind: 'swap', html: htmlIn(look, turnAway.text) };
+      return { id, kind: 'swap', html: htmlIn(context, turnAway.text) };
     case 'leave out':
       return turnAway.keepSpace ? { id, kind: 'space' } : null;
     case 'missing':
@@ -176,35 +183,36 @@ function turnedAway(look: Look, section: Section, decision: TurnedAway, back: st
   }
 }
 
-const fileAddress = (look: Look, file: File): string => addressIn(look, `/files/${file.id}/${file.name}`);
+const fileAddress = (context: ViewContext, file: File): string =>
+  addressIn(context, `/files/${file.id}/${file.name}`);
 
-function openFile(look: Look, id: string | null): File | null {
-  const file = id === null ? undefined : look.state.outline.items.get(id as ItemId);
-  return file?.kind === 'file' && opens(look, file.id) ? file : null;
+function openFile(context: ViewContext, id: string | null): File | null {
+  const file = id === null ? undefined : context.state.outline.items.get(id as ItemId);
+  return file?.kind === 'file' && opens(context, file.id) ? file : null;
 }
 
 /** Where a call to action leads; null for those who can't go there, who get no button. */
 function callAddress(
-  look: Look,
+  context: ViewContext,
   { to }: Extract<SectionContent, { type: 'call' }>,
   back: string,
 ): string | null {
   switch (to.kind) {
     case 'sign in':
-      return look.facts.signedIn ? null : signInAddress(look, back);
+      return context.facts.signedIn ? null : signInAddress(context, back);
     case 'sign up':
-      return look.facts.signedIn ? null : signUpAddress(look, back);
+      return context.facts.signedIn ? null : signUpAddress(context, back);
     case 'sign out':
       return null;
     case 'outside':
       return to.url;
     case 'item': {
-      const target = look.state.outline.items.get(to.item);
-      if (!target || !opens(look, target.id)) return null;
+      const target = context.state.outline.items.get(to.item);
+      if (!target || !opens(context, target.id)) return null;
       return target.kind === 'file'
-        ? fileAddress(look, target)
+        ? fileAddress(context, target)
         : 'address' in target
-          ? addressIn(look, target.address)
+          ? addressIn(context, target.address)
           : null;
     }
     default:
@@ -213,17 +221,19 @@ function callAddress(
 }
 
 /** The files of a category that this visitor may open; those that stand for themselves, not what is in pages. */
-export const filesOf = (look: Look, category: string | null): readonly FileEntry[] =>
-  (look.state.outline.children.get(look.state.outline.root) ?? []).flatMap((file) =>
-    file.kind === 'file' && (category === null || file.facts?.category === category) && opens(look, file.id)
+export const filesOf = (context: ViewContext, category: string | null): readonly FileEntry[] =>
+  (context.state.outline.children.get(context.state.outline.root) ?? []).flatMap((file) =>
+    file.kind === 'file' &&
+    (category === null || file.facts?.category === category) &&
+    opens(context, file.id)
       ? [
           {
             id: file.id,
             title: file.title,
-            address: fileAddress(look, file),
+            address: fileAddress(context, file),
             mediaType: file.mediaType,
             size: file.size,
-            picture: pictureOf(look, file.id),
+            picture: pictureOf(context, file.id),
           },
         ]
       : [],

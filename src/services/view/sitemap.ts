@@ -1,11 +1,14 @@
 /** The addresses of the site that a visitor may know of: what is open to them, and what shows them a teaser. */
+
+import type { ViewContext } from './context';
 import { givenAt } from './given-at';
-import type { Look } from './look';
 
 /** Paths with the day of what is there, if it has one. */
-export const sitemapOf = (look: Look): readonly { readonly path: string; readonly date: string | null }[] =>
-  [...look.state.outline.addressed.values()].flatMap((item) => {
-    const { kind } = givenAt(look, item.id);
+export const sitemapOf = (
+  context: ViewContext,
+): readonly { readonly path: string; readonly date: string | null }[] =>
+  [...context.state.outline.addressed.values()].flatMap((item) => {
+    const { kind } = givenAt(context, item.id);
     return kind === 'open' || kind === 'teaser'
       ? [{ path: encodeURI(item.address), date: item.facts?.date ?? null }]
       : [];

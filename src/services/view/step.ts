@@ -1,6 +1,6 @@
 /** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
 import { type NextStep, pathOf } from '@/core';
-import { addressIn, type Look, opens } from './look';
+import { addressIn, opens, type ViewContext } from './context';
 
 export type Step =
   | { readonly kind: 'link'; readonly label: string; readonly address: string }
@@ -9,28 +9,32 @@ export type Step =
   | { readonly kind: 'follow'; readonly label: string; readonly address: string; readonly back: string };
 
 /** The address of the sign-in page that leads back to another. */
-export const signInAddress = ({ base }: Look, back: string | null): string =>
+export const signInAddress = ({ base }: ViewContext, back: string | null): string =>
   `${base}/sign-in${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
-export const signUpAddress = ({ base }: Look, back: string | null): string =>
+export const signUpAddress = ({ base }: ViewContext, back: string | null): string =>
   `${base}/sign-up${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
 /** The address of the page where a passphrase is typed, which leads back to another. */
-export const passphraseAddress = ({ base }: Look, back: string): string =>
+export const passphraseAddress = ({ base }: ViewContext, back: string): string =>
   `${base}/passphrase?next=${encodeURIComponent(back)}`;
 
 /** The step for this visitor, or null when it would lead them nowhere. */
-export function stepFor(look: Look, next: NextStep, back: string): Step | null {
-  const { state, facts } = look;
+export function stepFor(context: ViewContext, next: NextStep, back: string): Step | null {
+  const { state, facts } = context;
   switch (next.kind) {
     case 'none':
       return null;
     case 'sign in':
-      return facts.signedIn ? null : { kind: 'link', label: 'Sign in', address: signInAddress(look, back) };
+      return facts.signedIn
+        ? null
+        : { kind: 'link', label: 'Sign in', address: signInAddress(context, back) };
     case 'sign up':
-      return facts.signedIn ? null : { kind: 'link', label: 'Sign up', address: signUpAddress(look, back) };
+      return facts.signedIn
+        ? null
+        : { kind: 'link', label: 'Sign up', address: signUpAddress(context, back) };
     case 'passphrase':
-      return { kind: 'link', label: 'Type a passphrase', address: passphraseAddress(look, back) };
+      return { kind: 'link', label: 'Type a passphrase', address: passphraseAddress(context, back) };
     case 'follow': {
       const group = state.names.groups.find(({ id }) => id === next.group);
       if (!group?.open || facts.groups?.includes(group.id)) return null;
@@ -39,16 +43,16 @@ export function stepFor(look: Look, next: NextStep, back: string): Step | null {
         ? {
             kind: 'follow',
             label,
-            address: `${look.base}/groups/${encodeURIComponent(group.id)}/follow`,
+            address: `${context.base}/groups/${encodeURIComponent(group.id)}/follow`,
             back,
           }
-        : { kind: 'link', label: 'Sign in to follow', address: signInAddress(look, back) };
+        : { kind: 'link', label: 'Sign in to follow', address: signInAddress(context, back) };
     }
     case 'item': {
       const target = state.outline.items.get(next.item);
       const path = pathOf(target);
-      if (!target || path === null || !opens(look, next.item)) return null;
-      return { kind: 'link', label: target.title, address: addressIn(look, path) };
+      if (!target || path === null || !opens(context, next.item)) return null;
+      return { kind: 'link', label: target.title, address: addressIn(context, path) };
     }
     case 'outside':
       return { kind: 'outside', label: next.label, url: next.url };

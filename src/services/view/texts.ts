@@ -19,7 +19,7 @@ import {
 import { type Content, noContent } from '@/store';
 import type { SiteState } from '../running';
 import { BASE_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
-import { type Look, opens } from './look';
+import { opens, type ViewContext } from './context';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
 
@@ -52,31 +52,31 @@ export function regionsIn(compiled: CompiledPolicy, text: string): Regions {
 type TextPiece = Extract<Piece, { kind: 'text' }>;
 
 /** The pieces of a text that are shown to this visitor. */
-export function shownPieces(look: Look, text: string): readonly TextPiece[] {
-  const { holds } = textsOf(look.compiled);
-  return shownIn(regionsIn(look.compiled, text).pieces, (condition) =>
-    holds(condition)(look.facts, null, look.request),
+export function shownPieces(context: ViewContext, text: string): readonly TextPiece[] {
+  const { holds } = textsOf(context.compiled);
+  return shownIn(regionsIn(context.compiled, text).pieces, (condition) =>
+    holds(condition)(context.facts, null, context.request),
   );
 }
 
 /** A Markdown text as this visitor gets it, in HTML. */
-export const shownHtml = (look: Look, text: string): string =>
+export const shownHtml = (context: ViewContext, text: string): string =>
   text === ''
     ? ''
-    : shownPieces(look, text)
-        .map((piece) => htmlIn(look, piece.text))
+    : shownPieces(context, text)
+        .map((piece) => htmlIn(context, piece.text))
         .join('\n');
 
 /**
- * The HTML of a whole Markdown text, with addresses as this look needs them. A link to what this visitor can't open is an
+ * The HTML of a whole Markdown text, with addresses as this context needs them. A link to what this visitor can't open is an
  * annoyance: its words stay, and the link goes; so does a picture that is closed to them.
  */
-export const htmlIn = (look: Look, markdown: string): string => {
-  const open = (to: string) => itemsAt(look.state, to).every((id) => opens(look, id));
+export const htmlIn = (context: ViewContext, markdown: string): string => {
+  const open = (to: string) => itemsAt(context.state, to).every((id) => opens(context, id));
   return renderedHtml(markdown)
     .replace(LINK, (whole, to: string, words: string) => (open(to) ? whole : words))
     .replace(PICTURE, (whole, to: string) => (open(to) ? whole : ''))
-    .replaceAll(BASE_MARK, look.base);
+    .replaceAll(BASE_MARK, context.base);
 };
 
 const LINK = new RegExp(`<a href="${BASE_MARK}([^"]*)"[^>]*>([\\s\\S]*?)</a>`, 'g');
@@ -121,16 +121,16 @@ export interface WithheldLink {
 }
 
 /** The links and pictures of a page's texts that this visitor does not get. */
-export const withheldLinks = (look: Look, id: ItemId): readonly WithheldLink[] =>
-  sectionsOf(look.compiled.outline, id)
-    .filter((section) => opens(look, section.id))
-    .flatMap((section) => shownPieces(look, contentOf(look.state, section.id).body))
-    .flatMap(({ text }) => linksIn(look.state, text))
-    .filter(({ item }) => !opens(look, item))
+export const withheldLinks = (context: ViewContext, id: ItemId): readonly WithheldLink[] =>
+  sectionsOf(context.compiled.outline, id)
+    .filter((section) => opens(context, section.id))
+    .flatMap((section) => shownPieces(context, contentOf(context.state, section.id).body))
+    .flatMap(({ text }) => linksIn(context.state, text))
+    .filter(({ item }) => !opens(context, item))
     .map(({ kind, words, item }) => ({
       kind,
       words: wordsOfHtml(words),
-      title: look.state.outline.items.get(item)?.title ?? '',
+      title: context.state.outline.items.get(item)?.title ?? '',
     }));
 
 /** The words in a piece of rendered HTML, in which `&` and `<` alone are written otherwise. */
@@ -141,7 +141,7 @@ const wordsOfHtml = (html: string): string =>
     .replaceAll('&#x26;', '&');
 
 /** Reads the long texts of a page ahead; those who ask for another one don't wait for it. */
-export const textsReady = ({ state, compiled }: Look, id: ItemId): Promise<void> =>
+export const textsReady = ({ state, compiled }: ViewContext, id: ItemId): Promise<void> =>
   readAhead(
     sectionsOf(compiled.outline, id).flatMap((section) =>
       textsIn(regionsIn(compiled, contentOf(state, section.id).body).pieces).map(({ text }) => text),

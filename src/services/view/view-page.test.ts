@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { compile, openPolicy, type VisitorFacts } from '@/core';
 import { type Trivet, visitorOf } from '..';
-import { liveLook, now, openLarkfell, signedInAt } from '../testing';
+import { liveContext, now, openLarkfell, signedInAt } from '../testing';
 import { viewPage } from '.';
 
 let trivet: Trivet;
@@ -13,23 +13,23 @@ beforeAll(async () => {
 afterAll(() => trivet.close());
 
 describe('looking at a page', () => {
-  const look = async (name: string | null, path: string) => {
+  const context = async (name: string | null, path: string) => {
     const facts = (name ? (await signedInAt(trivet, name)).visitor : await visitorOf(trivet, undefined, now))
       .facts;
     const { state } = trivet;
-    return viewPage(liveLook(state, facts), path);
+    return viewPage(liveContext(state, facts), path);
   };
 
   it('gives Tobin the Observers’ room, Marek the teaser and a guest the way to sign in and back', async () => {
-    expect(await look('tobin', '/observers')).toMatchObject({
+    expect(await context('tobin', '/observers')).toMatchObject({
       kind: 'page',
       facts: { title: 'Observers’ room' },
     });
-    expect(await look(null, '/Observers/Charts/')).toEqual({
+    expect(await context(null, '/Observers/Charts/')).toEqual({
       kind: 'redirect',
       to: '/sign-in?next=%2Fobservers%2Fcharts',
     });
-    expect(await look('marek', '/observers')).toMatchObject({
+    expect(await context('marek', '/observers')).toMatchObject({
       kind: 'teaser',
       reason: 'This opens to Observers and above, on a further condition.',
       step: { kind: 'link', label: 'Join us', address: '/join' },
@@ -38,15 +38,15 @@ describe('looking at a page', () => {
 
   it('puts nothing that is withheld into the answer', async () => {
     const all = [
-      await look('marek', '/observers'),
-      await look('marek', '/trustees'),
-      await look('marek', '/crew'),
+      await context('marek', '/observers'),
+      await context('marek', '/trustees'),
+      await context('marek', '/crew'),
     ];
     expect(JSON.stringify(all)).not.toMatch(/finder charts|lease|shutter|Suspended|Dome crew/);
   });
 
   it('tells Basil nothing of the private group, and offers no step that is closed to him', async () => {
-    expect(await look('basil', '/observers')).toMatchObject({
+    expect(await context('basil', '/observers')).toMatchObject({
       kind: 'teaser',
       reason: 'This opens to Observers and above, on a further condition.',
       step: null,
@@ -54,7 +54,7 @@ describe('looking at a page', () => {
   });
 
   it('answers what is missing exactly like what was never there', async () => {
-    const never = await look('marek', '/never-there');
+    const never = await context('marek', '/never-there');
     expect(never.kind).toBe('missing');
     for (const path of [
       '/crew',
@@ -66,13 +66,13 @@ describe('looking at a page', () => {
       '/%zz',
       `/${'a'.repeat(10_000)}`,
     ]) {
-      expect(await look('marek', path)).toEqual(never);
+      expect(await context('marek', path)).toEqual(never);
     }
   });
 
   it('shows each visitor the menu that is theirs', async () => {
     const titles = async (name: string | null) => {
-      const answer = await look(name, '/visit');
+      const answer = await context(name, '/visit');
       return 'frame' in answer
         ? answer.frame.menus.top.flatMap(({ links }) => links.map((link) => link.title))
         : [];
@@ -87,7 +87,7 @@ describe('looking at a page', () => {
     const { token } = await signedInAt(closed, 'tobin');
     await closed.close();
     const { state } = closed;
-    const view = (facts: VisitorFacts) => viewPage(liveLook(state, facts), '/observers').kind;
+    const view = (facts: VisitorFacts) => viewPage(liveContext(state, facts), '/observers').kind;
     expect(view((await visitorOf(closed, undefined, now)).facts)).toBe('redirect');
     expect(view((await visitorOf(closed, token, now)).facts)).toBe('page');
   });
@@ -97,7 +97,7 @@ describe('looking at a page', () => {
     const facts = (await visitorOf(trivet, undefined, now)).facts;
     fc.assert(
       fc.property(fc.oneof(fc.webPath(), fc.string()), (path) => {
-        const answer = viewPage(liveLook(state, facts), `/${path}`);
+        const answer = viewPage(liveContext(state, facts), `/${path}`);
         expect(['page', 'missing', 'redirect', 'message']).toContain(answer.kind);
       }),
     );
@@ -108,7 +108,7 @@ describe('looking at a page', () => {
     const { facts } = await visitorOf(trivet, undefined, now);
     const under = (policy: typeof openPolicy) =>
       viewPage(
-        { ...liveLook(state, facts), compiled: compile(policy, state.outline, state.names) },
+        { ...liveContext(state, facts), compiled: compile(policy, state.outline, state.names) },
         '/sample-chart',
       );
     expect(under(openPolicy)).toMatchObject({ kind: 'page', sameForEveryone: true });
@@ -132,7 +132,7 @@ describe('looking at a page', () => {
     const under = (own: typeof gates) =>
       viewPage(
         {
-          ...liveLook(state, facts),
+          ...liveContext(state, facts),
           compiled: compile({ ...state.live.policy, gates: own }, state.outline, state.names),
         },
         '/observers',
@@ -150,14 +150,18 @@ describe('looking at a page', () => {
 
   it('puts the walk’s own address before everything that leads on', async () => {
     const { state } = trivet;
-    const look = (facts: VisitorFacts, path: string) => viewPage(liveLook(state, facts, '/walk/t'), path);
+    const context = (facts: VisitorFacts, path: string) =>
+      viewPage(liveContext(state, facts, '/walk/t'), path);
     const { facts } = await visitorOf(trivet, undefined, now);
-    const home = look(facts, '/');
+    const home = context(facts, '/');
     if (home.kind !== 'page') throw new Error(home.kind);
     expect(JSON.stringify(home.sections)).toContain('href=\\"/walk/t/visit\\"');
     expect(JSON.stringify(home.frame)).not.toMatch(/"address":"\/(?!walk)/);
-    expect(look(facts, '/observers')).toEqual({ kind: 'redirect', to: '/walk/t/sign-in?next=%2Fobservers' });
+    expect(context(facts, '/observers')).toEqual({
+      kind: 'redirect',
+      to: '/walk/t/sign-in?next=%2Fobservers',
+    });
     const { visitor } = await signedInAt(trivet, 'tobin');
-    expect(look(visitor.facts, '/join')).toEqual({ kind: 'redirect', to: '/walk/t/account' });
+    expect(context(visitor.facts, '/join')).toEqual({ kind: 'redirect', to: '/walk/t/account' });
   });
 });

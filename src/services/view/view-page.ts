@@ -15,10 +15,10 @@ import {
   SECTIONS,
   sectionsOf,
 } from '@/core';
+import { addressIn, type ViewContext } from './context';
 import { type Entry, entryOf, pictureOf, postsOf, type ShownPicture, teaserOf } from './entry';
 import { type Frame, frameFor } from './frame';
 import { type Given, givenAt, givenNowhere } from './given-at';
-import { addressIn, type Look } from './look';
 import { type SectionView, sectionViews } from './section-view';
 import { type Step, stepFor } from './step';
 import { contentOf, htmlIn, isSameForEveryone, linkedFrom, summaryOf, textsReady } from './texts';
@@ -72,47 +72,47 @@ export type PageAnswer =
   | { readonly kind: 'missing'; readonly frame: Frame };
 
 /** The same, with long texts read ahead so that nobody else waits for them. */
-export async function viewPageInTime(look: Look, path: string): Promise<PageAnswer> {
+export async function viewPageInTime(context: ViewContext, path: string): Promise<PageAnswer> {
   const address = normaliseAddress(path);
-  const item = address === null ? undefined : look.state.outline.addressed.get(address);
-  if (item && givenAt(look, item.id).kind === 'open') await textsReady(look, item.id);
-  return viewPage(look, path);
+  const item = address === null ? undefined : context.state.outline.addressed.get(address);
+  if (item && givenAt(context, item.id).kind === 'open') await textsReady(context, item.id);
+  return viewPage(context, path);
 }
 
 /** What a visitor gets at a path as it came in the request. */
-export function viewPage(look: Look, path: string): PageAnswer {
+export function viewPage(context: ViewContext, path: string): PageAnswer {
   const address = normaliseAddress(path);
-  const item = address === null ? undefined : look.state.outline.addressed.get(address);
-  if (!item) return (address && moved(look, address)) || nowhere(look, path);
-  if (givenAt(look, item.id).kind !== 'open') return instead(look, item);
+  const item = address === null ? undefined : context.state.outline.addressed.get(address);
+  if (!item) return (address && moved(context, address)) || nowhere(context, path);
+  if (givenAt(context, item.id).kind !== 'open') return instead(context, item);
   return {
     kind: 'page',
-    frame: frameFor(look, item.id),
+    frame: frameFor(context, item.id),
     facts: factsOf(item),
-    summary: summaryOf(look.state, look.compiled, item.id),
-    lead: contentOf(look.state, item.id).summary,
-    picture: pictureOf(look, item.facts?.picture ?? null),
-    sections: sectionViews(look, item.id, item.address),
+    summary: summaryOf(context.state, context.compiled, item.id),
+    lead: contentOf(context.state, item.id).summary,
+    picture: pictureOf(context, item.facts?.picture ?? null),
+    sections: sectionViews(context, item.id, item.address),
     address: item.address,
-    neighbours: item.kind === 'post' ? neighboursOf(look, item) : null,
-    sameForEveryone: isSame(look, item),
+    neighbours: item.kind === 'post' ? neighboursOf(context, item) : null,
+    sameForEveryone: isSame(context, item),
   };
 }
 
 /** What is given where nothing is for this visitor, whatever the reason. */
-export const nowhere = (look: Look, path: string): PageAnswer =>
-  pageOf(look, givenNowhere(look, path), normaliseAddress(path) ?? '/');
+export const nowhere = (context: ViewContext, path: string): PageAnswer =>
+  pageOf(context, givenNowhere(context, path), normaliseAddress(path) ?? '/');
 
-function pageOf(look: Look, given: Given, address: string): PageAnswer {
+function pageOf(context: ViewContext, given: Given, address: string): PageAnswer {
   switch (given.kind) {
     case 'message': {
-      const step = stepFor(look, given.next, address);
-      return { kind: 'message', frame: frameFor(look, null), reason: given.reason, step };
+      const step = stepFor(context, given.next, address);
+      return { kind: 'message', frame: frameFor(context, null), reason: given.reason, step };
     }
     case 'redirect':
       return given;
     default:
-      return { kind: 'missing', frame: frameFor(look, null) };
+      return { kind: 'missing', frame: frameFor(context, null) };
   }
 }
 
@@ -127,35 +127,35 @@ export const factsOf = (item: Addressed | File): PageFacts => ({
 });
 
 /** Where an item is that had this address before; nothing to those for whom it is missing. */
-function moved(look: Look, address: Address): PageAnswer | null {
-  const id = look.state.oldAddresses.get(address);
-  const path = pathOf(id && look.state.outline.items.get(id));
-  if (!id || path === null || givenAt(look, id).kind === 'missing') return null;
-  return { kind: 'moved', to: addressIn(look, path) };
+function moved(context: ViewContext, address: Address): PageAnswer | null {
+  const id = context.state.oldAddresses.get(address);
+  const path = pathOf(id && context.state.outline.items.get(id));
+  if (!id || path === null || givenAt(context, id).kind === 'missing') return null;
+  return { kind: 'moved', to: addressIn(context, path) };
 }
 
 /** What is given for a page, a post or a file that is not open to this visitor. */
-export function instead(look: Look, item: Addressed | File): PageAnswer {
-  const given = givenAt(look, item.id);
+export function instead(context: ViewContext, item: Addressed | File): PageAnswer {
+  const given = givenAt(context, item.id);
   const address = pathOf(item) ?? '/';
   if (given.kind === 'teaser')
     return {
       kind: 'teaser',
-      frame: frameFor(look, item.id),
+      frame: frameFor(context, item.id),
       facts: factsOf(item),
-      ...teaserOf(look, item.id, given.decision, address),
+      ...teaserOf(context, item.id, given.decision, address),
       address,
     };
-  return given.kind === 'missing' ? nowhere(look, address) : pageOf(look, given, address);
+  return given.kind === 'missing' ? nowhere(context, address) : pageOf(context, given, address);
 }
 
-function neighboursOf(look: Look, post: Addressed) {
-  const list = postsOf(look.state, { category: post.facts?.category ?? null });
+function neighboursOf(context: ViewContext, post: Addressed) {
+  const list = postsOf(context.state, { category: post.facts?.category ?? null });
   const at = list.findIndex(({ id }) => id === post.id);
   const nearest = (step: 1 | -1): Entry | null => {
     for (let place = at + step; at >= 0 && place >= 0 && place < list.length; place += step) {
       const other = list[place];
-      const entry = other && entryOf(look, other);
+      const entry = other && entryOf(context, other);
       if (entry) return entry;
     }
     return null;
@@ -167,7 +167,7 @@ function neighboursOf(look: Look, post: Addressed) {
 const sameness = new WeakMap<CompiledPolicy, Map<ItemId, boolean>>();
 
 /** Whether everybody gets the same at an address: neither the page nor anything on it or around it depends on who asks. */
-function isSame({ state, compiled }: Look, item: Addressed): boolean {
+function isSame({ state, compiled }: ViewContext, item: Addressed): boolean {
   const known = sameness.get(compiled) ?? new Map<ItemId, boolean>();
   sameness.set(compiled, known);
   const remember = (id: ItemId, find: () => boolean): boolean => {
@@ -199,5 +199,5 @@ function isSame({ state, compiled }: Look, item: Addressed): boolean {
 }
 
 /** The text that stands beside the sign-in form, as HTML; empty when the site has none. */
-export const signInNote = (look: Look): string =>
-  htmlIn(look, contentOf(look.state, look.state.outline.root).body);
+export const signInNote = (context: ViewContext): string =>
+  htmlIn(context, contentOf(context.state, context.state.outline.root).body);

@@ -2,7 +2,7 @@
 import { asId, type File, type ItemId, normaliseAddress } from '@/core';
 import { readFileDigest, readFilePart } from '@/store';
 import type { Trivet } from '../running';
-import { instead, type Look, nowhere, opens, type PageAnswer } from '../view';
+import { instead, nowhere, opens, type PageAnswer, type ViewContext } from '../view';
 
 export type FileAnswer =
   | {
@@ -19,12 +19,17 @@ export type FileAnswer =
   | { readonly kind: 'instead'; readonly answer: PageAnswer };
 
 /** A file by its id and name. With another name it is not there, so that a guess tells nothing. */
-export async function fileAt(trivet: Trivet, look: Look, id: string, name: string): Promise<FileAnswer> {
-  const file = look.state.outline.items.get(asId<ItemId>(id));
-  const missing = (): FileAnswer => ({ kind: 'instead', answer: nowhere(look, `/files/${id}/${name}`) });
+export async function fileAt(
+  trivet: Trivet,
+  context: ViewContext,
+  id: string,
+  name: string,
+): Promise<FileAnswer> {
+  const file = context.state.outline.items.get(asId<ItemId>(id));
+  const missing = (): FileAnswer => ({ kind: 'instead', answer: nowhere(context, `/files/${id}/${name}`) });
   if (file?.kind !== 'file' || normaliseAddress(`/${name}`) !== normaliseAddress(`/${file.name}`))
     return missing();
-  if (!opens(look, file.id)) return { kind: 'instead', answer: instead(look, file) };
+  if (!opens(context, file.id)) return { kind: 'instead', answer: instead(context, file) };
   const known = await readFileDigest(trivet.db, file.id);
   if (known === null) return missing();
   return {

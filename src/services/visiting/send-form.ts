@@ -2,7 +2,7 @@
 import { asId, type ItemId, pageOf } from '@/core';
 import { type FormField, putIntoOutbox } from '@/store';
 import type { Trivet } from '../running';
-import { contentOf, type Look, opens } from '../view';
+import { contentOf, opens, type ViewContext } from '../view';
 
 export type FormAnswer =
   | { readonly kind: 'sent'; readonly thanks: string; readonly back: string; readonly title: string }
@@ -22,15 +22,15 @@ const LONGEST = 5000;
 /** Checks what was filled in and puts it into the outbox. */
 export async function sendForm(
   trivet: Trivet,
-  look: Look,
+  context: ViewContext,
   id: string,
   given: Readonly<Record<string, unknown>>,
   now: Date,
 ): Promise<FormAnswer> {
-  const item = look.state.outline.items.get(asId<ItemId>(id));
-  const form = item && contentOf(look.state, item.id).section;
-  const page = item && pageOf(look.state.outline, item);
-  if (item?.kind !== 'section' || form?.type !== 'form' || !page || !opens(look, item.id))
+  const item = context.state.outline.items.get(asId<ItemId>(id));
+  const form = item && contentOf(context.state, item.id).section;
+  const page = item && pageOf(context.state.outline, item);
+  if (item?.kind !== 'section' || form?.type !== 'form' || !page || !opens(context, item.id))
     return { kind: 'missing' };
   const values = form.fields.map((_, index) => {
     const value = given[`f${index}`];
@@ -40,7 +40,7 @@ export async function sendForm(
   if (problems.some((problem) => problem !== undefined))
     return { kind: 'wrong', fields: form.fields, button: form.button, title: item.title, values, problems };
   const lines = form.fields.map((field, index) => `${field.label}: ${values[index] || '—'}`);
-  const who = look.person ? `${look.person.name} <${look.person.email}>` : 'a guest';
+  const who = context.person ? `${context.person.name} <${context.person.email}>` : 'a guest';
   await putIntoOutbox(trivet.db, {
     to: form.mailTo,
     subject: `${page.title}: ${item.title}`,

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Trivet, unlock, viewPage, visitorOf } from '..';
-import { attemptAt, later, liveLook, now, openLarkfell, signedInAt } from '../testing';
+import { attemptAt, later, liveContext, now, openLarkfell, signedInAt } from '../testing';
 
 let trivet: Trivet;
 
@@ -20,7 +20,7 @@ const type = async (passphrase: unknown, over: { next?: unknown; from?: string; 
   );
 const comet = async (token: string | undefined) => {
   const { facts } = await visitorOf(trivet, token, now);
-  return viewPage(liveLook(trivet.state, facts), '/comet-night');
+  return viewPage(liveContext(trivet.state, facts), '/comet-night');
 };
 
 it('sends a guest to type the passphrase and back, and opens for their session alone', async () => {

@@ -38,7 +38,7 @@ import {
 } from '@/store';
 import { newId as id } from '../forms';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, momentAt, need, needAt } from '../running';
+import { type Administrator, momentAt, requirePermission, requirePermissionAt } from '../running';
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { addressProblem } from './document';
@@ -87,13 +87,13 @@ export function changeItem(
   input: unknown,
   now: Date,
 ): Promise<ItemAnswer> {
-  need(administrator, 'content');
+  requirePermission(administrator, 'content');
   return trivet.changeItems(async (state): Promise<ItemAnswer> => {
     const parsed = edit.safeParse(input);
     if (!parsed.success)
       return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
     const one = parsed.data;
-    needAt(administrator, state.outline, placesOf(one, state.outline));
+    requirePermissionAt(administrator, state.outline, placesOf(one, state.outline));
     switch (one.kind) {
       case 'new page':
       case 'new post':
@@ -333,7 +333,7 @@ export function previewRemoval(
   administrator: Administrator,
   which: string,
 ): RemovalPreview | null {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const { outline, draft, live } = state;
   const item = outline.items.get(asId<ItemId>(which));
@@ -405,14 +405,14 @@ async function remove(
 
 /** Brings back what was taken away, if there is still a place for it. */
 export function bringBack(trivet: Trivet, administrator: Administrator, input: unknown): Promise<ItemAnswer> {
-  need(administrator, 'content');
+  requirePermission(administrator, 'content');
   return trivet.changeItems(async (state): Promise<ItemAnswer> => {
     const which = typeof input === 'string' ? input.slice(0, 100) : '';
     const removal = await readRemoval(trivet.db, which);
     const [first] = removal?.removed.items ?? [];
     if (!removal || !first || removal.undone)
       return { kind: 'wrong', message: 'That was brought back already.' };
-    needAt(administrator, state.outline, first.item.parent === null ? [] : [first.item.parent]);
+    requirePermissionAt(administrator, state.outline, first.item.parent === null ? [] : [first.item.parent]);
     const back = removal.removed.items;
     const taken = back.filter(({ item }) => state.outline.items.has(item.id));
     const wrong =
@@ -433,6 +433,6 @@ const MOST_LATEST = 10;
 
 /** What was taken away lately and can be brought back. */
 export function latestRemovals(trivet: Trivet, administrator: Administrator) {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   return readRemovals(trivet.db, MOST_LATEST);
 }

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { asId, compile, factsOf, type ItemId, isAddressed, outlineOf } from '@/core';
 import { personBehind, readStandIn } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, plainRequest } from '../running';
-import { type Look, type PageAnswer, viewPageInTime, type WithheldLink, withheldLinks } from '../view';
+import { type Administrator, plainRequest, requirePermission } from '../running';
+import { type PageAnswer, type ViewContext, viewPageInTime, type WithheldLink, withheldLinks } from '../view';
 import { type DocumentProblem, readDocument } from './document';
 import { itemsFor } from './write-document';
 
@@ -28,7 +28,7 @@ export async function previewWriting(
   input: unknown,
   now: Date,
 ): Promise<PreviewAnswer> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const parsed = asking.safeParse(input);
   const item = state.outline.items.get(asId<ItemId>(id));
@@ -52,7 +52,7 @@ export async function previewWriting(
   const contents = new Map(state.contents);
   for (const one of stored.values()) contents.set(one.item.id, one.content);
   const shown: SiteState = { ...state, outline, contents };
-  const look: Look = {
+  const context: ViewContext = {
     state: shown,
     compiled: compile(state.draft.policy, outline, state.names),
     facts: factsOf(standIn.standIn),
@@ -60,6 +60,6 @@ export async function previewWriting(
     request: plainRequest(state, now),
     base: '',
   };
-  const answer = await viewPageInTime(look, encodeURI(read.address));
-  return { kind: 'preview', answer, withheld: answer.kind === 'page' ? withheldLinks(look, item.id) : [] };
+  const answer = await viewPageInTime(context, encodeURI(read.address));
+  return { kind: 'preview', answer, withheld: answer.kind === 'page' ? withheldLinks(context, item.id) : [] };
 }

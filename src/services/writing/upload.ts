@@ -5,7 +5,7 @@ import { asId, type File, type ItemId, mayHold } from '@/core';
 import { insertItems, noContent, type StoredItem, writeFileBytes } from '@/store';
 import { newId as id } from '../forms';
 import type { Trivet } from '../running';
-import { type Administrator, momentAt, need, needAt } from '../running';
+import { type Administrator, momentAt, requirePermission, requirePermissionAt } from '../running';
 import { indexItems } from '../texts';
 import { type ItemAnswer, startWithDefaults } from './change-items';
 import { readFile } from './read-file';
@@ -25,7 +25,7 @@ export async function uploadFile(
   bytes: Uint8Array,
   now: Date,
 ): Promise<ItemAnswer> {
-  need(administrator, 'content');
+  requirePermission(administrator, 'content');
   const parsed = about.safeParse(input);
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be taken.' };
@@ -36,7 +36,7 @@ export async function uploadFile(
     const parent = state.outline.items.get(asId<ItemId>(parsed.data.parent));
     if (!parent || !mayHold(parent.kind, 'file'))
       return { kind: 'wrong', message: 'Where it was to go is no longer there.' };
-    needAt(administrator, state.outline, [parent.id]);
+    requirePermissionAt(administrator, state.outline, [parent.id]);
     const siblings = state.outline.children.get(parent.id) ?? [];
     const stem = parsed.data.name
       .split(/[/\\]/)

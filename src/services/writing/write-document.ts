@@ -16,7 +16,7 @@ import {
   updateItem,
 } from '@/store';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, need, needAt } from '../running';
+import { type Administrator, requirePermission, requirePermissionAt } from '../running';
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { type Document, type DocumentProblem, documentOf, factsIn, readDocument } from './document';
@@ -53,7 +53,7 @@ export async function readWriting(
   administrator: Administrator,
   id: string,
 ): Promise<Writing | null> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   const { state } = trivet;
   const item = itemOf(state, id);
   if (!item) return null;
@@ -75,7 +75,7 @@ async function keptDraft(trivet: Trivet, id: ItemId): Promise<KeptDraft | null> 
 
 /** The items for which something is written that is not on the site. */
 export function draftedItems(trivet: Trivet, administrator: Administrator): Promise<readonly ItemId[]> {
-  need(administrator, 'look');
+  requirePermission(administrator, 'look');
   return readDraftedItems(trivet.db);
 }
 
@@ -99,7 +99,7 @@ export async function saveWriting(
   input: unknown,
   now: Date,
 ): Promise<DraftAnswer> {
-  needAt(administrator, trivet.state.outline, [asId(id)]);
+  requirePermissionAt(administrator, trivet.state.outline, [asId(id)]);
   const parsed = saving.safeParse(input);
   const item = itemOf(trivet.state, id);
   if (!item) return { kind: 'missing' };
@@ -115,7 +115,7 @@ export async function saveWriting(
 
 /** Drops what is being written; the site stays as it is. */
 export async function dropWriting(trivet: Trivet, administrator: Administrator, id: string): Promise<void> {
-  needAt(administrator, trivet.state.outline, [asId(id)]);
+  requirePermissionAt(administrator, trivet.state.outline, [asId(id)]);
   await deleteItemDraft(trivet.db, asId<ItemId>(id));
 }
 
@@ -134,7 +134,7 @@ export function sendWriting(
   id: string,
   input: unknown,
 ): Promise<SendAnswer> {
-  needAt(administrator, trivet.state.outline, [asId(id)]);
+  requirePermissionAt(administrator, trivet.state.outline, [asId(id)]);
   return trivet.changeItems(async (state): Promise<SendAnswer> => {
     const parsed = sending.safeParse(input);
     const item = itemOf(state, id);

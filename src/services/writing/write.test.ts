@@ -19,7 +19,7 @@ import {
   uploadFile,
   viewPage,
 } from '..';
-import { gretaAt, liveLook, now, openLarkfell } from '../testing';
+import { gretaAt, liveContext, now, openLarkfell } from '../testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -32,7 +32,7 @@ afterEach(() => trivet.close());
 const factsOf = (name: string | null) =>
   name === null ? guest : (trivet.state.people.get(name as PersonId)?.facts ?? guest);
 const view = (path: string, name: string | null = null) =>
-  viewPage(liveLook(trivet.state, factsOf(name)), path);
+  viewPage(liveContext(trivet.state, factsOf(name)), path);
 const shown = (path: string, name: string | null = null) => JSON.stringify(view(path, name));
 const writing = async (id: string) => {
   const read = await readWriting(trivet, greta, id);
@@ -134,7 +134,7 @@ describe('writing', () => {
     expect(shown('/visit', 'ines')).toContain('under the stone');
     expect(shown('/visit', 'marek')).not.toContain('under the stone');
     const found = async (name: string) =>
-      (await search(liveLook(trivet.state, factsOf(name)), trivet.db, 'stone')).hits.length;
+      (await search(liveContext(trivet.state, factsOf(name)), trivet.db, 'stone')).hits.length;
     expect([await found('ines'), await found('marek')]).toEqual([1, 0]);
   });
 
@@ -162,10 +162,10 @@ describe('writing', () => {
   it('shows a page as it will look, to whom it will look so, without anything being on the site', async () => {
     const { live } = await writing('visit');
     const document = { ...live, ...withText(live, 'For all.\n\n:::for signed in\nFor members.\n:::') };
-    const look = async (standIn: unknown) =>
+    const context = async (standIn: unknown) =>
       JSON.stringify(await previewWriting(trivet, greta, 'visit', { standIn, document }, now));
-    expect(await look('guest')).not.toContain('For members.');
-    expect(await look({ person: 'marek' })).toContain('For members.');
+    expect(await context('guest')).not.toContain('For members.');
+    expect(await context({ person: 'marek' })).toContain('For members.');
     expect(shown('/visit', 'marek')).not.toContain('For members.');
     const linked = { ...live, ...withText(live, 'Our [*charts* & more](/observers/charts), and [home](/).') };
     const withheldFrom = async (standIn: unknown) =>

@@ -15,12 +15,12 @@ import {
   type Given,
   givenAt,
   givenNowhere,
-  type Look,
   type SectionView,
   sectionViews,
   summaryOf,
   teaserOf,
   textsReady,
+  type ViewContext,
 } from '@/services';
 import { PRIVATE } from '../../_http/response';
 import { bearerIn } from '../bearer';
@@ -36,22 +36,22 @@ export const api: Door = {
     if (what === 'health' && id === undefined) return json({ ok: true });
     if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
     if (what !== 'items' || more.length > 0) return nothing();
-    const look = await bearerIn(ask, guest);
-    if (look === null) {
+    const context = await bearerIn(ask, guest);
+    if (context === null) {
       const headers = { 'WWW-Authenticate': 'Bearer error="invalid_token"' };
       return refuse(
         { title: 'That key is good for nothing. Make another on your account page.', status: 401 },
         headers,
       );
     }
-    return id === undefined ? list(look, ask.url.searchParams) : one(look, id);
+    return id === undefined ? list(context, ask.url.searchParams) : one(context, id);
   },
 };
 
 const AT_ONCE = 20;
 const MOST_AT_ONCE = 100;
 
-function list(look: Look, parameters: URLSearchParams): Response {
+function list(context: ViewContext, parameters: URLSearchParams): Response {
   const kind = parameters.get('kind');
   const limit = Number(parameters.get('limit') ?? AT_ONCE);
   if (kind !== null && !(OPENABLE_KINDS as readonly string[]).includes(kind))
@@ -65,7 +65,7 @@ function list(look: Look, parameters: URLSearchParams): Response {
   if (!Number.isInteger(limit) || limit < 1 || limit > MOST_AT_ONCE)
     return refuse({ title: `A limit is a whole number from 1 to ${MOST_AT_ONCE}.`, status: 400 });
   const wanted = { category: parameters.get('category'), tag: parameters.get('tag') };
-  const all = told(look).filter(
+  const all = told(context).filter(
     (item) =>
       (kind === null || item.kind === kind) &&
       (wanted.category === null || item.facts?.category === wanted.category) &&
@@ -82,7 +82,7 @@ function list(look: Look, parameters: URLSearchParams): Response {
   let last: Openable | null = null;
   let rest = false;
   for (const item of all.slice(from)) {
-    const entry = entryIn(look, item);
+    const entry = entryIn(context, item);
     if (entry === null) continue;
     if (items.length === limit) {
       rest = true;
@@ -97,8 +97,8 @@ function list(look: Look, parameters: URLSearchParams): Response {
 }
 
 /** Everything that may be told of to whoever asks: posts, the latest first, then pages, then files. */
-function told(look: Look): readonly Openable[] {
-  const { outline, posts } = look.state;
+function told(context: ViewContext): readonly Openable[] {
+  const { outline, posts } = context.state;
   const rest = [...outline.items.values()].filter(isOpenable);
   const all = [
     ...posts,
@@ -107,12 +107,12 @@ function told(look: Look): readonly Openable[] {
     ),
   ];
   return all.filter(({ id }) => {
-    const { kind } = givenAt(look, id);
+    const { kind } = givenAt(context, id);
     return kind === 'open' || kind === 'teaser';
   });
 }
 
-function entryIn(look: Look, item: Openable, given = givenAt(look, item.id)): Entry | null {
+function entryIn(context: ViewContext, item: Openable, given = givenAt(context, item.id)): Entry | null {
   const { kind: _, ...facts } = factsOf(item);
   const base = {
     id: item.id,
@@ -122,23 +122,28 @@ function entryIn(look: Look, item: Openable, given = givenAt(look, item.id)): En
     address: encodeURI(pathOf(item) ?? ''),
   };
   if (given.kind === 'open')
-    return { ...base, access: 'open', summary: summaryOf(look.state, look.compiled, item.id), reason: null };
+    return {
+      ...base,
+      access: 'open',
+      summary: summaryOf(context.state, context.compiled, item.id),
+      reason: null,
+    };
   if (given.kind !== 'teaser') return null;
-  const { text, reason } = teaserOf(look, item.id, given.decision, base.address);
+  const { text, reason } = teaserOf(context, item.id, given.decision, base.address);
   return { ...base, access: 'teaser', summary: text, reason };
 }
 
-async function one(look: Look, id: string): Promise<Response> {
-  const item = look.state.outline.items.get(asId<ItemId>(id));
+async function one(context: ViewContext, id: string): Promise<Response> {
+  const item = context.state.outline.items.get(asId<ItemId>(id));
   const there = isOpenable(item) ? item : null;
-  const given = there ? givenAt(look, there.id) : null;
+  const given = there ? givenAt(context, there.id) : null;
   if (there === null || given === null || given.kind === 'missing') {
     // An id that was never there says nothing of where it would be found.
-    const nowhere = givenNowhere(look, '/');
+    const nowhere = givenNowhere(context, '/');
     return nowhere.kind === 'missing' ? nothing() : closed(nowhere);
   }
-  if (given.kind === 'open' && there.kind !== 'file') await textsReady(look, there.id);
-  return given.kind === 'open' || given.kind === 'teaser' ? whole(look, there, given) : closed(given);
+  if (given.kind === 'open' && there.kind !== 'file') await textsReady(context, there.id);
+  return given.kind === 'open' || given.kind === 'teaser' ? whole(context, there, given) : closed(given);
 }
 
 /** What is not open, with where to go if there is a place; ways back are a browser's. */
@@ -150,14 +155,14 @@ const closed = (given: Given): Response =>
     ...(given.kind === 'redirect' && { location: given.to.replace(/\?next=[^&]*$/, '') }),
   });
 
-function whole(look: Look, item: Openable, given: Given): Response {
-  const entry = entryIn(look, item, given);
+function whole(context: ViewContext, item: Openable, given: Given): Response {
+  const entry = entryIn(context, item, given);
   if (!entry) return nothing();
   const open = given.kind === 'open';
   return json({
     ...entry,
     sections:
-      open && item.kind !== 'file' ? sectionViews(look, item.id, item.address).flatMap(sectionIn) : [],
+      open && item.kind !== 'file' ? sectionViews(context, item.id, item.address).flatMap(sectionIn) : [],
     ...(open && item.kind === 'file' && { mediaType: item.mediaType, size: item.size }),
   } satisfies Item);
 }

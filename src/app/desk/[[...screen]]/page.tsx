@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
-import { Desk, readPlace, titleOfPlace } from '@/desk';
+import { Desk, readView, titleOfView } from '@/desk';
 import { administratorOf, readDesk } from '@/services';
 import { pageVisitor } from '../../_http/page-visitor';
 
@@ -10,11 +10,11 @@ interface Props {
 }
 
 const placeOf = async ({ params, searchParams }: Props) =>
-  readPlace((await params).screen ?? [], await searchParams);
+  readView((await params).screen ?? [], await searchParams);
 
 export async function generateMetadata(props: Props): Promise<Metadata> {
   const place = await placeOf(props);
-  return { title: place ? titleOfPlace(place) : 'Desk' };
+  return { title: place ? titleOfView(place) : 'Desk' };
 }
 
 /** Every screen of the desk: one program with one draft, whichever of them one begins at. */

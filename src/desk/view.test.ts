@@ -1,18 +1,18 @@
 import { expect, it } from 'vitest';
 import type { AudienceId, GateId, ItemId } from '@/core';
 import { everyRow } from './board-filter';
-import { addressOfPlace, type Place, placeOf, readPlace, titleOfPlace } from './place';
 import { SCREEN_KINDS, type Screen, type ScreenKind, screenNamed, startOf } from './screens';
+import { addressOfView, readView, titleOfView, type View, viewOf } from './view';
 
 const read = (address: string) => {
   const url = new URL(address, 'http://here.example');
   const path = url.pathname.split('/').slice(2).filter(Boolean);
-  return readPlace(path, Object.fromEntries(url.searchParams));
+  return readView(path, Object.fromEntries(url.searchParams));
 };
 const board: Screen = { kind: 'board' };
 const gates = { kind: 'gates' } as const;
 
-it.each<Omit<Place, 'filter'> & Partial<Place>>([
+it.each<Omit<View, 'filter'> & Partial<View>>([
   { screen: board, side: 'draft', bench: gates },
   { screen: board, side: 'live', bench: { kind: 'gate', gate: 'crew' as GateId } },
   { screen: board, side: 'difference', bench: { kind: 'put live' } },
@@ -43,35 +43,33 @@ it.each<Omit<Place, 'filter'> & Partial<Place>>([
   { screen: { kind: 'audiences', audience: 'crew' as AudienceId }, side: 'draft', bench: gates },
 ])('reads back the view that it wrote: %j', (place) => {
   const whole = { filter: everyRow, ...place };
-  expect(read(addressOfPlace(whole))).toEqual(whole);
+  expect(read(addressOfView(whole))).toEqual(whole);
 });
 
 it('begins at the beginning when the address says nothing it knows', () => {
   const beginning = { screen: board, side: 'draft', bench: gates, filter: everyRow };
-  expect(readPlace([], {})).toEqual(beginning);
-  expect(readPlace([], { show: 'everything', why: 'charts' })).toEqual(beginning);
-  expect(readPlace([], { kind: 'moon', gets: 'everything', who: 'guest', other: 'guest' })).toEqual(
-    beginning,
-  );
-  expect(readPlace([], { show: ['live', 'draft'], gate: ['a', 'b'] })).toEqual(beginning);
+  expect(readView([], {})).toEqual(beginning);
+  expect(readView([], { show: 'everything', why: 'charts' })).toEqual(beginning);
+  expect(readView([], { kind: 'moon', gets: 'everything', who: 'guest', other: 'guest' })).toEqual(beginning);
+  expect(readView([], { show: ['live', 'draft'], gate: ['a', 'b'] })).toEqual(beginning);
 });
 
 it('knows which screens there are', () => {
-  expect(readPlace(['nowhere'], {})).toBeNull();
-  expect(readPlace(['names', 'x'], {})).toBeNull();
-  expect(readPlace(['people', 'a', 'b'], {})).toBeNull();
+  expect(readView(['nowhere'], {})).toBeNull();
+  expect(readView(['names', 'x'], {})).toBeNull();
+  expect(readView(['people', 'a', 'b'], {})).toBeNull();
 });
 
 it.each(SCREEN_KINDS)('reads the screen %s back from its address', (kind) => {
   const screen = startOf(kind);
-  expect(read(addressOfPlace(placeOf(screen)))?.screen).toEqual(screen);
-  expect(titleOfPlace({ screen })).not.toBe('');
+  expect(read(addressOfView(viewOf(screen)))?.screen).toEqual(screen);
+  expect(titleOfView({ screen })).not.toBe('');
   const { under, tab } = screenNamed(kind);
   if (under !== undefined) expect(screenNamed(under as ScreenKind).tab).toBeDefined();
   expect(tab === undefined || under === undefined).toBe(true);
 });
 
 it('has no two screens at one address', () => {
-  const addresses = SCREEN_KINDS.map((kind) => addressOfPlace(placeOf(startOf(kind))));
+  const addresses = SCREEN_KINDS.map((kind) => addressOfView(viewOf(startOf(kind))));
   expect(new Set(addresses).size).toBe(addresses.length);
 });

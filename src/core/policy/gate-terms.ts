@@ -18,7 +18,7 @@ export interface Answered {
   readonly key: string;
 }
 
-export interface Speech {
+export interface GateTerms {
   readonly who: Condition;
   readonly answers: readonly Answered[];
   /** Whether it depends on the item that the gate stands over. */
@@ -40,27 +40,27 @@ export function numbering(): Numbering {
 }
 
 /** Answers what gates of a policy say; each is worked out once. Those to be compared share a numbering. */
-export function speeches(
+export function termsIn(
   { policy, vocabulary }: CompiledPolicy,
   numberOf: Numbering,
-): (gate: Gate, kind: ItemKind) => Speech {
-  const made = new Map<Gate, Map<ItemKind, Speech>>();
+): (gate: Gate, kind: ItemKind) => GateTerms {
+  const made = new Map<Gate, Map<ItemKind, GateTerms>>();
   return (gate, kind) => {
-    const kinds = made.get(gate) ?? new Map<ItemKind, Speech>();
+    const kinds = made.get(gate) ?? new Map<ItemKind, GateTerms>();
     made.set(gate, kinds);
-    const speech = kinds.get(kind) ?? speechOf(gate, kind, policy.turnAways, vocabulary, numberOf);
-    kinds.set(kind, speech);
-    return speech;
+    const terms = kinds.get(kind) ?? termsOf(gate, kind, policy.turnAways, vocabulary, numberOf);
+    kinds.set(kind, terms);
+    return terms;
   };
 }
 
-function speechOf(
+function termsOf(
   gate: Gate,
   kind: ItemKind,
   named: CompiledPolicy['policy']['turnAways'],
   vocabulary: Vocabulary,
   numberOf: Numbering,
-): Speech {
+): GateTerms {
   const plain = (condition: Condition) => expanded(condition, vocabulary.audiences);
   const answer = (when: Condition | null, given: Gate['otherwise']['last']): Answered => {
     const give = fittedFor(gate, given, kind, named, vocabulary);

@@ -10,7 +10,7 @@ import { addressOfScreen, readScreen, type Screen, screenNamed } from './screens
 export type Side = 'live' | 'draft' | 'difference';
 
 /** A view of the desk. */
-export interface Place {
+export interface View {
   readonly screen: Screen;
   readonly side: Side;
   readonly bench: Bench;
@@ -23,7 +23,7 @@ type Query = Readonly<Record<string, string | string[] | undefined>>;
 const SIDES: readonly Side[] = ['live', 'draft', 'difference'];
 
 /** Reads a view from an address below `/desk`; null for a screen there is not. */
-export function readPlace(path: readonly string[], query: Query): Place | null {
+export function readView(path: readonly string[], query: Query): View | null {
   const text = (name: string) => (typeof query[name] === 'string' ? query[name] : undefined);
   const screen = readScreen(path, text);
   if (!screen) return null;
@@ -33,7 +33,7 @@ export function readPlace(path: readonly string[], query: Query): Place | null {
 }
 
 /** A view of a screen with nothing else in view. */
-export const placeOf = (screen: Screen): Place => ({
+export const viewOf = (screen: Screen): View => ({
   screen,
   side: 'draft',
   bench: { kind: 'gates' },
@@ -41,7 +41,7 @@ export const placeOf = (screen: Screen): Place => ({
 });
 
 /** The address of a view. */
-export function addressOfPlace({ screen, side, bench, filter }: Place): string {
+export function addressOfView({ screen, side, bench, filter }: View): string {
   const { path, query: own } = addressOfScreen(screen);
   const query = new URLSearchParams(side === 'draft' ? {} : { show: side });
   for (const [name, value] of Object.entries({ ...addressOfBench(bench), ...own }))
@@ -51,4 +51,4 @@ export function addressOfPlace({ screen, side, bench, filter }: Place): string {
 }
 
 /** The title of a view, for the browser's own list of pages. */
-export const titleOfPlace = ({ screen }: Pick<Place, 'screen'>): string => screenNamed(screen.kind).title;
+export const titleOfView = ({ screen }: Pick<View, 'screen'>): string => screenNamed(screen.kind).title;

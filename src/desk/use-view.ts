@@ -3,23 +3,23 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Bench } from './benches';
 import type { BoardFilter } from './board-filter';
-import { addressOfPlace, type Place, readPlace, type Side, titleOfPlace } from './place';
 import { addressOfScreen, type Screen } from './screens';
+import { addressOfView, readView, type Side, titleOfView, type View } from './view';
 
 /** The view and the ways to change it. */
-export interface PlaceState extends Place {
+export interface ViewState extends View {
   readonly setScreen: (screen: Screen) => void;
   readonly setSide: (side: Side) => void;
   readonly setBench: (bench: Bench) => void;
   readonly setFilter: (filter: BoardFilter) => void;
 }
 
-export function usePlace(initial: Place): PlaceState {
+export function useView(initial: View): ViewState {
   const [place, setPlace] = useState(initial);
   const shown = useRef(initial.screen);
 
   useEffect(() => {
-    const address = addressOfPlace(place);
+    const address = addressOfView(place);
     if (address === window.location.pathname + window.location.search) {
       shown.current = place.screen;
       return;
@@ -28,14 +28,14 @@ export function usePlace(initial: Place): PlaceState {
     const step = stepOf(shown.current) !== stepOf(place.screen);
     window.history[step ? 'pushState' : 'replaceState'](null, '', address);
     shown.current = place.screen;
-    document.title = `${titleOfPlace(place)} · Trivet`;
+    document.title = `${titleOfView(place)} · Trivet`;
   }, [place]);
 
   useEffect(() => {
     const onBack = () => {
       const { pathname, search } = window.location;
       const path = pathname.split('/').slice(2).filter(Boolean);
-      const back = readPlace(path, Object.fromEntries(new URLSearchParams(search)));
+      const back = readView(path, Object.fromEntries(new URLSearchParams(search)));
       if (back) setPlace(back);
     };
     window.addEventListener('popstate', onBack);

@@ -3,13 +3,13 @@
  * walked in registers, and nothing is allocated but the answer. Who was turned away by a gate that still says the same, and
  * is turned away by it, notices nothing; only for the rest is it looked up who gets what.
  */
-import { type Bitset, countOf, emptyBitset, type Selection } from '../columns';
+import { type Bitset, countOf, emptyBitset, type Subset } from '../columns';
 import type { GateId } from '../ids';
-import { numbering, unpublishedKey } from './speech';
-import type { Told } from './standing';
+import type { HurdleTerms } from './breakdown';
+import { numbering, unpublishedKey } from './gate-terms';
 
 /** The people for whom a condition of what is told holds. */
-export type Select = (told: Told, part: 'who' | number) => Bitset;
+export type Select = (told: HurdleTerms, part: 'who' | number) => Bitset;
 
 /** How many people there are, with nobody and everybody of them: kept, because they are asked for again and again. */
 export interface Membership {
@@ -19,20 +19,20 @@ export interface Membership {
 }
 
 /** Takes note of people whom a gate turned away: of those who gain, before; of those who lose, now. */
-export interface Shares {
+export interface GateTally {
   readonly of: (gate: GateId) => { readonly gains: Bitset; readonly loses: Bitset };
 }
 
-export interface Shifted {
-  readonly gains: Selection;
-  readonly loses: Selection;
+export interface Transition {
+  readonly gains: Subset;
+  readonly loses: Subset;
   /** Turned away before and now, and given something else. */
-  readonly sees: Selection;
+  readonly sees: Subset;
 }
 
 /** One side made ready: a bitset of those who pass for each hurdle, and room for those who don't. */
 interface Side {
-  readonly told: readonly Told[];
+  readonly told: readonly HurdleTerms[];
   readonly passes: readonly Bitset[];
   readonly left: Int32Array;
   /** Where those who gain, or lose, are noted for each hurdle; looked up when there is somebody. */
@@ -43,18 +43,18 @@ interface Side {
 const asInt = (bits: Bitset, word: number): number => (bits[word] as number) | 0;
 
 const CLOSED = -1;
-const speechOf = ({ speech }: Told): number => speech?.number ?? CLOSED;
+const termsOf = ({ terms }: HurdleTerms): number => terms?.number ?? CLOSED;
 
-export function shiftBetween(
-  was: readonly Told[],
-  is: readonly Told[],
+export function transitionBetween(
+  was: readonly HurdleTerms[],
+  is: readonly HurdleTerms[],
   { size, none, full }: Membership,
   select: Select,
-  shares: Shares,
-): Shifted {
-  const sideOf = (told: readonly Told[]): Side => ({
+  shares: GateTally,
+): Transition {
+  const sideOf = (told: readonly HurdleTerms[]): Side => ({
     told,
-    passes: told.map((one) => (one.speech === null ? none : select(one, 'who'))),
+    passes: told.map((one) => (one.terms === null ? none : select(one, 'who'))),
     left: new Int32Array(told.length),
     noted: told.map(() => null),
   });
@@ -62,7 +62,7 @@ export function shiftBetween(
   // Places of hurdles on both sides that say the same, about the same item where it matters.
   const alike = was.flatMap((a, i) =>
     is.flatMap((b, j) =>
-      speechOf(a) === speechOf(b) && (!a.speech?.aboutItem || a.hurdle.at === b.hurdle.at)
+      termsOf(a) === termsOf(b) && (!a.terms?.aboutItem || a.hurdle.at === b.hurdle.at)
         ? [[i, j] as const]
         : [],
     ),
@@ -102,7 +102,7 @@ export function shiftBetween(
       }
     }
   }
-  const selection = (bits: Bitset | null): Selection =>
+  const selection = (bits: Bitset | null): Subset =>
     bits === null ? { bits: none, count: 0 } : { bits, count: countOf(bits) };
   return { gains: selection(gains), loses: selection(loses), sees: selection(sees) };
 }
@@ -123,11 +123,11 @@ function share(
   word: number,
   people: number,
   side: 'gains' | 'loses',
-  shares: Shares,
+  shares: GateTally,
 ): void {
   for (let at = 0; at < told.length; at++) {
     const those = (left[at] as number) & people;
-    const gate = (told[at] as Told).hurdle.gate;
+    const gate = (told[at] as HurdleTerms).hurdle.gate;
     if (those === 0 || gate === null) continue;
     const bits = noted[at] ?? shares.of(gate.id)[side];
     noted[at] = bits;
@@ -153,9 +153,9 @@ function answersOf(old: Side, now: Side, select: Select): Answers {
   const numberOf = numbering();
   const of = ({ told }: Side) =>
     told.map((one): readonly Answering[] =>
-      one.speech === null
+      one.terms === null
         ? [{ when: null, key: numberOf(unpublishedKey(one.item)) }]
-        : one.speech.answers.map(({ when, key }, part) => ({
+        : one.terms.answers.map(({ when, key }, part) => ({
             when: when === null ? null : select(one, part),
             key: numberOf(key),
           })),

@@ -1,4 +1,4 @@
-/** Looking at the site: who looks, at which site, under which policy. Everything a visitor gets is worked out of this. */
+/** What a view of the site is worked out of: who looks, at which site, under which policy, in what request. */
 import {
   type CompiledPolicy,
   type Decision,
@@ -9,7 +9,7 @@ import {
 } from '@/core';
 import type { Person, SiteState } from '../running';
 
-export interface Look {
+export interface ViewContext {
   readonly state: SiteState;
   readonly compiled: CompiledPolicy;
   readonly facts: VisitorFacts;
@@ -21,11 +21,13 @@ export interface Look {
 }
 
 /** What this visitor gets for an item. */
-export const decisionOn = (look: Look, item: ItemId): Decision =>
-  decide(look.compiled, item, look.facts, look.request);
+export const decisionOn = (context: ViewContext, item: ItemId): Decision =>
+  decide(context.compiled, item, context.facts, context.request);
 
 /** Whether an item is this visitor's to see. */
-export const opens = (look: Look, item: ItemId): boolean => decisionOn(look, item).kind === 'open';
+export const opens = (context: ViewContext, item: ItemId): boolean =>
+  decisionOn(context, item).kind === 'open';
 
-/** An address of this site as this look sees it, fit for a link. */
-export const addressIn = ({ base }: Pick<Look, 'base'>, path: string): string => base + encodeURI(path);
+/** An address of this site as this context sees it, fit for a link. */
+export const addressIn = ({ base }: Pick<ViewContext, 'base'>, path: string): string =>
+  base + encodeURI(path);

@@ -1,17 +1,17 @@
 /** Long work in pieces: others get their turn in between. */
 
 /** Lets others have their turn. */
-export const breath = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+export const yieldToOthers = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 /** So long one piece of work may take, in milliseconds. */
 const AT_ONCE_MS = 15;
 
 /** Makes a rest to be called between pieces of work; it rests only when the last time is long enough ago. */
-export function pacer(): () => Promise<void> {
+export function yielder(): () => Promise<void> {
   let rested = performance.now();
   return async () => {
     if (performance.now() - rested < AT_ONCE_MS) return;
-    await breath();
+    await yieldToOthers();
     rested = performance.now();
   };
 }

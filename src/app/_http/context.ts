@@ -1,8 +1,8 @@
 /** Who is looking at the live site, with what their request brings. */
-import { type Look, requestFactsOf, type Trivet, type Visitor } from '@/services';
+import { requestFactsOf, type Trivet, type ViewContext, type Visitor } from '@/services';
 import { addressOf } from './request';
 
-export function lookOf(trivet: Trivet, visitor: Visitor, request: Request, now = new Date()): Look {
+export function contextOf(trivet: Trivet, visitor: Visitor, request: Request, now = new Date()): ViewContext {
   const { state } = trivet;
   const raw = {
     url: new URL(request.url),

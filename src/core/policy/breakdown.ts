@@ -8,7 +8,7 @@ import {
   emptyBitset,
   fullBitset,
   isEmpty,
-  type Selection,
+  type Subset,
   without,
 } from '../columns';
 import { keyOf } from '../condition';
@@ -16,35 +16,35 @@ import type { GateId, ItemId } from '../ids';
 import type { Item, RequestFacts } from '../site';
 import type { CompiledPolicy, Hurdle } from './compile';
 import type { Outcome } from './decision';
-import { type Numbering, numbering, type Speech, speeches, unpublishedKey } from './speech';
+import { type GateTerms, type Numbering, numbering, termsIn, unpublishedKey } from './gate-terms';
 import type { Fitted } from './turn-away-at';
 
 /** A hurdle of an item with what its gate says; null where something is not published. */
-export interface Told {
+export interface HurdleTerms {
   readonly item: Item;
   readonly hurdle: Hurdle;
-  readonly speech: Speech | null;
+  readonly terms: GateTerms | null;
 }
 
 /** What the gates over an item say, with a key by which items can be compared. */
-export function tellerOf(compiled: CompiledPolicy, numberOf: Numbering) {
-  const speechOf = speeches(compiled, numberOf);
+export function itemTerms(compiled: CompiledPolicy, numberOf: Numbering) {
+  const termsOf = termsIn(compiled, numberOf);
   return (item: Item) => {
     const hurdles = compiled.hurdles.get(item.id) ?? [];
-    const speech = ({ gate }: Hurdle) => gate && speechOf(gate, item.kind);
+    const terms = ({ gate }: Hurdle) => gate && termsOf(gate, item.kind);
     return {
-      key: hurdles.map((hurdle) => keyOfHurdle(hurdle, speech(hurdle))).join(' '),
+      key: hurdles.map((hurdle) => keyOfHurdle(hurdle, terms(hurdle))).join(' '),
       gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),
-      told: () => hurdles.map((hurdle) => ({ item, hurdle, speech: speech(hurdle) })),
+      told: () => hurdles.map((hurdle) => ({ item, hurdle, terms: terms(hurdle) })),
     };
   };
 }
 
-const keyOfHurdle = (hurdle: Hurdle, speech: Speech | null): string =>
-  speech === null ? 'closed' : `${speech.number}${speech.aboutItem ? `@${hurdle.at.id}` : ''}`;
+const keyOfHurdle = (hurdle: Hurdle, terms: GateTerms | null): string =>
+  terms === null ? 'closed' : `${terms.number}${terms.aboutItem ? `@${hurdle.at.id}` : ''}`;
 
 /** How everybody stands to items: who is let in, who gets what, and which gate turned whom away. */
-export interface Standing {
+export interface Breakdown {
   readonly open: Bitset;
   /** By what a visitor would tell apart. */
   readonly given: ReadonlyMap<string, Bitset>;
@@ -52,10 +52,13 @@ export interface Standing {
 }
 
 /** Works out how everybody stands to what is told of items; conditions that come again are asked once. */
-export function standings(columns: Columns, request: RequestFacts): (told: readonly Told[]) => Standing {
+export function breakdowns(
+  columns: Columns,
+  request: RequestFacts,
+): (told: readonly HurdleTerms[]) => Breakdown {
   const selected = new Map<string, Bitset>();
-  const select = (condition: Speech['who'], { hurdle, speech }: Told): Bitset => {
-    const key = `${speech?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
+  const select = (condition: GateTerms['who'], { hurdle, terms }: HurdleTerms): Bitset => {
+    const key = `${terms?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
     const bits = selected.get(key) ?? columns.select(condition, hurdle.at, request).bits;
     selected.set(key, bits);
     return bits;
@@ -70,18 +73,18 @@ export function standings(columns: Columns, request: RequestFacts): (told: reado
       else into.set(key, bits.slice());
     };
     for (const one of told) {
-      const { speech, hurdle } = one;
-      if (speech === null || hurdle.gate === null) {
+      const { terms, hurdle } = one;
+      if (terms === null || hurdle.gate === null) {
         collect(given, unpublishedKey(one.item), open);
         open = emptyBitset(columns.size);
         break;
       }
-      const passed = select(speech.who, one);
+      const passed = select(terms.who, one);
       let left = without(open, passed);
       open = both(open, passed);
       if (isEmpty(left)) continue;
       collect(by, hurdle.gate.id, left);
-      for (const { when, key } of speech.answers) {
+      for (const { when, key } of terms.answers) {
         const taken = when === null ? left : both(left, select(when, one));
         collect(given, key, taken);
         left = without(left, taken);
@@ -92,26 +95,26 @@ export function standings(columns: Columns, request: RequestFacts): (told: reado
 }
 
 /** How many get an item, and how many get what instead. */
-export interface Reach {
-  readonly open: Selection;
+export interface ItemBreakdown {
+  readonly open: Subset;
   readonly away: readonly {
     readonly outcome: Outcome;
     readonly reason: string | null;
-    readonly people: Selection;
+    readonly people: Subset;
   }[];
 }
 
 /** Who of a membership gets an item, at a moment. */
-export function reachOfItem(
+export function breakdownOf(
   compiled: CompiledPolicy,
   id: ItemId,
   columns: Columns,
   request: RequestFacts,
-): Reach | null {
+): ItemBreakdown | null {
   const item = compiled.outline.items.get(id);
   if (!item) return null;
-  const { open, given } = standings(columns, request)(tellerOf(compiled, numbering())(item).told());
-  const selection = (bits: Bitset): Selection => ({ bits, count: countOf(bits) });
+  const { open, given } = breakdowns(columns, request)(itemTerms(compiled, numbering())(item).told());
+  const selection = (bits: Bitset): Subset => ({ bits, count: countOf(bits) });
   return {
     open: selection(open),
     away: [...given].flatMap(([key, bits]) => {
