@@ -4,7 +4,7 @@
  * people they share. The ring around it is the smaller of the two: a full ring means one lies within the other.
  */
 import { clsx } from 'clsx';
-import { scaleLinear, scaleSqrt } from 'd3';
+import { scaleLinear, scaleSqrt } from 'd3-scale';
 import { type Audience, type AudienceId, counted } from '@/core';
 import type { AudienceReport } from '@/services';
 import type { Wanted } from './intersection';

@@ -1,6 +1,7 @@
 'use client';
 /** Where visitors were turned away: a bar an item, cut by what they did next. The table below says the same in numbers. */
-import { max, scaleBand, scaleLinear, sum } from 'd3';
+import { max, sum } from 'd3-array';
+import { scaleBand, scaleLinear } from 'd3-scale';
 import type { Tally } from '@/services';
 
 export const NEXT = [

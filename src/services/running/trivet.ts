@@ -1,6 +1,7 @@
 /**
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
+import { LRUCache } from 'lru-cache';
 import type { PassphraseId, PersonId } from '@/core';
 import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
 import { indexOnce } from '../texts';
@@ -20,11 +21,11 @@ const MOST_SESSIONS = 10_000;
 export class Trivet {
   #state: SiteState | null = null;
   #queue: Promise<unknown> = Promise.resolve();
-  /** Sessions by the hash of their token; the oldest are dropped, and read again when they come back. */
-  readonly sessions = new Map<string, Session>();
+  /** Sessions by the hash of their token; those not seen for longest are dropped, and read again when they come back. */
+  readonly sessions = new LRUCache<string, Session>({ max: MOST_SESSIONS });
 
   /** Walks by the hash of their token, kept the same way. */
-  readonly walks = new Map<string, Walk>();
+  readonly walks = new LRUCache<string, Walk>({ max: MOST_SESSIONS });
   readonly journal = new Journal();
 
   private constructor(private readonly opened: OpenDatabase) {}
@@ -109,11 +110,11 @@ export class Trivet {
   }
 
   rememberSession(session: Session): void {
-    remember(this.sessions, session);
+    this.sessions.set(session.tokenHash, session);
   }
 
   rememberWalk(walk: Walk): void {
-    remember(this.walks, walk);
+    this.walks.set(walk.tokenHash, walk);
   }
 
   /** Forgets a session, and with it the walks that belong to it. */
@@ -142,10 +143,4 @@ export class Trivet {
     if (this.#state) await this.journal.flush(this, new Date());
     await this.opened.close();
   }
-}
-
-function remember<T extends { readonly tokenHash: string }>(kept: Map<string, T>, one: T): void {
-  kept.set(one.tokenHash, one);
-  const oldest = kept.keys().next().value;
-  if (kept.size > MOST_SESSIONS && oldest !== undefined) kept.delete(oldest);
 }

@@ -3,6 +3,7 @@
  * ahead, in a thread of their own, by whoever is about to need them.
  */
 import type { Worker } from 'node:worker_threads';
+import { LRUCache } from 'lru-cache';
 import { startThread } from '@/store';
 import { htmlOf, plainTextOf } from './markdown';
 
@@ -13,27 +14,15 @@ interface Rendering {
 
 // Shorter ones are read in a few milliseconds.
 const LONG = 4000;
-/** How many letters are kept, of texts and of what they became; the oldest go first. */
-const MOST_KEPT = 64_000_000;
+const sizeOf = ({ html = '', words = '' }: Partial<Rendering>, markdown: string): number =>
+  markdown.length + html.length + words.length + 1;
 
-const kept = new Map<string, Partial<Rendering>>();
-let size = 0;
+/** Kept by how many letters they come to, with what became of them; those that nobody asked for lately go first. */
+const kept = new LRUCache<string, Partial<Rendering>>({ maxSize: 64_000_000, sizeCalculation: sizeOf });
 
-const sizeOf = (markdown: string, { html = '', words = '' }: Partial<Rendering>): number =>
-  markdown.length + html.length + words.length;
-
-function keep(markdown: string, rendering: Partial<Rendering>): void {
-  const before = kept.get(markdown);
-  if (before) size -= sizeOf(markdown, before);
-  const both = { ...before, ...rendering };
-  kept.set(markdown, both);
-  size += sizeOf(markdown, both);
-  for (const [oldest, one] of kept) {
-    if (size <= MOST_KEPT || oldest === markdown) break;
-    kept.delete(oldest);
-    size -= sizeOf(oldest, one);
-  }
-}
+const keep = (markdown: string, rendering: Partial<Rendering>): void => {
+  kept.set(markdown, { ...kept.get(markdown), ...rendering });
+};
 
 /** One side of a rendering, kept from before or made now; what comes to nothing is kept as well. */
 function side(markdown: string, name: keyof Rendering, make: (markdown: string) => string): string {

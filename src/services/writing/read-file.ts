@@ -4,6 +4,7 @@
  */
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
+import { LRUCache } from 'lru-cache';
 import sharp from 'sharp';
 import type { Content } from '@/store';
 
@@ -33,8 +34,7 @@ const OTHERS: Readonly<Record<string, string>> = {
 const TEXTS: Readonly<Record<string, string>> = { txt: 'text/plain', csv: 'text/csv', md: 'text/markdown' };
 const TAKEN = 'pictures (JPEG, PNG, WebP, GIF, AVIF), PDF, MP4 and WebM, MP3, and plain text';
 
-const known = new Map<string, ReadFile>();
-const MOST_KNOWN = 100;
+const known = new LRUCache<string, ReadFile>({ max: 100 });
 
 /** Reads a file, or says why it is not taken. */
 export async function readFile(
@@ -49,11 +49,7 @@ export async function readFile(
   const found = known.get(key);
   if (found) return found;
   const read = await readAnew(bytes, name);
-  if (!('problem' in read) && bytes.length < 1_000_000) {
-    known.set(key, read);
-    const oldest = known.keys().next().value;
-    if (known.size > MOST_KNOWN && oldest !== undefined) known.delete(oldest);
-  }
+  if (!('problem' in read) && bytes.length < 1_000_000) known.set(key, read);
   return read;
 }
 
