@@ -145,8 +145,8 @@ test('change, difference, effect, live, and back again without leaving the desk'
     .getByRole('button', { name: /^Gate, own/ })
     .click();
   await page.getByRole('radio', { name: 'Everyone' }).click();
-  await expect(page.getByTestId('effect-line')).toContainText(/\+\d+ of 72 gain/);
-  await expect(page.getByTestId('effect-line')).toContainText('guests notice it at 1 item');
+  await expect(page.getByTestId('effect-line')).toContainText(/\+\d+ of 72 members gain/);
+  await expect(page.getByTestId('effect-line')).toContainText('guests gain 1 page');
   await page.getByTestId('effect-line').click();
   await expect(cell(page, /^Trustees/, 0)).toHaveAttribute('data-changes', 'true');
   await page.getByLabel('What they get').selectOption({ label: 'something new' });

@@ -11,6 +11,7 @@ import {
   keyOfStandIn,
   type Member,
   member,
+  nameInContext,
   nameOf,
   permits,
   type StandIn,
@@ -115,7 +116,7 @@ export function DeskPalette({
       entries: first
         ? rowsOf(outline).map(({ item }) => ({
             key: `item ${item.id}`,
-            label: item.title,
+            label: nameInContext(item, outline),
             note: isAddressed(item) ? item.address : item.kind,
             run: () => setBench({ kind: 'why', item: item.id, standIn: keyOfStandIn(first) }),
           }))

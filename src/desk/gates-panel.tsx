@@ -62,7 +62,9 @@ export function GatesPanel() {
                       )}
                     </span>
                     <span className="block">{capital(legs.who)}</span>
-                    <span className="block text-quiet">{capital(legs.otherwise)}</span>
+                    <span className="block text-quiet">
+                      {legs.otherwise === null ? 'Nobody is turned away' : capital(legs.otherwise)}
+                    </span>
                   </span>
                 </button>
                 {side !== 'live' && permits(data.desk, 'gates') && (

@@ -1,6 +1,8 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
 
+import type { ItemId } from '../core/ids';
 import type { Policy } from '../core/policy/policy';
+import type { GuestChange } from '../core/sentence/for-guests';
 import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
 import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
@@ -58,8 +60,8 @@ export interface RevisionEffect {
   readonly loses: { readonly count: number; readonly names: readonly string[] };
   /** The ids of items that changed for somebody. */
   readonly items: readonly string[];
-  /** The ids of those that changed for guests. */
-  readonly guests: readonly string[];
+  /** Where guests gained, lost, or got something else; records of before say only that they noticed. */
+  readonly guests: GuestChange | readonly ItemId[];
 }
 
 /** One person before and after a change; null for one who was not there yet, or is no longer. */

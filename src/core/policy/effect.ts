@@ -16,6 +16,7 @@ import {
   without,
 } from '../columns';
 import type { GateId } from '../ids';
+import type { GuestChange } from '../sentence';
 import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
 import { type HurdleTerms, itemTerms } from './breakdown';
 import type { CompiledPolicy } from './compile';
@@ -159,6 +160,20 @@ function selector(columns: Columns, request: RequestFacts): Select {
     const bits = known.get(key) ?? columns.select(condition, hurdle.at, request).bits;
     known.set(key, bits);
     return bits;
+  };
+}
+
+/** Where guests gain, lose, or get something else. */
+export function guestChangeOf(shifts: readonly Shift[]): GuestChange {
+  const where = (wanted: (before: Decision, after: Decision) => boolean) =>
+    shifts.flatMap(({ items, guests }) =>
+      guests !== null && wanted(guests.before, guests.after) ? items.map(({ id }) => id) : [],
+    );
+  const isOpen = ({ kind }: Decision) => kind === 'open';
+  return {
+    gains: where((before, after) => !isOpen(before) && isOpen(after)),
+    loses: where((before, after) => isOpen(before) && !isOpen(after)),
+    sees: where((before, after) => !isOpen(before) && !isOpen(after)),
   };
 }
 

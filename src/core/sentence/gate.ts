@@ -1,9 +1,12 @@
 /** Gates and turn-aways as plain language. A gate reads as one sentence in three parts, as it stands on three legs. */
 
+import { everyone } from '../condition';
 import { capital, listed } from '../english';
 import type { Gate, Given, NamedTurnAway, NextStep, Otherwise, Target, TurnAway, What } from '../gate';
 import type { ItemId } from '../ids';
-import { nameOfId, type Outline, type Vocabulary } from '../site';
+import { same } from '../same';
+import { nameInContext, nameOfId, type Outline, type Vocabulary } from '../site';
+import { plain } from './compose';
 import { describeSelection } from './selection';
 import { describeWho } from './who';
 
@@ -11,7 +14,8 @@ import { describeWho } from './who';
 export interface GateSentence {
   readonly what: string;
   readonly who: string;
-  readonly otherwise: string;
+  /** Null for a gate that turns nobody away. */
+  readonly otherwise: string | null;
 }
 
 /** The three parts of a gate's sentence. */
@@ -23,7 +27,9 @@ export const describeGate = (
 ): GateSentence => ({
   what: `${describeWhat(gate.what, outline, vocabulary)}${gate.stance === 'instead' ? ', setting aside the gates above it' : ''}`,
   who: describeWho(gate.who, vocabulary),
-  otherwise: describeOtherwise(gate.otherwise, outline, vocabulary, named),
+  otherwise: same(plain(gate.who), everyone)
+    ? null
+    : describeOtherwise(gate.otherwise, outline, vocabulary, named),
 });
 
 /** What a gate covers: "Observers' room and everything below it, except A sample chart". */
@@ -41,8 +47,10 @@ function describeTarget(target: Target, outline: Outline, vocabulary: Vocabulary
   return target.kind === 'branch' ? `${title} and everything below it` : title;
 }
 
-const titleOf = (id: ItemId, outline: Outline): string =>
-  outline.items.get(id)?.title ?? 'an item that no longer exists';
+const titleOf = (id: ItemId, outline: Outline): string => {
+  const item = outline.items.get(id);
+  return item ? nameInContext(item, outline) : 'an item that no longer exists';
+};
 
 /** What everyone else gets: "guests are sent to sign in and back; everyone else gets a teaser". */
 function describeOtherwise(
@@ -124,5 +132,5 @@ export function gateAsOneSentence(
   named: readonly NamedTurnAway[],
 ): string {
   const { what, who, otherwise } = describeGate(gate, outline, vocabulary, named);
-  return `${capital(what)} · ${who} · ${otherwise}`;
+  return [capital(what), who, ...(otherwise === null ? [] : [otherwise])].join(' · ');
 }

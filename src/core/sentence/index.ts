@@ -1,6 +1,7 @@
 /** Everything in core that turns values into English. */
 export { type Plain, plain } from './compose';
 export * from './decision';
+export * from './for-guests';
 export * from './gate';
 export { imperativeOf } from './imperative';
 export * from './selection';

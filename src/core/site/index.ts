@@ -6,6 +6,7 @@ export * from './field-value';
 export * from './groups';
 export * from './item';
 export * from './kinds';
+export * from './name-in-context';
 export * from './outline';
 export * from './request';
 export * from './stand-in';

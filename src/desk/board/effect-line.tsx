@@ -1,6 +1,7 @@
 'use client';
 /** While gates are edited: in one line, who would gain and lose over the whole membership. One step to all of it. */
-import { difference } from '@/core';
+import { clsx } from 'clsx';
+import { describeForGuests, difference } from '@/core';
 import { useDesk } from '../context';
 import { useEffectReport } from '../live';
 
@@ -11,11 +12,11 @@ export function EffectLine() {
 }
 
 function Line() {
-  const { data, draft, bench, setBench, setSide } = useDesk();
+  const { data, draft, outline, bench, setBench, setSide } = useDesk();
   const { state } = useEffectReport(draft.policy, data);
   if (bench.kind === 'put live') return null;
   const report = state.kind === 'report' ? state.report : state.kind === 'refused' ? null : state.last;
-  const guests = report?.places.flatMap(({ items, guests: notice }) => (notice ? items : [])).length ?? 0;
+  const guests = report && describeForGuests(report.guests, outline);
   return (
     <button
       type="button"
@@ -31,16 +32,14 @@ function Line() {
       {report && report.places.length === 0 && 'nobody would notice'}
       {report && report.places.length > 0 && (
         <>
+          <span className={clsx('truncate', guests ? 'font-semibold' : 'text-quiet')}>
+            guests {guests ?? 'notice nothing'}
+          </span>
           <span className={report.gains.count > 0 ? 'text-open' : 'text-quiet'}>
-            +{report.gains.count} of {report.of} gain
+            +{report.gains.count} of {report.of} members gain
           </span>
           <span className={report.loses.count > 0 ? 'text-alarm' : 'text-quiet'}>
             −{report.loses.count} lose
-          </span>
-          <span className="text-quiet">
-            {guests > 0
-              ? `guests notice it at ${guests} ${guests === 1 ? 'item' : 'items'}`
-              : 'guests notice nothing'}
           </span>
           <span className="ml-auto underline decoration-thin underline-offset-3">Who and where</span>
         </>

@@ -1,7 +1,7 @@
 'use client';
 /** The gates over a row, and what can be done with gates there. */
 import { clsx } from 'clsx';
-import { type CompiledPolicy, describeGate, type Item, permits, pointAt } from '@/core';
+import { type CompiledPolicy, describeGate, type Item, nameInContext, permits, pointAt } from '@/core';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
 import { gatesOnRow } from './rows';
@@ -40,7 +40,7 @@ export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
       {standings.length === 0 && !withoutNew && permits(data.desk, 'gates') && (
         <button
           type="button"
-          aria-label={`Put a gate on ${item.title}`}
+          aria-label={`Put a gate on ${nameInContext(item, outline)}`}
           title="Put a gate here"
           onClick={() => addGate(item)}
           className="rounded-[3px] px-1.5 text-quiet opacity-0 hover:text-copper focus-visible:opacity-100 group-hover:opacity-100"

@@ -180,7 +180,8 @@ function GateChangeView({ change, before: was, after: is }: { readonly change: G
       </p>
       {change.kind === 'added' && (
         <p>
-          {capital(legs.who)}; otherwise {legs.otherwise}
+          {capital(legs.who)}
+          {legs.otherwise !== null && `; otherwise ${legs.otherwise}`}
         </p>
       )}
       {before && (
@@ -191,8 +192,8 @@ function GateChangeView({ change, before: was, after: is }: { readonly change: G
               <div key={leg} className="contents">
                 <dt className="text-quiet">{capital(leg)}</dt>
                 <dd>
-                  <del className="block text-quiet">{capital(before[leg])}</del>
-                  <ins className="block no-underline">{capital(legs[leg])}</ins>
+                  <del className="block text-quiet">{capital(before[leg] ?? 'nobody is turned away')}</del>
+                  <ins className="block no-underline">{capital(legs[leg] ?? 'nobody is turned away')}</ins>
                 </dd>
               </div>
             ))}

@@ -73,7 +73,8 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
         <Remarks remarks={remarksOn(gate, outline, vocabulary)} />
         <Astray gate={gate} />
         <p className="border-thin border-t pt-3 text-quiet">
-          {capital(legs.what)} open to {legs.who}; {legs.otherwise}.
+          {capital(legs.what)} open to {legs.who}
+          {legs.otherwise === null ? ', so nobody is turned away' : `; ${legs.otherwise}`}.
         </p>
         {change?.kind === 'changed' && (
           <div>

@@ -10,6 +10,7 @@ import {
   type ItemId,
   type ItemKind,
   isAddressed,
+  nameInContext,
   type Target,
   test,
 } from '@/core';
@@ -176,7 +177,7 @@ function ItemFinder({
   const found = rowsOf(outline).map(
     ({ item }): FoundItem => ({
       key: item.id,
-      label: item.title,
+      label: nameInContext(item, outline),
       note: isAddressed(item) ? item.address : item.kind,
       item: item.id,
     }),

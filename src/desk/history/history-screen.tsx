@@ -3,7 +3,16 @@
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { asId, counted, listed, type Policy, permits, same } from '@/core';
+import {
+  asId,
+  counted,
+  describeForGuests,
+  type GuestChange,
+  listed,
+  type Policy,
+  permits,
+  same,
+} from '@/core';
 import type { Revision } from '@/services';
 import { Button, Choice } from '@/ui';
 import { ChangeList } from '../changes';
@@ -107,15 +116,23 @@ export function HistoryScreen({ revision }: { readonly revision: number | null }
   );
 }
 
-function Effect({ revision: { gained, lost } }: { readonly revision: Revision }) {
-  if (gained + lost === 0) return <span className="note block">Nobody gained or lost anything.</span>;
+function Effect({ revision: { gained, lost, effect } }: { readonly revision: Revision }) {
+  const { outline } = useDesk();
+  const guests = effect && describeForGuests(guestsIn(effect), outline);
+  if (gained + lost === 0 && !guests)
+    return <span className="note block">Nobody gained or lost anything.</span>;
   return (
     <span className="block text-[0.8125rem]">
+      {guests && <span className="block">Guests {guests}</span>}
       {gained > 0 && <span className="text-open">+{counted(gained, 'person', 'people')}</span>}{' '}
       {lost > 0 && <span className="text-alarm">−{counted(lost, 'person', 'people')}</span>}
     </span>
   );
 }
+
+/** Where guests noticed; revisions of before this was kept say only that they did. */
+const guestsIn = ({ guests }: NonNullable<Revision['effect']>): GuestChange =>
+  'gains' in guests ? guests : { gains: [], loses: [], sees: guests };
 
 interface Whole {
   readonly revision: Revision;
@@ -143,6 +160,7 @@ function RevisionView({ number }: { readonly number: number }) {
     });
   };
   const { effect } = revision;
+  const guests = effect && describeForGuests(guestsIn(effect), outline);
   const titles = (ids: readonly string[]) =>
     [...new Set(ids.map((id) => outline.items.get(asId(id))?.title ?? 'something that is gone'))].slice(
       0,
@@ -172,16 +190,13 @@ function RevisionView({ number }: { readonly number: number }) {
             <p>Nobody.</p>
           ) : (
             <>
+              {guests && <p className="font-semibold">Guests {guests}.</p>}
               <p className="flex flex-wrap gap-x-6">
                 <Side sign="+" colour="text-open" people={effect.gains} word="gained" />
                 <Side sign="−" colour="text-alarm" people={effect.loses} word="lost" />
               </p>
               <p>
-                <span className="text-quiet">At</span> {listed(titles(effect.items))}
-                {effect.guests.length > 0 && (
-                  <span className="text-quiet">; for guests as well at {listed(titles(effect.guests))}</span>
-                )}
-                .
+                <span className="text-quiet">At</span> {listed(titles(effect.items))}.
               </p>
             </>
           )}

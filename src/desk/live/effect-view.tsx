@@ -3,11 +3,14 @@
 import { useState } from 'react';
 import {
   capital,
+  describeForGuests,
   describeGate,
   type GateId,
   type Item,
   type ItemId,
+  isOpenable,
   listed,
+  nameInContext,
   type Outcome,
   outcomeName,
 } from '@/core';
@@ -19,21 +22,18 @@ import { OutcomeMark } from '../marks';
 import type { useEffectReport } from './use-effect-report';
 
 export function EffectView({ report }: { readonly report: EffectReport }) {
+  const { outline } = useDesk();
   const [most, setMost] = useState(FIRST_PLACES);
   const { gains, loses, places, byGate } = report;
-  const guests = places.flatMap((place) => (place.guests ? place.items : []));
+  const guests = describeForGuests(report.guests, outline);
   if (places.length === 0) return <p>Nobody: every visitor gets what they got before.</p>;
   return (
     <div className="grid gap-3" data-testid="effect">
+      <p className="font-head text-lg">Guests {guests ?? 'notice nothing'}</p>
       <p className="flex gap-6">
-        <Tally sign="+" colour="text-open" crowd={gains} word="gains" many="gain" />
-        <Tally sign="−" colour="text-alarm" crowd={loses} word="loses" many="lose" />
+        <Tally sign="+" colour="text-open" crowd={gains} word="member gains" many="members gain" />
+        <Tally sign="−" colour="text-alarm" crowd={loses} word="member loses" many="members lose" />
       </p>
-      {guests.length > 0 && (
-        <p>
-          Guests notice it at {guests.length} {guests.length === 1 ? 'item' : 'items'}.
-        </p>
-      )}
       {byGate.length > 0 && (
         <section>
           <h4 className="mb-1 font-head">By gate</h4>
@@ -53,15 +53,15 @@ export function EffectView({ report }: { readonly report: EffectReport }) {
         {places.slice(0, most).map((entry) => (
           <li key={entry.items.join()} className="border-thin border-t pt-2">
             <Places items={entry.items} />
-            <People sign="+" colour="text-open" crowd={entry.gains} />
-            <People sign="−" colour="text-alarm" crowd={entry.loses} />
-            <People sign="~" colour="text-quiet" crowd={entry.sees} word="get something else" />
             {entry.guests && (
               <p className="flex items-center gap-1.5">
                 Guests: <Outcomed outcome={entry.guests.before} /> <span aria-hidden="true">›</span>
                 <span className="sr-only">becomes</span> <Outcomed outcome={entry.guests.after} />
               </p>
             )}
+            <People sign="+" colour="text-open" crowd={entry.gains} />
+            <People sign="−" colour="text-alarm" crowd={entry.loses} />
+            <People sign="~" colour="text-quiet" crowd={entry.sees} word="get something else" />
           </li>
         ))}
       </ul>
@@ -134,22 +134,32 @@ export function EffectStateView({ state, stop, again }: ReturnType<typeof useEff
   );
 }
 
-/** Items by title; pages and links of one name are told apart. */
+/** Items by title: what opens by itself, then the links that lead there, then the parts that follow. */
 function Places({ items }: { readonly items: readonly ItemId[] }) {
   const { outline } = useDesk();
-  const titles = (wanted: (item: Item) => boolean) =>
-    items
-      .map((id) => outline.items.get(id))
-      .filter((item) => item !== undefined)
-      .filter(wanted)
-      .map((item) => item.title);
-  const pages = titles((item) => item.kind === 'page');
-  const others = titles((item) => item.kind !== 'page');
+  const there = items.flatMap((id) => outline.items.get(id) ?? []);
+  const [open, links, rest] = [
+    there.filter(isOpenable),
+    there.filter(({ kind }) => kind === 'link'),
+    there.filter((item) => item.kind !== 'link' && !isOpenable(item)),
+  ];
+  const named = (list: readonly Item[]) =>
+    listed([...new Set(list.map((item) => nameInContext(item, outline)))]);
   return (
     <p>
-      <strong>{listed(pages)}</strong>
-      {pages.length > 0 && others.length > 0 && <span className="text-quiet">, and in the menu </span>}
-      <strong className="font-normal">{listed(others)}</strong>
+      <strong>{named(open)}</strong>
+      {links.length > 0 && (
+        <>
+          <span className="text-quiet">{open.length > 0 ? ', and in menus ' : 'In menus '}</span>
+          {named(links)}
+        </>
+      )}
+      {rest.length > 0 && (
+        <>
+          {open.length + links.length > 0 && <span className="text-quiet">, and </span>}
+          {named(rest)}
+        </>
+      )}
     </p>
   );
 }

@@ -14,6 +14,7 @@ import {
   factsOf,
   type ItemId,
   keyOfStandIn,
+  nameInContext,
   nameOf,
   nameOfId,
   openers,
@@ -49,7 +50,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
     | undefined;
   return (
     <Panel
-      title={`${nameOf(standIn)} at ${item.title}`}
+      title={`${nameOf(standIn)} at ${nameInContext(item, outline)}`}
       note={which === 'live' ? 'As it is live' : 'As it is in the draft'}
       onClose={() => setBench({ kind: 'gates' })}
       actions={
@@ -68,7 +69,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
       <h3 className="mt-5 mb-2">The gates, in order</h3>
       {steps.length === 0 ? (
         <div className="kept">
-          <p>No gate covers {item.title}, so it is open to everyone.</p>
+          <p>No gate covers {nameInContext(item, outline)}, so it is open to everyone.</p>
           <Button onClick={() => addGate(item)}>Put a gate on it</Button>
         </div>
       ) : (

@@ -203,7 +203,7 @@ describe('history', () => {
       note: 'For the open week',
       live: true,
       lost: 0,
-      effect: { items: ['trustees'], guests: ['trustees'] },
+      effect: { items: ['trustees'], guests: { gains: ['trustees'], loses: [], sees: [] } },
     });
     expect(latest?.gained).toBeGreaterThan(50);
     expect(latest?.effect?.gains.names.length).toBeGreaterThan(3);

@@ -4,6 +4,8 @@ import {
   type Effect,
   effectSteps,
   type GateId,
+  type GuestChange,
+  guestChangeOf,
   type ItemId,
   type Outcome,
   outcomeOf,
@@ -31,6 +33,8 @@ export interface EffectReport {
     readonly sees: Crowd;
     readonly guests: { readonly before: Outcome; readonly after: Outcome } | null;
   }[];
+  /** Where guests notice it. */
+  readonly guests: GuestChange;
   /** The gates that turned away those who gain, or turn away those who lose; most people first. */
   readonly byGate: readonly { readonly gate: GateId; readonly gains: Crowd; readonly loses: Crowd }[];
 }
@@ -117,6 +121,7 @@ function reportOf(effect: Effect, state: SiteState, now: Date): EffectReport {
       sees: crowd(sees),
       guests: guests && { before: outcomeOf(guests.before), after: outcomeOf(guests.after) },
     })),
+    guests: guestChangeOf(effect.shifts),
     byGate: effect.byGate
       .map(({ gate, gains, loses }) => ({ gate, gains: crowd(gains), loses: crowd(loses) }))
       .toSorted((a, b) => most(b) - most(a)),
@@ -135,6 +140,6 @@ export function recordOfEffect(effect: Effect, state: SiteState, now: Date): Rev
     gains: some(effect.gains),
     loses: some(effect.loses),
     items: ids(effect.shifts),
-    guests: ids(effect.shifts.filter(({ guests }) => guests !== null)),
+    guests: guestChangeOf(effect.shifts),
   };
 }
