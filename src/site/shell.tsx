@@ -48,11 +48,15 @@ export function Shell({ frame, delivery, title, description, head, children }: S
           Skip to the text
         </a>
         <header className="night">
-          <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-6 pb-4">
+          <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
             <p className="site-title">
               <a href={frame.home}>{frame.siteTitle}</a>
             </p>
-            <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+            {/* On a narrow screen the menus fold into a popover, which needs no scripts; elsewhere they stand here. */}
+            <button type="button" className="menu-button" popoverTarget="menu">
+              Menu
+            </button>
+            <div id="menu" popover="auto" className="menu-fold">
               {top.map((menu) => (
                 <Menu key={menu.id} menu={menu} label={menu.title} className="menu-top" />
               ))}
