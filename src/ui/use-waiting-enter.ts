@@ -33,7 +33,8 @@ export function useWaitingEnter(search: ((text: string) => Promise<void>) | unde
     type: (text) => {
       const turn = ++latest.current;
       pressed.current = false;
-      search?.(text).finally(() => setAnswered(turn));
+      // Answers may overtake one another.
+      search?.(text).finally(() => setAnswered((before) => Math.max(before, turn)));
     },
     onKeyDownCapture: (event) => {
       if (event.key !== 'Enter' || event.nativeEvent.isComposing || answered === latest.current) return;

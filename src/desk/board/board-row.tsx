@@ -92,11 +92,16 @@ export function BoardRow({
           style={{ paddingLeft: 16 + depth * 18 }}
         >
           <KindMark kind={item.kind} />
-          <span className={clsx('truncate', depth === 0 && !still && 'font-semibold')}>{item.title}</span>
-          {row.within && <span className="shrink-[100] truncate text-quiet text-xs">in {row.within}</span>}
-          {isAddressed(item) && (
-            <span className="min-w-0 shrink-[100] truncate text-quiet text-xs">{item.address}</span>
-          )}
+          {/* One line high: where there is no room for it, the address goes before anything of the title does. */}
+          <span className="flex h-[30px] min-w-0 flex-wrap gap-x-2 overflow-hidden leading-[30px]">
+            <span className={clsx('max-w-full truncate', depth === 0 && !still && 'font-semibold')}>
+              {item.title}
+            </span>
+            {row.within && <span className="max-w-full truncate text-quiet text-xs">in {row.within}</span>}
+            {isAddressed(item) && (
+              <span className="max-w-full truncate text-quiet text-xs leading-[31px]">{item.address}</span>
+            )}
+          </span>
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
           {/* It stands first to the eye, and is read after the title. */}
           {parts > 0 && (

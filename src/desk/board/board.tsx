@@ -11,6 +11,7 @@ import { BoardOut } from './board-out';
 import { BoardRow } from './board-row';
 import { BoardSets } from './board-sets';
 import { ColumnHead } from './column-head';
+import { columnWidths, FIRST_COLUMN, LAST_COLUMN } from './column-width';
 import { EffectLine } from './effect-line';
 import { FilterBar } from './filter-bar';
 import { filteredRows } from './filter-rows';
@@ -33,11 +34,6 @@ const MOVES: Readonly<Record<string, (at: CellAt, last: CellAt) => CellAt>> = {
   PageUp: ({ row, column }) => ({ row: row - 10, column }),
   PageDown: ({ row, column }) => ({ row: row + 10, column }),
 };
-
-/** Widths in pixels; the first column takes what is left, and below its least the board scrolls sideways. */
-const FIRST_COLUMN = 300;
-const COLUMN = 90;
-const LAST_COLUMN = 44;
 
 // A board of the size of a small site is drawn whole, so that the browser's own search finds everything on it.
 const WHOLE = { lines: 250, columns: 12 };
@@ -91,7 +87,7 @@ export function Board() {
   const lit = pointed ?? at;
   const columnCount = standIns.length;
   const width = useWidth(scroller);
-  const first = Math.max(FIRST_COLUMN, width - columnCount * COLUMN - LAST_COLUMN);
+  const { column: columnWidth, first, slanted } = columnWidths(width, columnCount);
 
   const down = useVirtualizer({
     count: lines.length,
@@ -105,18 +101,20 @@ export function Board() {
     horizontal: true,
     count: columnCount,
     getScrollElement: () => scroller.current,
-    estimateSize: () => COLUMN,
+    estimateSize: () => columnWidth,
     overscan: columnCount <= WHOLE.columns ? WHOLE.columns : 2,
     paddingStart: first,
     scrollPaddingStart: first,
     initialRect: { width: 1280, height: 800 },
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another width is the reason to measure anew
+  useEffect(() => across.measure(), [across, columnWidth]);
   const shownLines = down.getVirtualItems();
   const columns = across.getVirtualItems().map(({ index }) => index);
   const above = shownLines[0]?.start ?? 0;
   const below = down.getTotalSize() - (shownLines.at(-1)?.end ?? 0);
-  const before = (columns[0] ?? 0) * COLUMN;
-  const after = (columnCount - 1 - (columns.at(-1) ?? columnCount - 1)) * COLUMN;
+  const before = (columns[0] ?? 0) * columnWidth;
+  const after = (columnCount - 1 - (columns.at(-1) ?? columnCount - 1)) * columnWidth;
 
   useEffect(() => {
     setAt(({ row, column }) => ({
@@ -195,7 +193,7 @@ export function Board() {
           aria-rowcount={lines.length + 1}
           aria-colcount={columnCount + 2}
           className="w-full table-fixed border-separate border-spacing-0"
-          style={{ minWidth: FIRST_COLUMN + columnCount * COLUMN + LAST_COLUMN }}
+          style={{ minWidth: FIRST_COLUMN + columnCount * columnWidth + LAST_COLUMN }}
           onKeyDown={onKeyDown}
         >
           <caption className="sr-only">
@@ -206,7 +204,7 @@ export function Board() {
             <col />
             {before > 0 && <col style={{ width: before }} />}
             {columns.map((column) => (
-              <col key={column} style={{ width: COLUMN }} />
+              <col key={column} style={{ width: columnWidth }} />
             ))}
             {after > 0 && <col style={{ width: after }} />}
             <col style={{ width: LAST_COLUMN }} />
@@ -215,7 +213,7 @@ export function Board() {
             <tr aria-rowindex={1}>
               <th
                 scope="col"
-                className="sticky top-0 left-0 z-20 border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
+                className="sticky top-0 left-0 z-[101] border-iron border-b bg-paper px-4 py-2 text-left align-bottom font-normal"
               >
                 <Choice label="Policy shown" value={side} options={SIDES} onChoose={setSide} />
                 <span className="note mt-1.5 block" role="status" data-testid="board-count">
@@ -238,6 +236,7 @@ export function Board() {
                       standIn={standIn}
                       column={column}
                       lit={pointed !== null && lit.column === column}
+                      slanted={slanted}
                     />
                   )
                 );

@@ -8,10 +8,12 @@ interface ColumnHeadProps {
   readonly standIn: StandIn;
   readonly column: number;
   readonly lit: boolean;
+  /** Whether there is no room for the name across. */
+  readonly slanted: boolean;
 }
 
 /** A stand-in at the head of its column: who they are, and what can be done with the column. */
-export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
+export function ColumnHead({ standIn, column, lit, slanted }: ColumnHeadProps) {
   const { standIns, setStandIns, vocabulary, walk, setBench, makeUp } = useDesk();
   const move = (by: number) => {
     const next = [...standIns];
@@ -23,21 +25,33 @@ export function ColumnHead({ standIn, column, lit }: ColumnHeadProps) {
     <th
       scope="col"
       className={clsx(
-        'sticky top-0 z-10 border-iron border-b p-0 align-bottom font-normal',
+        'sticky top-0 border-iron border-b p-0 align-bottom font-normal',
         lit ? 'bg-sunk' : 'bg-paper',
       )}
+      // A slanted name lies over the heads to its right.
+      style={{ zIndex: 100 - Math.min(column, 80) }}
     >
       <Menu
         trigger={
           <button
             type="button"
-            title={facts}
-            className="flex h-full w-full flex-col items-center justify-end gap-0.5 px-1.5 py-2 text-center leading-tight hover:text-copper"
+            title={slanted ? `${nameOf(standIn)}: ${facts}` : facts}
+            className={clsx(
+              'flex h-full w-full flex-col justify-end gap-0.5 py-2 leading-tight hover:text-copper',
+              slanted ? 'relative min-h-30' : 'items-center px-1.5 text-center',
+            )}
           >
-            <span className={clsx('font-semibold', standIn.kind === 'made up' && 'italic')}>
+            <span
+              className={clsx(
+                'font-semibold',
+                standIn.kind === 'made up' && 'italic',
+                slanted &&
+                  'pointer-events-none absolute bottom-2 left-1/2 max-w-32 origin-bottom-left -rotate-60 truncate',
+              )}
+            >
               {nameOf(standIn)}
             </span>
-            <span className="line-clamp-2 text-quiet text-xs">{facts}</span>
+            <span className={slanted ? 'sr-only' : 'line-clamp-2 text-quiet text-xs'}>{facts}</span>
           </button>
         }
       >

@@ -301,7 +301,7 @@ function ItemPick({ label, value, others, onPick }: ItemPickProps) {
 const Line = ({ name, children }: { readonly name: string; readonly children: React.ReactNode }) => (
   <div className="grid grid-cols-[4.5rem_minmax(0,1fr)] items-start gap-2">
     <span className="pt-1 text-quiet">{name}</span>
-    <div className="grid justify-items-start gap-1.5">{children}</div>
+    <div className="grid grid-cols-[minmax(0,1fr)] justify-items-start gap-1.5">{children}</div>
   </div>
 );
 
