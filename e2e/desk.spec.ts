@@ -332,3 +332,65 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await context.close();
   });
 }
+
+test('the workbench’s edge is moved with keys and by dragging, and stays where it was left', async ({
+  page,
+}) => {
+  await openDesk(page);
+  const edge = page.getByRole('separator', { name: 'Width of the workbench' });
+  const width = () =>
+    page.getByRole('complementary', { name: 'Workbench' }).evaluate((one) => one.clientWidth);
+  const before = await width();
+  await edge.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(width).toBe(before + 24);
+  const box = await edge.boundingBox();
+  if (!box) throw new Error('no edge');
+  await page.mouse.move(box.x + 4, 400);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 96, 400, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(width).toBeGreaterThan(before + 100);
+  const left = await width();
+  await page.reload();
+  await expect.poll(width).toBe(left);
+  await edge.dblclick();
+  await expect.poll(width).toBe(before);
+});
+
+test('a name typed and Enter at once puts that member on the board, and nobody else', async ({ page }) => {
+  await openDesk(page);
+  // The answer comes when it comes; Enter waits for it.
+  await page.route('**/desk/api/members?*', async (route) => {
+    if (route.request().url().endsWith('q=Wren'))
+      await page.evaluate(() => new Promise(requestAnimationFrame));
+    await route.continue();
+  });
+  await page.getByRole('button', { name: 'Add a visitor' }).click();
+  await page.getByPlaceholder('Name or mail address').pressSequentially('Wren');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: /^Guest/ })).toHaveCount(1);
+  await page.getByRole('columnheader', { name: /Wren Halloran/ }).getByRole('button').click();
+  await page.getByRole('menuitem', { name: 'Take off the board' }).click();
+  await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toHaveCount(0);
+});
+
+test('a new gate for a level sends guests to sign in and tells members why', async ({ page }) => {
+  await openDesk(page);
+  await page.getByRole('row', { name: /^Visit us/ }).hover();
+  await page.getByRole('button', { name: 'Put a gate on Visit us' }).first().click();
+  await page.getByRole('radio', { name: 'A level or above' }).click();
+  const otherwise = page.getByRole('region', { name: 'Otherwise' });
+  await expect(otherwise.getByLabel('Who gets this')).toHaveValue('guests');
+  await expect(
+    otherwise.getByRole('region', { name: 'Everyone else' }).getByRole('radio', { name: 'a message' }),
+  ).toBeChecked();
+  await otherwise
+    .getByRole('region', { name: 'Everyone else' })
+    .getByRole('radio', { name: 'a redirect' })
+    .click();
+  await expect(page.getByTestId('passing')).toContainText('would be sent to sign in');
+  await expect(page.getByTestId('effect-line')).toContainText('guests lose 1 page');
+  await dropDraft(page);
+});

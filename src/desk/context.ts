@@ -23,6 +23,8 @@ import type { Side } from './view';
 /** Everything the desk's parts share. */
 export interface DeskState {
   readonly data: DeskData;
+  /** How wide this browser's workbench was left, in pixels. */
+  readonly panelWidth: number;
   readonly outline: Outline;
   /** The site's names and the draft's audiences. */
   readonly vocabulary: Vocabulary;

@@ -36,10 +36,11 @@ interface DeskProps {
   readonly data: DeskData;
   /** Where to begin. */
   readonly place: View;
+  readonly panelWidth: number;
 }
 
-export function Desk({ data, place }: DeskProps) {
-  const state = useDeskState(data, place);
+export function Desk({ data, place, panelWidth }: DeskProps) {
+  const state = { ...useDeskState(data, place), panelWidth };
   const [palette, setPalette] = useState(false);
   const { draft } = state;
 
@@ -97,7 +98,7 @@ export function Desk({ data, place }: DeskProps) {
   );
 }
 
-function useDeskState(initial: DeskData, begin: View): DeskState {
+function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWidth'> {
   const router = useRouter();
   const [data, setData] = useState(initial);
   const { names, request } = data;

@@ -1,4 +1,5 @@
 /** The administrator's side. */
 export { Desk } from './desk';
+export { panelWidthIn } from './panel-width';
 export { readView, titleOfView } from './view';
 export { WalkScreen } from './walk/walk-screen';

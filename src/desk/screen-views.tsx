@@ -12,6 +12,7 @@ import { JournalScreen } from './journal';
 import { LivePanel } from './live';
 import { NamesScreen } from './names';
 import { OutboxScreen } from './outbox';
+import { PanelEdge, usePanelWidth } from './panel-edge';
 import { PeopleScreen, PersonScreen } from './people';
 import { RulesPanel } from './rules';
 import type { Screen, ScreenKind, ScreenOf } from './screens';
@@ -49,11 +50,16 @@ const BenchView = ({ bench }: { readonly bench: Bench }) =>
   (BENCHES[bench.kind] as (bench: Bench) => ReactNode)(bench);
 
 function BoardScreen() {
-  const { bench } = useDesk();
+  const { bench, panelWidth } = useDesk();
+  const [width, setWidth] = usePanelWidth(panelWidth);
   return (
-    <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
+    <main
+      className="grid min-h-0 flex-1"
+      style={{ gridTemplateColumns: `minmax(0, 1fr) min(${width}px, 60vw)` }}
+    >
       <Board />
-      <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
+      <aside aria-label="Workbench" className="relative min-h-0 border-iron border-l bg-raised">
+        <PanelEdge width={width} onChange={setWidth} />
         <BenchView bench={bench} />
       </aside>
     </main>

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
+import { cookies } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
-import { Desk, readView, titleOfView } from '@/desk';
+import { Desk, panelWidthIn, readView, titleOfView } from '@/desk';
 import { administratorOf, readDesk } from '@/services';
 import { pageVisitor } from '../../_http/page-visitor';
 
@@ -25,5 +26,7 @@ export default async function Page(props: Props) {
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');
-  return <Desk data={await readDesk(trivet, administrator, new Date())} place={place} />;
+  const panelWidth = panelWidthIn((await cookies()).get('trivet_panel')?.value);
+  const data = await readDesk(trivet, administrator, new Date());
+  return <Desk data={data} place={place} panelWidth={panelWidth} />;
 }
