@@ -60,8 +60,8 @@ test('the whole story: change a gate, see the difference, put it live, and the g
   await expect(cell(page, /^Home/, 0)).not.toHaveAttribute('data-changes', 'true');
 
   await page.getByRole('button', { name: 'Put 1 change live' }).first().click();
-  await expect(page.getByTestId('effect')).toContainText(/\+\d+ gain/);
-  await expect(page.getByTestId('effect')).toContainText('0 lose');
+  await expect(page.getByTestId('effect')).toContainText(/\+\d+ members gain/);
+  await expect(page.getByTestId('effect')).toContainText('0 members lose');
   await expect(page.getByTestId('effect')).toContainText('message');
   await page.getByLabel('Note for the record').fill('The papers are for everyone now.');
   await putLive(page);
@@ -77,7 +77,7 @@ test('the whole story: change a gate, see the difference, put it live, and the g
   await page.getByRole('radio', { name: 'With a role' }).click();
   await saved(page);
   await page.getByRole('banner').getByRole('button', { name: 'Put 1 change live' }).click();
-  await expect(page.getByTestId('effect')).toContainText('0 gain');
+  await expect(page.getByTestId('effect')).toContainText('0 members gain');
   await putLive(page);
   expect((await guest.goto('/trustees'))?.status()).toBe(403);
   await guest.context().close();
@@ -371,7 +371,10 @@ test('a name typed and Enter at once puts that member on the board, and nobody e
   await page.keyboard.press('Enter');
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Guest/ })).toHaveCount(1);
-  await page.getByRole('columnheader', { name: /Wren Halloran/ }).getByRole('button').click();
+  await page
+    .getByRole('columnheader', { name: /Wren Halloran/ })
+    .getByRole('button')
+    .click();
   await page.getByRole('menuitem', { name: 'Take off the board' }).click();
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toHaveCount(0);
 });

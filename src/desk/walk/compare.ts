@@ -66,11 +66,18 @@ export function mark(page: Document, blocks: readonly HTMLElement[]): void {
     old.style.removeProperty('outline');
     old.style.removeProperty('outline-offset');
   }
-  for (const block of blocks) {
+  for (const block of [...blocks, ...new Set(blocks.flatMap((one) => foldOf(one) ?? []))]) {
     block.dataset[MARK] = '';
     block.style.outline = '2px solid #b4532a';
     block.style.outlineOffset = '3px';
   }
+}
+
+/** The button behind which a block is folded away, on a narrow page. */
+function foldOf(block: HTMLElement): HTMLElement | null {
+  const fold = block.closest('[popover]');
+  if (!fold?.id || fold.checkVisibility()) return null;
+  return block.ownerDocument.querySelector(`[popovertarget="${CSS.escape(fold.id)}"]`);
 }
 
 /**
@@ -80,6 +87,7 @@ export function mark(page: Document, blocks: readonly HTMLElement[]): void {
 export function scrollAlong(from: Window, to: Window, { counterpart }: Comparison): void {
   for (const [block, other] of counterpart) {
     if (block.ownerDocument !== from.document) continue;
+    if (!block.checkVisibility() || !other.checkVisibility()) continue;
     const { top, bottom } = block.getBoundingClientRect();
     if (bottom < 0 || top > from.innerHeight) continue;
     to.scrollBy({ top: other.getBoundingClientRect().top - top, behavior: 'instant' });
