@@ -226,9 +226,9 @@ export interface Scene {
 /** Evaluates a condition and keeps the truth of every part, skipping none. */
 export const trace = (condition: Condition, scene: Scene, vocabulary: Vocabulary): Trace =>
   fold<Trace>(condition, {
-    group: (parts, group) => {
+    group: (parts, whole) => {
       const truths = parts.map((part) => part.truth);
-      return { condition: group, parts, truth: group.kind === 'all' ? and(truths) : or(truths) };
+      return { condition: whole, parts, truth: whole.kind === 'all' ? and(truths) : or(truths) };
     },
     not: (part, denied) => ({ condition: denied, parts: [part], truth: not(part.truth) }),
     audience: (use) => {
