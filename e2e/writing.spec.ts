@@ -199,6 +199,13 @@ test('a gate describes what it covers, gives a lock, and shows each kind of item
   await expect(page.getByText(/is no fact of an item/)).toBeVisible();
   await where.fill('item kind is one of "post", "section" and item category is not "Field notes"');
   await expect(page.getByText(/^Covers \d+ section/)).toBeVisible();
+  // What is left out can be described as well.
+  await page.getByRole('button', { name: 'Leave some out' }).click();
+  const left = page.getByRole('list', { name: 'Left out' });
+  await left.getByLabel('Which items, in the text form').fill('item tag is "winter"');
+  await expect(left).toContainText('tagged winter');
+  await left.getByRole('button', { name: /^Take out/ }).click();
+  await expect(left).toHaveCount(0);
   await page
     .getByLabel('A turn-away with a name, or one of its own')
     .last()

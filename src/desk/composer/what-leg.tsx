@@ -58,10 +58,13 @@ export function WhatLeg({ gate, onChange }: LegProps) {
         />
         <Button onClick={() => change({ targets: [...targets, aSelection()] })}>Describe some</Button>
         {targets.some((target) => target.kind !== 'item') && (
-          <ItemFinder
-            label="Leave one out"
-            onChoose={(item) => change({ except: [...except, { kind: 'item', item }] })}
-          />
+          <>
+            <ItemFinder
+              label="Leave one out"
+              onChoose={(item) => change({ except: [...except, { kind: 'item', item }] })}
+            />
+            <Button onClick={() => change({ except: [...except, aSelection()] })}>Leave some out</Button>
+          </>
         )}
         <span className="note">
           {covered.length === 0 ? 'Covers nothing yet' : `Covers ${kindsOf(covered)}`}. Or point at rows of
@@ -115,7 +118,9 @@ function TargetList({ label, prefix, targets, withParts = false, onChange }: Tar
         const title =
           target.kind === 'selection'
             ? describeSelection(target.where, vocabulary)
-            : (item?.title ?? 'an item that no longer exists');
+            : item
+              ? nameInContext(item, outline)
+              : 'an item that no longer exists';
         const hasMore =
           item !== undefined &&
           (hasBelow(outline, item.id) || (withParts && (outline.children.get(item.id) ?? []).length > 0));
