@@ -352,6 +352,10 @@ test('the workbench’s edge is moved with keys and by dragging, and stays where
   await page.mouse.up();
   await expect.poll(width).toBeGreaterThan(before + 100);
   const left = await width();
+  // On another screen and back, and after a reload.
+  await page.getByRole('link', { name: 'Names', exact: true }).click();
+  await page.getByRole('link', { name: 'Board', exact: true }).click();
+  await expect.poll(width).toBe(left);
   await page.reload();
   await expect.poll(width).toBe(left);
   await edge.dblclick();
@@ -360,15 +364,19 @@ test('the workbench’s edge is moved with keys and by dragging, and stays where
 
 test('a name typed and Enter at once puts that member on the board, and nobody else', async ({ page }) => {
   await openDesk(page);
-  // The answer comes when it comes; Enter waits for it.
-  await page.route('**/desk/api/members?*', async (route) => {
-    if (route.request().url().endsWith('q=Wren'))
-      await page.evaluate(() => new Promise(requestAnimationFrame));
+  // The answer comes only after Enter was pressed.
+  let pressed = () => {};
+  const enter = new Promise<void>((resolve) => {
+    pressed = resolve;
+  });
+  await page.route('**/desk/api/members?q=Wren', async (route) => {
+    await enter;
     await route.continue();
   });
   await page.getByRole('button', { name: 'Add a visitor' }).click();
   await page.getByPlaceholder('Name or mail address').pressSequentially('Wren');
   await page.keyboard.press('Enter');
+  pressed();
   await expect(page.getByRole('columnheader', { name: /Wren Halloran/ })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Guest/ })).toHaveCount(1);
   await page

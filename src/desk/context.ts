@@ -23,8 +23,9 @@ import type { Side } from './view';
 /** Everything the desk's parts share. */
 export interface DeskState {
   readonly data: DeskData;
-  /** How wide this browser's workbench was left, in pixels. */
+  /** How wide the workbench is, in pixels; kept whichever screen one goes to. */
   readonly panelWidth: number;
+  readonly setPanelWidth: (width: number) => void;
   readonly outline: Outline;
   /** The site's names and the draft's audiences. */
   readonly vocabulary: Vocabulary;

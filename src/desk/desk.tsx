@@ -23,6 +23,7 @@ import type { DeskData } from '@/services';
 import { Conflict } from './conflict';
 import { DeskContext, type DeskState } from './context';
 import { DeskPalette } from './desk-palette';
+import { usePanelWidth } from './panel-edge';
 import { ScreenView } from './screen-views';
 import { screenNamed } from './screens';
 import { ask } from './service';
@@ -39,8 +40,9 @@ interface DeskProps {
   readonly panelWidth: number;
 }
 
-export function Desk({ data, place, panelWidth }: DeskProps) {
-  const state = { ...useDeskState(data, place), panelWidth };
+export function Desk({ data, place, panelWidth: begin }: DeskProps) {
+  const [panelWidth, setPanelWidth] = usePanelWidth(begin);
+  const state = { ...useDeskState(data, place), panelWidth, setPanelWidth };
   const [palette, setPalette] = useState(false);
   const { draft } = state;
 
@@ -98,7 +100,7 @@ export function Desk({ data, place, panelWidth }: DeskProps) {
   );
 }
 
-function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWidth'> {
+function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWidth' | 'setPanelWidth'> {
   const router = useRouter();
   const [data, setData] = useState(initial);
   const { names, request } = data;

@@ -12,7 +12,7 @@ import { JournalScreen } from './journal';
 import { LivePanel } from './live';
 import { NamesScreen } from './names';
 import { OutboxScreen } from './outbox';
-import { PanelEdge, usePanelWidth } from './panel-edge';
+import { PanelEdge } from './panel-edge';
 import { PeopleScreen, PersonScreen } from './people';
 import { RulesPanel } from './rules';
 import type { Screen, ScreenKind, ScreenOf } from './screens';
@@ -50,16 +50,15 @@ const BenchView = ({ bench }: { readonly bench: Bench }) =>
   (BENCHES[bench.kind] as (bench: Bench) => ReactNode)(bench);
 
 function BoardScreen() {
-  const { bench, panelWidth } = useDesk();
-  const [width, setWidth] = usePanelWidth(panelWidth);
+  const { bench, panelWidth, setPanelWidth } = useDesk();
   return (
     <main
       className="grid min-h-0 flex-1"
-      style={{ gridTemplateColumns: `minmax(0, 1fr) min(${width}px, 60vw)` }}
+      style={{ gridTemplateColumns: `minmax(0, 1fr) min(${panelWidth}px, 60vw)` }}
     >
       <Board />
       <aside aria-label="Workbench" className="relative min-h-0 border-iron border-l bg-raised">
-        <PanelEdge width={width} onChange={setWidth} />
+        <PanelEdge width={panelWidth} onChange={setPanelWidth} />
         <BenchView bench={bench} />
       </aside>
     </main>

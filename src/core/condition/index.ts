@@ -5,7 +5,7 @@ export * from './check';
 export * from './condition';
 export * from './evaluate';
 export { FACT_NAMES, type FactName, type Reader } from './facts';
-export { type Fold, fold, foldPushed, type Pushed } from './fold';
+export { fold, foldPushed } from './fold';
 export { foldCase } from './folding';
 export {
   type FactType,

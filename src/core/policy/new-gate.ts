@@ -48,8 +48,8 @@ function stepInto(whole: Plain, vocabulary: Vocabulary): NextStep {
   for (const part of whole.kind === 'any' || open.length === 1 ? open : []) {
     if (part.kind !== 'test') continue;
     if (part.fact === 'passphrase') return { kind: 'passphrase' };
-    const group = part.fact === 'group' && vocabulary.groups.find(({ id }) => id === part.value);
-    if (group !== false && group?.open) return { kind: 'follow', group: group.id };
+    const group = part.fact === 'group' ? vocabulary.groups.find(({ id }) => id === part.value) : undefined;
+    if (group?.open) return { kind: 'follow', group: group.id };
   }
   return { kind: 'none' };
 }

@@ -187,7 +187,7 @@ export function Board() {
   return (
     <section aria-label="Board" className="flex min-h-0 min-w-0 flex-col">
       <FilterBar />
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto" data-testid="board-scroller">
+      <div ref={scroller} className="isolate min-h-0 flex-1 overflow-auto" data-testid="board-scroller">
         <table
           ref={grid}
           aria-rowcount={lines.length + 1}
