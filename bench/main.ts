@@ -78,5 +78,5 @@ console.log(`  open page of bare handler       ${share('open page, guest', 'bare
 
 console.log('\nThe board of the demo');
 console.log(
-  `  answers after its first byte    ${(await benchBoard(port)).toFixed(0)} ms   (aim: 1000 or less)`,
+  `  answers after its first byte    ${(await benchBoard(port)).toFixed(0)} ms   (aim: 500 or less)`,
 );

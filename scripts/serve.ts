@@ -4,6 +4,7 @@
  */
 import { createServer, type IncomingMessage } from 'node:http';
 import next from 'next';
+import { builtFiles, serveBuilt } from '../src/app/_http/built-files';
 import { isDesk, serveSite } from '../src/app/_http/site-server';
 import { readEnvironment, runningTrivet } from '../src/services';
 import { claimDataFolder } from './data-folder';
@@ -33,6 +34,11 @@ const MOST_CONNECTIONS = 2000;
 
 const server = createServer(LIMITS, (request: IncomingMessage, response) => {
   const [path = '/'] = (request.url ?? '/').split('?');
+  const built = dev ? undefined : builtFiles().get(path);
+  if (built) {
+    serveBuilt(built, request, response);
+    return;
+  }
   const desk = isDesk(path, dev);
   // Who is asking can't be made up: what comes of that name from outside is overwritten.
   if (desk) request.headers['x-trivet-from'] = request.socket.remoteAddress ?? 'unknown';
@@ -68,6 +74,7 @@ async function open(): Promise<void> {
       `The data folder ${dataFolder} holds no site yet. Load the demo with "npm run demo", or name another folder with TRIVET_DATA.`,
     );
   }
+  if (!dev) builtFiles();
   await app.prepare();
 }
 

@@ -4,7 +4,6 @@ import { useEffect, useState } from 'react';
 import {
   capital,
   describeFacts,
-  describeGate,
   describeWho,
   factsOf,
   isAddressed,
@@ -20,6 +19,7 @@ import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
 import { everyRow } from './board-filter';
 import { useDesk } from './context';
+import { legsOf } from './gate-legs';
 import { SCREEN_KINDS, screenNamed, startOf } from './screens';
 import { useMemberSearch } from './use-member-search';
 import type { Side } from './view';
@@ -28,22 +28,16 @@ interface Entry extends Findable {
   readonly run: () => void;
 }
 
-export function DeskPalette({
-  open,
-  onOpenChange,
-}: {
-  readonly open: boolean;
-  readonly onOpenChange: (open: boolean) => void;
-}) {
+export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: boolean) => void }) {
   const desk = useDesk();
   const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, setScreen, addGate, walk } =
     desk;
-  const { data, makeUp, setFilter } = desk;
+  const { data, makeUp, setFilter, compiled } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
   useEffect(() => {
-    if (open) search('');
-  }, [open, search]);
+    search('');
+  }, [search]);
 
   const standInFor = (member: Member): StandIn => ({ kind: 'member', member });
   const add = (standIn: StandIn) => {
@@ -124,8 +118,8 @@ export function DeskPalette({
     },
     {
       heading: 'Gates',
-      entries: draft.policy.gates.map((gate) => {
-        const legs = describeGate(gate, outline, vocabulary, draft.policy.turnAways);
+      entries: compiled.draft.policy.gates.map((gate) => {
+        const legs = legsOf(gate, compiled.draft);
         return {
           key: `gate ${gate.id}`,
           label: capital(legs.what),
@@ -163,12 +157,6 @@ export function DeskPalette({
     },
   ];
   return (
-    <Palette
-      open={open}
-      onOpenChange={onOpenChange}
-      onType={search}
-      groups={groups}
-      onChoose={({ run }) => run()}
-    />
+    <Palette onOpenChange={onOpenChange} onType={search} groups={groups} onChoose={({ run }) => run()} />
   );
 }

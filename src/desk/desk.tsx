@@ -1,8 +1,7 @@
 'use client';
 /** The desk: the board and the workbench beside it, over one draft. */
-import { clsx } from 'clsx';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { Toaster, toast } from 'sonner';
 import {
   type Audience,
@@ -17,12 +16,15 @@ import {
   outlineOf,
   pathOf,
   type StandIn,
+  same,
   type VisitorFacts,
 } from '@/core';
 import type { DeskData } from '@/services';
 import { Conflict } from './conflict';
 import { DeskContext, type DeskState } from './context';
 import { DeskPalette } from './desk-palette';
+import { readTheRest } from './later';
+import { TrivetSign } from './marks';
 import { usePanelWidth } from './panel-edge';
 import { ScreenView } from './screen-views';
 import { screenNamed } from './screens';
@@ -40,18 +42,42 @@ interface DeskProps {
   readonly panelWidth: number;
 }
 
-export function Desk({ data, place, panelWidth: begin }: DeskProps) {
+/**
+ * The desk is drawn in the browser alone: drawing it on the server as well made it answer twice as late. So nothing is there
+ * to be clicked before it answers.
+ */
+export function Desk(props: DeskProps) {
+  const inBrowser = useSyncExternalStore(
+    () => () => {},
+    () => true,
+    () => false,
+  );
+  return inBrowser ? <DeskInBrowser {...props} /> : <Beginning siteTitle={props.data.siteTitle} />;
+}
+
+const Beginning = ({ siteTitle }: { readonly siteTitle: string }) => (
+  <div className="h-dvh cursor-progress">
+    <div className="flex h-12 items-center gap-2 border-iron border-b px-4">
+      <TrivetSign />
+      <span className="max-w-44 truncate font-head font-semibold text-base">{siteTitle}</span>
+    </div>
+    <noscript>
+      <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
+    </noscript>
+  </div>
+);
+
+function DeskInBrowser({ data, place, panelWidth: begin }: DeskProps) {
   const [panelWidth, setPanelWidth] = usePanelWidth(begin);
   const state = { ...useDeskState(data, place), panelWidth, setPanelWidth };
   const [palette, setPalette] = useState(false);
   const { draft } = state;
 
-  // From here on the desk answers; `npm run bench` reads how long that took. Before, it does not look as if it did.
-  const [awake, setAwake] = useState(false);
-  useEffect(() => setAwake(true), []);
-  useEffect(() => {
-    if (awake) performance.mark('desk answers');
-  }, [awake]);
+  // From here on the desk answers; `npm run bench` reads how long that took.
+  const onShown = useCallback(() => {
+    performance.mark('desk answers');
+    void readTheRest();
+  }, []);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -72,21 +98,12 @@ export function Desk({ data, place, panelWidth: begin }: DeskProps) {
 
   return (
     <DeskContext.Provider value={state}>
-      <div
-        inert={!awake}
-        className={clsx(
-          'flex h-dvh min-w-[1120px] flex-col print:h-auto print:min-w-0',
-          !awake && 'cursor-progress',
-        )}
-      >
-        <noscript>
-          <p className="bg-wash px-4 py-2">The desk needs scripts. The site itself does not.</p>
-        </noscript>
+      <div className="flex h-dvh min-w-[1120px] flex-col print:h-auto print:min-w-0">
         {!screenNamed(state.screen.kind).alone && <TopLine onPalette={() => setPalette(true)} />}
-        <ScreenView screen={state.screen} />
+        <ScreenView screen={state.screen} onShown={onShown} />
       </div>
       <Conflict />
-      <DeskPalette open={palette} onOpenChange={setPalette} />
+      {palette && <DeskPalette onOpenChange={setPalette} />}
       <Toaster
         position="bottom-left"
         // Above the line that says decisions and the bar that saves; Alt T is the composer’s.
@@ -110,10 +127,13 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     if ('problems' in made) throw new Error('The site’s outline can’t be read.');
     return made;
   }, [data.items]);
-  const compiledDraft = useMemo(() => compile(draft.policy, outline, names), [draft.policy, outline, names]);
   const compiledLive = useMemo(
     () => compile(draft.live.policy, outline, names),
     [draft.live.policy, outline, names],
+  );
+  const compiledDraft = useMemo(
+    () => (same(draft.policy, compiledLive.policy) ? compiledLive : compile(draft.policy, outline, names)),
+    [draft.policy, compiledLive, outline, names],
   );
   const compiled = useMemo(
     () => ({ draft: compiledDraft, live: compiledLive }),

@@ -2,15 +2,17 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, describeGate, difference, type GateChange, type GateId, permits } from '@/core';
+import { capital, difference, type GateChange, type GateId, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
+import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
 
 export function GatesPanel() {
-  const { data, draft, outline, vocabulary, setBench, addGate, side } = useDesk();
-  const policy = side === 'live' ? draft.live.policy : draft.policy;
+  const { data, draft, compiled, setBench, addGate, side } = useDesk();
+  const shown = side === 'live' ? compiled.live : compiled.draft;
+  const { policy } = shown;
   const changes = new Map(
     difference(draft.live.policy, draft.policy).flatMap((change) =>
       change.of === 'gate' ? [[idOf(change), change.kind] as const] : [],
@@ -41,8 +43,7 @@ export function GatesPanel() {
       ) : (
         <ol className="-mx-2 grid">
           {policy.gates.map((gate, index) => {
-            const named = policy.turnAways;
-            const legs = describeGate(gate, outline, vocabulary, named);
+            const legs = legsOf(gate, shown);
             const change = side === 'live' ? undefined : changes.get(gate.id);
             return (
               <li key={gate.id} className="group relative border-thin border-b last:border-b-0">

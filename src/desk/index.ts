@@ -2,4 +2,4 @@
 export { Desk } from './desk';
 export { panelWidthIn } from './panel-width';
 export { readView, titleOfView } from './view';
-export { WalkScreen } from './walk/walk-screen';
+export { WalkScreen } from './walk';

@@ -1,24 +1,29 @@
 'use client';
-/** What each screen and each workbench shows. */
-import type { ReactNode } from 'react';
-import { AudiencesScreen } from './audiences';
+/** What each screen and each workbench shows. The board comes with the page; the rest is read when the desk answers. */
+import { type ReactNode, Suspense, useDeferredValue, useEffect } from 'react';
 import type { Bench, BenchKind, BenchOf } from './benches';
-import { Board, PrintScreen, StandInPanel } from './board';
-import { Composer } from './composer';
+import { Board } from './board';
 import { useDesk } from './context';
 import { GatesPanel } from './gates-panel';
-import { HistoryScreen } from './history';
-import { JournalScreen } from './journal';
-import { LivePanel } from './live';
-import { NamesScreen } from './names';
-import { OutboxScreen } from './outbox';
+import { later } from './later';
 import { PanelEdge } from './panel-edge';
-import { PeopleScreen, PersonScreen } from './people';
-import { RulesPanel } from './rules';
 import type { Screen, ScreenKind, ScreenOf } from './screens';
-import { SettingsScreen } from './settings';
-import { SiteScreen } from './site';
-import { WhyPanel } from './why';
+
+const Composer = later(async () => (await import('./composer')).Composer);
+const WhyPanel = later(async () => (await import('./why')).WhyPanel);
+const LivePanel = later(async () => (await import('./live')).LivePanel);
+const RulesPanel = later(async () => (await import('./rules')).RulesPanel);
+const StandInPanel = later(async () => (await import('./board/stand-in-panel')).StandInPanel);
+const PeopleScreen = later(async () => (await import('./people')).PeopleScreen);
+const PersonScreen = later(async () => (await import('./people')).PersonScreen);
+const SiteScreen = later(async () => (await import('./site')).SiteScreen);
+const NamesScreen = later(async () => (await import('./names')).NamesScreen);
+const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
+const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
+const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
+const OutboxScreen = later(async () => (await import('./outbox')).OutboxScreen);
+const SettingsScreen = later(async () => (await import('./settings')).SettingsScreen);
+const PrintScreen = later(async () => (await import('./board/print-screen')).PrintScreen);
 
 const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode } = {
   board: () => <BoardScreen />,
@@ -43,14 +48,28 @@ const BENCHES: { readonly [K in BenchKind]: (bench: BenchOf<K>) => ReactNode } =
   'put live': () => <LivePanel />,
 };
 
-export const ScreenView = ({ screen }: { readonly screen: Screen }) =>
-  (SCREENS[screen.kind] as (screen: Screen) => ReactNode)(screen);
+/** A screen; `onShown` is called when it is there. */
+export function ScreenView({ screen, onShown }: { readonly screen: Screen; readonly onShown: () => void }) {
+  return (
+    <Suspense fallback={<p className="note p-6">This part of the desk is on its way …</p>}>
+      {(SCREENS[screen.kind] as (screen: Screen) => ReactNode)(screen)}
+      <Shown then={onShown} />
+    </Suspense>
+  );
+}
+
+function Shown({ then }: { readonly then: () => void }) {
+  useEffect(then, [then]);
+  return null;
+}
 
 const BenchView = ({ bench }: { readonly bench: Bench }) =>
   (BENCHES[bench.kind] as (bench: Bench) => ReactNode)(bench);
 
 function BoardScreen() {
   const { bench, panelWidth, setPanelWidth } = useDesk();
+  // The board is there first.
+  const begun = useDeferredValue(true, false);
   return (
     <main
       className="grid min-h-0 flex-1"
@@ -59,7 +78,7 @@ function BoardScreen() {
       <Board />
       <aside aria-label="Workbench" className="relative min-h-0 border-iron border-l bg-raised">
         <PanelEdge width={panelWidth} onChange={setPanelWidth} />
-        <BenchView bench={bench} />
+        <Suspense>{begun && <BenchView bench={bench} />}</Suspense>
       </aside>
     </main>
   );

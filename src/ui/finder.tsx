@@ -118,26 +118,19 @@ const allWords = (entry: string, typed: string): number => {
 interface PaletteProps<T extends Findable> {
   /** Called as one types, for entries that come from elsewhere, until they are there. */
   readonly onType: (text: string) => Promise<void>;
-  readonly open: boolean;
   readonly onOpenChange: (open: boolean) => void;
   readonly groups: readonly { readonly heading: string; readonly entries: readonly T[] }[];
   readonly onChoose: (chosen: T) => void;
 }
 
 /** Everything there is, found by typing. */
-export function Palette<T extends Findable>({
-  open,
-  onOpenChange,
-  onType,
-  groups,
-  onChoose,
-}: PaletteProps<T>) {
+export function Palette<T extends Findable>({ onOpenChange, onType, groups, onChoose }: PaletteProps<T>) {
   const { type, ref, onKeyDownCapture } = useWaitingEnter(onType);
   return (
     <Command.Dialog
       ref={ref}
       onKeyDownCapture={onKeyDownCapture}
-      open={open}
+      open
       onOpenChange={onOpenChange}
       label="Find or do"
       loop

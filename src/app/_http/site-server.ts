@@ -2,9 +2,7 @@
  * The visitor's side straight from the socket: what Node received as a request for `siteResponse`, and its response as HTTP
  * has it. Nothing of the site goes through the framework, so what is not a door is nowhere.
  */
-import { readdirSync } from 'node:fs';
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { join, relative } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
@@ -13,37 +11,19 @@ import { normaliseAddress } from '@/core';
 import { runningTrivet, yieldToOthers } from '@/services';
 import { siteResponse } from '../_doors';
 import { notTaken } from '../_doors/page';
+import { canPack, packs, wantsPacked } from './packing';
 import { PRIVATE, strictTransport } from './response';
 
 const zip = promisify(gzip);
 
-/** Bodies shorter than this gain nothing by being packed. */
-const LEAST_PACKED = 1000;
-const PACKED = /^(text\/|application\/(json|feed\+json|rss\+xml|xml|problem\+json))/;
 /** How long the body of a form may take to arrive. */
 const SLOWEST_BODY_MS = 30_000;
 
-/**
- * Whether a request is the framework's to answer: the desk, and the scripts and styles that it was built with. What only
- * begins like the desk's address and leads elsewhere is the site's.
- */
+/** Whether a request is the framework's to answer: the desk. What only begins like its address and leads elsewhere is the site's. */
 export function isDesk(path: string, development = false): boolean {
   if (development && /^\/(_next|__next)/.test(path)) return true;
-  if (path.startsWith('/_next/')) return builtFiles().has(path);
   if (path !== '/desk' && !path.startsWith('/desk/')) return false;
   return /^\/desk(\/|$)/.test(normaliseAddress(path) ?? '');
-}
-
-let built: ReadonlySet<string> | undefined;
-
-/** The addresses of the framework's own files, as it built them. */
-function builtFiles(): ReadonlySet<string> {
-  built ??= new Set(
-    readdirSync('.next/static', { recursive: true, withFileTypes: true })
-      .filter((entry) => entry.isFile())
-      .map(({ parentPath, name }) => `/_next/static/${join(relative('.next/static', parentPath), name)}`),
-  );
-  return built;
 }
 
 /** Answers a request of the visitor's side. Never throws: what goes wrong is logged, and answered in a sentence. */
@@ -173,13 +153,14 @@ async function write(response: Response, incoming: IncomingMessage, outgoing: Se
     return;
   }
   const wanted = wantsPacked(incoming.headers['accept-encoding']);
-  if (PACKED.test(response.headers.get('content-type') ?? '') || response.status === 304) {
+  const type = response.headers.get('content-type');
+  if (canPack(type) || response.status === 304) {
     headers.vary = 'Accept-Encoding';
     if (wanted && response.status === 304 && typeof headers.etag === 'string')
       headers.etag = packedTag(headers.etag, incoming.headers['if-none-match']);
   }
   let body = Buffer.from(await response.arrayBuffer());
-  if (wanted && headers.vary && body.length >= LEAST_PACKED) {
+  if (wanted && packs(type, body.length)) {
     body = await zip(body);
     headers['content-encoding'] = 'gzip';
     if (typeof headers.etag === 'string') headers.etag = headers.etag.replace(/"$/, PACKED_TAG);
@@ -195,18 +176,3 @@ const packedTag = (etag: string, known: string | undefined): string => {
   const packed = etag.replace(/"$/, PACKED_TAG);
   return known?.includes(packed) ? packed : etag;
 };
-
-/** Whether gzip is among the codings that are taken (RFC 9110 §12.5.3). */
-function wantsPacked(header: string | string[] | undefined): boolean {
-  const codings = String(header ?? '')
-    .split(',')
-    .map((one) =>
-      one
-        .trim()
-        .toLowerCase()
-        .split(/\s*;\s*/),
-    );
-  const of = (name: string) => codings.find(([coding]) => coding === name);
-  const taken = of('gzip') ?? of('*');
-  return taken !== undefined && !/^q=0(\.0*)?$/.test(taken[1] ?? '');
-}

@@ -1,6 +1,7 @@
 'use client';
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
+import { memo } from 'react';
 import {
   type CompiledPolicy,
   capital,
@@ -25,7 +26,8 @@ interface BoardRowProps {
   readonly place: number;
   /** The columns that are drawn, and the room that those before and after them take, in pixels. */
   readonly columns: readonly number[];
-  readonly gaps: { readonly before: number; readonly after: number };
+  readonly before: number;
+  readonly after: number;
   readonly at: number | null;
   readonly lit: boolean;
   readonly litColumn: number | null;
@@ -41,12 +43,13 @@ interface BoardRowProps {
 }
 
 /** An item, its gates and what each stand-in gets. */
-export function BoardRow({
+export const BoardRow = memo(function BoardRow({
   row,
   index,
   place,
   columns,
-  gaps,
+  before,
+  after,
   at,
   lit,
   litColumn,
@@ -132,7 +135,7 @@ export function BoardRow({
           </span>
         </span>
       </th>
-      {gaps.before > 0 && <td className="border-thin border-b" />}
+      {before > 0 && <td className="border-thin border-b" />}
       {cells.map(({ standIn, column, cell }) => (
         <BoardCell
           key={keyOfStandIn(standIn)}
@@ -148,8 +151,8 @@ export function BoardRow({
           onAsk={onAsk}
         />
       ))}
-      {gaps.after > 0 && <td className="border-thin border-b" />}
+      {after > 0 && <td className="border-thin border-b" />}
       <td className="border-thin border-b" />
     </tr>
   );
-}
+});

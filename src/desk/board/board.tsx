@@ -1,7 +1,15 @@
 'use client';
 /** The board: the site's outline against stand-ins, with every decision. */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  startTransition,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { coverage, type ItemId, keyOfStandIn } from '@/core';
 import { Button, Choice } from '@/ui';
 import { everyRow, filters } from '../board-filter';
@@ -35,8 +43,12 @@ const MOVES: Readonly<Record<string, (at: CellAt, last: CellAt) => CellAt>> = {
   PageDown: ({ row, column }) => ({ row: row + 10, column }),
 };
 
-// A board of the size of a small site is drawn whole, so that the browser's own search finds everything on it.
+// A board of the size of a small site is drawn whole, so that the browser's own search finds everything on it; what is in
+// view comes first.
 const WHOLE = { lines: 250, columns: 12 };
+
+/** What stands above and below the rows, in pixels: less than that is never there. */
+const AROUND = 230;
 
 const SIDES: readonly { readonly value: Side; readonly label: string; readonly title: string }[] = [
   { value: 'live', label: 'Live', title: 'What visitors get now' },
@@ -47,7 +59,7 @@ const SIDES: readonly { readonly value: Side; readonly label: string; readonly t
 export function Board() {
   const desk = useDesk();
   const { outline, vocabulary, standIns, compiled, side, bench, setBench, draft, walk, addGate } = desk;
-  const { filter, setFilter, setSide } = desk;
+  const { filter, setFilter, setSide, panelWidth } = desk;
   const opened =
     bench.kind === 'gate' ? draft.policy.gates.find((gate) => gate.id === bench.gate) : undefined;
   const [folds, setFolds] = useState<ReadonlyMap<ItemId, boolean>>(new Map());
@@ -86,16 +98,20 @@ export function Board() {
   );
   const lit = pointed ?? at;
   const columnCount = standIns.length;
-  const width = useWidth(scroller);
+  // What is in view is right the first time it is drawn.
+  const width = useWidth(scroller, window.innerWidth - panelWidth);
+  const room = { width, height: window.innerHeight - AROUND };
   const { column: columnWidth, first, slanted } = columnWidths(width, columnCount);
 
+  const [whole, setWhole] = useState(false);
+  useEffect(() => startTransition(() => setWhole(true)), []);
   const down = useVirtualizer({
     count: lines.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => LINE_HEIGHT,
-    overscan: lines.length <= WHOLE.lines ? WHOLE.lines : 10,
+    overscan: !whole ? 0 : lines.length <= WHOLE.lines ? WHOLE.lines : 10,
     scrollPaddingStart: 64,
-    initialRect: { width: 1280, height: 800 },
+    initialRect: room,
   });
   const across = useVirtualizer({
     horizontal: true,
@@ -105,12 +121,14 @@ export function Board() {
     overscan: columnCount <= WHOLE.columns ? WHOLE.columns : 2,
     paddingStart: first,
     scrollPaddingStart: first,
-    initialRect: { width: 1280, height: 800 },
+    initialRect: room,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: another width is the reason to measure anew
   useEffect(() => across.measure(), [across, columnWidth]);
   const shownLines = down.getVirtualItems();
-  const columns = across.getVirtualItems().map(({ index }) => index);
+  const from = across.getVirtualItems()[0]?.index ?? 0;
+  const to = across.getVirtualItems().at(-1)?.index ?? -1;
+  const columns = useMemo(() => Array.from({ length: to - from + 1 }, (_, at) => from + at), [from, to]);
   const above = shownLines[0]?.start ?? 0;
   const below = down.getTotalSize() - (shownLines.at(-1)?.end ?? 0);
   const before = (columns[0] ?? 0) * columnWidth;
@@ -270,7 +288,8 @@ export function Board() {
                   index={index}
                   place={place + 2}
                   columns={columns}
-                  gaps={{ before, after }}
+                  before={before}
+                  after={after}
                   at={at.row === index ? at.column : null}
                   lit={lit.row === index}
                   litColumn={pointed === null ? null : lit.column}

@@ -21,7 +21,6 @@ it('scrolls sideways rather than squeezing more in', () => {
   expect(first).toBe(FIRST_COLUMN);
 });
 
-it('begins wide while the width is not known, and with nobody on the board', () => {
-  expect(columnWidths(0, 3).column).toBe(90);
+it('gives titles everything with nobody on the board', () => {
   expect(columnWidths(BESIDE, 0)).toEqual({ column: 90, slanted: false, first: BESIDE - LAST_COLUMN });
 });

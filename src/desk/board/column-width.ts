@@ -13,7 +13,7 @@ const SLANTED_BELOW = 76;
  */
 export function columnWidths(board: number, visitors: number) {
   const fitting = Math.floor((board - FIRST_COLUMN - LAST_COLUMN) / Math.max(1, visitors));
-  const column = board === 0 ? WIDEST : Math.min(WIDEST, Math.max(NARROWEST, fitting));
+  const column = Math.min(WIDEST, Math.max(NARROWEST, fitting));
   return {
     column,
     slanted: column < SLANTED_BELOW,

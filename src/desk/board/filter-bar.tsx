@@ -1,25 +1,17 @@
 'use client';
 /** Which rows the board shows, as one sentence. */
 import { Search } from 'lucide-react';
-import {
-  capital,
-  describeGate,
-  ITEM_KINDS,
-  KINDS,
-  keyOfStandIn,
-  nameOf,
-  OUTCOMES,
-  outcomeName,
-} from '@/core';
+import { capital, ITEM_KINDS, KINDS, keyOfStandIn, nameOf, OUTCOMES, outcomeName } from '@/core';
 import { Button, Pick } from '@/ui';
 import { everyRow, filters, type Gets, NO_GATE } from '../board-filter';
 import { useDesk } from '../context';
+import { legsOf } from '../gate-legs';
 
 const ANYBODY = ' ';
 
 export function FilterBar() {
-  const { filter, setFilter, standIns, compiled, side, outline } = useDesk();
-  const { policy, vocabulary } = side === 'live' ? compiled.live : compiled.draft;
+  const { filter, setFilter, standIns, compiled, side } = useDesk();
+  const shown = side === 'live' ? compiled.live : compiled.draft;
   const set = (change: Partial<typeof filter>) => setFilter({ ...filter, ...change });
   const people = standIns.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }));
   const setGets = (gets: Gets | typeof ANYBODY) => {
@@ -65,8 +57,8 @@ export function FilterBar() {
         options={[
           { value: ANYBODY, label: 'any gate' },
           { value: NO_GATE, label: 'no gate' },
-          ...policy.gates.map((gate) => {
-            const legs = describeGate(gate, outline, vocabulary, policy.turnAways);
+          ...shown.policy.gates.map((gate) => {
+            const legs = legsOf(gate, shown);
             return { value: gate.id as string, label: `${capital(legs.what)}: ${legs.who}` };
           }),
         ]}

@@ -1,4 +1,2 @@
-/** The board. */
+/** The board. Its panel and its paper are read when they are wanted, each by itself. */
 export { Board } from './board';
-export { PrintScreen } from './print-screen';
-export { StandInPanel } from './stand-in-panel';

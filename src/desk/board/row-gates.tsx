@@ -1,8 +1,9 @@
 'use client';
 /** The gates over a row, and what can be done with gates there. */
 import { clsx } from 'clsx';
-import { type CompiledPolicy, describeGate, type Item, nameInContext, permits, pointAt } from '@/core';
+import { type CompiledPolicy, type Item, nameInContext, permits, pointAt } from '@/core';
 import { useDesk } from '../context';
+import { legsOf } from '../gate-legs';
 import { GateMark } from '../marks';
 import { gatesOnRow } from './rows';
 
@@ -15,13 +16,12 @@ interface RowGatesProps {
 
 /** The marks of the gates over a row; each opens its gate. */
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
-  const { data, bench, setBench, outline, vocabulary, addGate } = useDesk();
-  const named = shown.policy.turnAways;
+  const { data, bench, setBench, outline, addGate } = useDesk();
   const standings = gatesOnRow(shown, item);
   return (
     <>
       {standings.map(({ gate, standing }) => {
-        const legs = describeGate(gate, outline, vocabulary, named);
+        const legs = legsOf(gate, shown);
         const label = `Gate, ${standing}: ${legs.what}; ${legs.who}`;
         const open = bench.kind === 'gate' && bench.gate === gate.id;
         return (

@@ -89,6 +89,8 @@ export function cellOf(
 ): Cell {
   const facts = factsOf(standIn);
   const draft = decide(compiled.draft, item.id, facts, request);
+  // A draft that is what is live was compiled once.
+  if (compiled.draft === compiled.live) return { draft, live: draft, changes: false };
   const live = decide(compiled.live, item.id, facts, request);
   return { draft, live, changes: !sameToVisitor(draft, live) };
 }

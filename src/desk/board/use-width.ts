@@ -1,9 +1,9 @@
 'use client';
 import { type RefObject, useEffect, useState } from 'react';
 
-/** The width of an element in pixels, as it changes; 0 until it is known. */
-export function useWidth(element: RefObject<HTMLElement | null>): number {
-  const [width, setWidth] = useState(0);
+/** The width of an element in pixels, as it changes; about so wide until it is known. */
+export function useWidth(element: RefObject<HTMLElement | null>, about: number): number {
+  const [width, setWidth] = useState(about);
   useEffect(() => {
     const there = element.current;
     if (!there) return;

@@ -1,0 +1,27 @@
+/** Which bodies are packed for the way, and for whom. */
+
+/** Bodies shorter than this gain nothing by being packed. */
+const LEAST_PACKED = 1000;
+const PACKED = /^(text\/|application\/(json|feed\+json|rss\+xml|xml|problem\+json))/;
+
+/** Whether a body of a media type may go out packed. */
+export const canPack = (type: string | null): boolean => PACKED.test(type ?? '');
+
+/** Whether packing a body of a media type and length in bytes gains something. */
+export const packs = (type: string | null, length: number): boolean =>
+  canPack(type) && length >= LEAST_PACKED;
+
+/** Whether gzip is among the codings that are taken (RFC 9110 §12.5.3). */
+export function wantsPacked(header: string | string[] | undefined): boolean {
+  const codings = String(header ?? '')
+    .split(',')
+    .map((one) =>
+      one
+        .trim()
+        .toLowerCase()
+        .split(/\s*;\s*/),
+    );
+  const of = (name: string) => codings.find(([coding]) => coding === name);
+  const taken = of('gzip') ?? of('*');
+  return taken !== undefined && !/^q=0(\.0*)?$/.test(taken[1] ?? '');
+}
