@@ -145,11 +145,11 @@ test('a menu is put in order by dragging, and a link can’t go below itself', a
   }).toPass();
   // Back to where it was, by the same door.
   const moved = await page.request.post('/desk/api/items', {
-    data: { kind: 'move', item: 'link-visit', parent: 'top', before: 'link-field-notes' },
+    data: { kind: 'move', moves: [{ item: 'link-visit', parent: 'top', before: 'link-field-notes' }] },
   });
   expect(moved.status()).toBe(200);
   const wrong = await page.request.post('/desk/api/items', {
-    data: { kind: 'move', item: 'link-observers', parent: 'link-charts', before: null },
+    data: { kind: 'move', moves: [{ item: 'link-observers', parent: 'link-charts', before: null }] },
   });
   expect(wrong.status()).toBe(422);
 });

@@ -1,4 +1,4 @@
-/** A process that is killed (SIGKILL) while it puts gates live or takes a file in leaves the old state or the new one. */
+/** A process that is killed (SIGKILL) while it puts gates live, takes a file in or moves pages leaves the old state or the new one. */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -7,8 +7,8 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
-/** How often each of the two is killed; `npm run kills` asks for more. */
-const KILLS = Number(process.env.TRIVET_KILLS ?? 10);
+/** How often each of the three is killed; `npm run kills` asks for more. */
+const KILLS = Number(process.env.TRIVET_KILLS ?? 7);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
 
@@ -42,7 +42,7 @@ async function runAndKill(data: string, how: string, begun: number, wait: number
   return found ?? 'nothing was said';
 }
 
-it.concurrent.each([['put live'], ['import']])(
+it.concurrent.each([['put live'], ['import'], ['move']])(
   'while it does: %s',
   async (how) => {
     const data = join(folder, how.replace(' ', '-'));
@@ -51,7 +51,7 @@ it.concurrent.each([['put live'], ['import']])(
       // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
       found.push(await runAndKill(data, how, 1 + (kill % 3), (kill * 7919) % 20_000));
     }
-    const child = spawn(process.execPath, [...program.args, data, 'look'], {
+    const child = spawn(process.execPath, [...program.args, data, how, 'look'], {
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     const over = ended(child);
@@ -59,10 +59,10 @@ it.concurrent.each([['put live'], ['import']])(
     found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');
     await over;
     expect(found.filter((line) => !line.startsWith('whole'))).toEqual([]);
-    const revisions = found.map((line) => Number(/revision (\d+)/.exec(line)?.[1]));
-    // What was live never goes back, and the kills fell where something was going on.
-    expect(revisions).toEqual(revisions.toSorted((a, b) => a - b));
-    expect(new Set(revisions).size).toBeGreaterThan(KILLS / 4);
+    const changes = found.map((line) => Number(/after (\d+)/.exec(line)?.[1]));
+    // What was done never goes back, and the kills fell where something was going on.
+    expect(changes).toEqual(changes.toSorted((a, b) => a - b));
+    expect(new Set(changes).size).toBeGreaterThan(KILLS / 4);
   },
   600_000,
 );

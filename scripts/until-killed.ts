@@ -5,6 +5,7 @@
 import { asId, type GateId, type ItemId, type Policy, signedIn } from '../src/core';
 import {
   administratorOf,
+  changeItem,
   fileOverSite,
   importSite,
   putLive,
@@ -13,7 +14,7 @@ import {
   Trivet,
 } from '../src/services';
 
-const [folder = '', how = ''] = process.argv.slice(2);
+const [folder = '', how = '', look = ''] = process.argv.slice(2);
 const say = (line: string) => process.stdout.write(`${line}\n`);
 
 const GATES = 20;
@@ -94,9 +95,13 @@ if (!trivet.hasSite) {
 const marks = marksIn(trivet);
 const site = only(marks.site);
 const live = only(marks.live);
-const whole = site !== null && live !== null && (how !== 'import' || site === live);
-say(whole ? `whole ${live} revision ${trivet.state.live.revision}` : `MIXED ${JSON.stringify(marks)}`);
-if (how === 'look') {
+/** What the pages that are moved together stand below. */
+const moved = Array.from({ length: PAGES - 1 }, (_, at) => asId<ItemId>(`p${at + 1}`));
+const parents = moved.map((id) => trivet.state.outline.items.get(id)?.parent ?? 'nothing');
+const whole = site !== null && live !== null && (how !== 'import' || site === live) && only(parents) !== null;
+const changes = how === 'move' ? trivet.state.versions.get(asId('p1')) : trivet.state.live.revision;
+say(whole ? `whole ${live} after ${changes}` : `MIXED ${JSON.stringify({ ...marks, parents })}`);
+if (look !== '') {
   await trivet.close();
   process.exit(whole ? 0 : 1);
 }
@@ -111,6 +116,11 @@ for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
     const looked = await fileOverSite(trivet, fileOf(mark), null, 'The test', now);
     if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
     const done = await fileOverSite(trivet, fileOf(mark), looked.report.basis, 'The test', now);
+    if (done.kind !== 'done') throw new Error(JSON.stringify(done));
+  } else if (how === 'move') {
+    const parent = trivet.state.outline.items.get(asId<ItemId>('p1'))?.parent === 'site' ? 'p0' : 'site';
+    const moves = moved.map((item) => ({ item, parent, before: null }));
+    const done = await changeItem(trivet, administrator, { kind: 'move', moves, leaving: true }, now);
     if (done.kind !== 'done') throw new Error(JSON.stringify(done));
   } else {
     const saved = await saveDraft(trivet, administrator, {

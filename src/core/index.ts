@@ -73,6 +73,7 @@ export {
   type ConditionRemark,
   conditionsOfGate,
   coverage,
+  coverToo,
   fitTo,
   type Gate,
   type Given,

@@ -46,8 +46,8 @@ export interface DeskState {
   readonly setBench: (bench: Bench) => void;
   /** Replaces one gate of the draft. */
   readonly changeGate: (gate: Gate) => void;
-  /** Adds a gate over an item to the end of the draft and opens it. */
-  readonly addGate: (item: Item | null) => void;
+  /** Adds a gate over items, or over nothing yet, to the end of the draft and opens it. */
+  readonly addGate: (...items: readonly Item[]) => void;
   /** Takes a gate out of the draft; can be undone. */
   readonly removeGate: (gate: GateId) => void;
   /** Replaces one audience of the draft, or adds it. */

@@ -71,7 +71,7 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
           note: 'sign-in, turn-aways, landing rules, defaults, leak check',
           run: () => setBench({ kind: 'rules' }),
         },
-        { key: 'new gate', label: 'New gate', run: () => addGate(null) },
+        { key: 'new gate', label: 'New gate', run: () => addGate() },
         { key: 'gates', label: 'All gates', run: () => setBench({ kind: 'gates' }) },
         { key: 'live', label: 'Show what is live', run: () => look('live') },
         { key: 'draft', label: 'Show the draft', run: () => look('draft') },

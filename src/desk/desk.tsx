@@ -110,7 +110,15 @@ function DeskInBrowser({ data, place, panelWidth: begin }: DeskProps) {
         offset={{ bottom: 68, left: 16 }}
         hotkey={['altKey', 'KeyN']}
         toastOptions={{
-          style: { background: 'var(--ink)', color: 'var(--paper)', border: '0', borderRadius: '4px' },
+          style: {
+            background: 'var(--ink)',
+            color: 'var(--paper)',
+            border: '0',
+            borderRadius: '4px',
+            fontFamily: 'inherit',
+          },
+          actionButtonStyle: { background: 'var(--paper)', color: 'var(--ink)' },
+          cancelButtonStyle: { background: 'transparent', color: 'var(--paper)' },
         }}
       />
     </DeskContext.Provider>
@@ -164,8 +172,8 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     [policy, edit],
   );
   const addGate = useCallback(
-    (item: Item | null) => {
-      const gate = newGate(crypto.randomUUID() as GateId, item, outline, vocabulary);
+    (...items: readonly Item[]) => {
+      const gate = newGate(crypto.randomUUID() as GateId, items, outline, vocabulary);
       edit({ ...policy, gates: [...policy.gates, gate] });
       setBench({ kind: 'gate', gate: gate.id });
     },

@@ -31,7 +31,7 @@ export function GatesPanel() {
           <Button weight="quiet" onClick={() => setBench({ kind: 'rules' })}>
             For the whole site
           </Button>
-          {permits(data.desk, 'gates') && <Button onClick={() => addGate(null)}>New gate</Button>}
+          {permits(data.desk, 'gates') && <Button onClick={() => addGate()}>New gate</Button>}
         </>
       }
     >

@@ -1,4 +1,5 @@
 'use client';
+import { clsx } from 'clsx';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { type ReactNode, useState } from 'react';
@@ -19,6 +20,8 @@ interface FinderProps<T extends Findable> {
   readonly placeholder: string;
   readonly found: readonly T[];
   readonly nothing: string;
+  /** For entries that are sentences. */
+  readonly wide?: boolean;
   /** Called as one types, by finders whose results come from elsewhere, until they are there; others are searched here. */
   readonly onType?: (text: string) => Promise<void>;
   readonly onChoose: (chosen: T) => void;
@@ -26,7 +29,7 @@ interface FinderProps<T extends Findable> {
 
 /** A button that opens a list to be searched by typing. */
 export function Finder<T extends Findable>(props: FinderProps<T>) {
-  const { trigger, label, placeholder, found, nothing, onType, onChoose } = props;
+  const { trigger, label, placeholder, found, nothing, wide = false, onType, onChoose } = props;
   const [open, setOpen] = useState(false);
   const { type, ref, onKeyDownCapture } = useWaitingEnter(onType);
   const change = (next: boolean) => {
@@ -41,7 +44,10 @@ export function Finder<T extends Findable>(props: FinderProps<T>) {
           align="end"
           sideOffset={4}
           collisionPadding={8}
-          className="z-30 w-72 rounded-[4px] border border-iron bg-raised shadow-[0_6px_24px_rgb(0_0_0/0.18)]"
+          className={clsx(
+            'z-30 rounded-[4px] border border-iron bg-raised shadow-[0_6px_24px_rgb(0_0_0/0.18)]',
+            wide ? 'w-[34rem]' : 'w-72',
+          )}
         >
           <Command
             ref={ref}

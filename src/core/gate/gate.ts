@@ -89,6 +89,20 @@ export function pointAt(
     : { targets: [...what.targets, target], except: narrower.except };
 }
 
+/** A gate that covers items as well, those that it covers already as they are. */
+export function coverToo(
+  gate: Gate,
+  items: readonly ItemId[],
+  outline: Outline,
+  vocabulary: Vocabulary,
+): Gate {
+  let wider = gate;
+  for (const item of items)
+    if (!coverage(wider, outline, vocabulary).has(item))
+      wider = { ...wider, what: pointAt(wider, item, outline, vocabulary) };
+  return wider;
+}
+
 function reach(
   targets: readonly Target[],
   outline: Outline,

@@ -22,10 +22,10 @@ const vocabulary = {
   ...larkfell,
   groups: [...larkfell.groups, { id: walkers, name: 'Walkers', private: false, open: true }],
 };
-const start = (id: string | null) =>
+const start = (...ids: string[]) =>
   newGate(
     asId<GateId>('new'),
-    id === null ? null : (outline.items.get(asId(id)) ?? null),
+    ids.flatMap((id) => outline.items.get(asId(id)) ?? []),
     outline,
     vocabulary,
   );
@@ -38,8 +38,20 @@ it('begins for members, guests being sent to sign in, with what stands below the
     otherwise: { cases: [], last: redirectToSignIn },
   });
   expect(start('home').otherwise.last).toEqual(redirectToSignIn);
-  expect(start(null).what.targets).toEqual([]);
+  expect(start().what.targets).toEqual([]);
   expect(start('to-charts').otherwise).toEqual({ cases: [], last: { kind: 'leave out' } });
+});
+
+it('begins over several items at once; only where all of them are parts of pages are they left out', () => {
+  expect(start('observers', 'to-charts')).toMatchObject({
+    what: {
+      targets: [
+        { kind: 'branch', item: 'observers' },
+        { kind: 'item', item: 'to-charts' },
+      ],
+    },
+    otherwise: { last: redirectToSignIn },
+  });
 });
 
 it('sends guests to sign in where that is needed, and tells members why they do not pass', () => {

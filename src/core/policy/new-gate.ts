@@ -1,20 +1,23 @@
 /** Gates that are whole from the start, and whose third leg follows from the second for as long as nobody has set it. */
 import { type Condition, expanded, guests, signedIn } from '../condition';
-import { type Gate, type NextStep, type Otherwise, redirectToSignIn } from '../gate';
+import { type Gate, type NextStep, type Otherwise, redirectToSignIn, type Target } from '../gate';
 import type { GateId } from '../ids';
 import { same } from '../same';
 import { isMembersOnly, type Plain, plain } from '../sentence';
 import { hasBelow, type Item, KINDS, type Outline, type Vocabulary } from '../site';
 
-/** A new gate over an item, or over nothing yet: for members; guests are sent to sign in, and parts of pages left out. */
-export function newGate(id: GateId, item: Item | null, outline: Outline, vocabulary: Vocabulary): Gate {
-  const part = item !== null && KINDS[item.kind].closest === 'leave out';
-  const branch = item !== null && hasBelow(outline, item.id);
+/** A new gate over items, or over nothing yet: for members; guests are sent to sign in, and parts of pages left out. */
+export function newGate(id: GateId, items: readonly Item[], outline: Outline, vocabulary: Vocabulary): Gate {
+  const parts = items.length > 0 && items.every(({ kind }) => KINDS[kind].closest === 'leave out');
+  const target = (item: Item): Target => ({
+    kind: hasBelow(outline, item.id) ? 'branch' : 'item',
+    item: item.id,
+  });
   return {
     id,
-    what: { targets: item ? [{ kind: branch ? 'branch' : 'item', item: item.id }] : [], except: [] },
+    what: { targets: items.map(target), except: [] },
     who: signedIn,
-    otherwise: part ? { cases: [], last: { kind: 'leave out' } } : otherwiseFor(signedIn, vocabulary),
+    otherwise: parts ? { cases: [], last: { kind: 'leave out' } } : otherwiseFor(signedIn, vocabulary),
     stance: 'also',
   };
 }

@@ -40,6 +40,9 @@ interface BoardRowProps {
   readonly onAsk: (row: number, column: number) => void;
   /** Folds the sections of an item out or away. */
   readonly onFold: (item: ItemId, out: boolean) => void;
+  readonly marked: boolean;
+  /** Marks the row, or with a range every row from the last one marked. */
+  readonly onMark: (item: ItemId, range: boolean) => void;
 }
 
 /** An item, its gates and what each stand-in gets. */
@@ -59,6 +62,8 @@ export const BoardRow = memo(function BoardRow({
   onFocusCell,
   onAsk,
   onFold,
+  marked,
+  onMark,
 }: BoardRowProps) {
   const { side, standIns, outline, request, compiled } = useDesk();
   const { item, depth, parts, unfolded } = row;
@@ -86,7 +91,8 @@ export const BoardRow = memo(function BoardRow({
         scope="row"
         className={clsx(
           'sticky left-0 z-10 border-thin border-b py-0 pr-2 text-left font-normal',
-          lit ? 'bg-sunk' : 'bg-paper',
+          !marked && (lit ? 'bg-sunk' : 'bg-paper'),
+          marked && 'bg-wash',
           covered && 'shadow-[inset_4px_0_0_var(--copper)]',
         )}
       >
@@ -94,7 +100,6 @@ export const BoardRow = memo(function BoardRow({
           className={clsx('flex h-[30px] items-center gap-2', still && 'text-quiet')}
           style={{ paddingLeft: 16 + depth * 18 }}
         >
-          <KindMark kind={item.kind} />
           {/* One line high: where there is no room for it, the address goes before anything of the title does. */}
           <span className="flex h-[30px] min-w-0 flex-wrap gap-x-2 overflow-hidden leading-[30px]">
             <span className={clsx('max-w-full truncate', depth === 0 && !still && 'font-semibold')}>
@@ -106,7 +111,7 @@ export const BoardRow = memo(function BoardRow({
             )}
           </span>
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
-          {/* It stands first to the eye, and is read after the title. */}
+          {/* These stand first to the eye, and are read after the title. */}
           {parts > 0 && (
             <button
               type="button"
@@ -126,6 +131,24 @@ export const BoardRow = memo(function BoardRow({
               )}
             </button>
           )}
+          <span className="-order-1 relative grid size-4 shrink-0 place-items-center">
+            <span className={clsx('group-hover:opacity-0', marked && 'opacity-0')}>
+              <KindMark kind={item.kind} />
+            </span>
+            <input
+              type="checkbox"
+              tabIndex={-1}
+              aria-label={`Mark ${item.title}`}
+              title="Mark the row (M); with Shift, every row from the last one marked"
+              checked={marked}
+              onChange={() => {}}
+              onClick={(event) => onMark(item.id, event.shiftKey)}
+              className={clsx(
+                'absolute inset-0 m-px size-3.5 accent-copper group-hover:opacity-100',
+                !marked && 'opacity-0',
+              )}
+            />
+          </span>
           <span className="ml-auto flex items-center">
             {covered === null ? (
               <RowGates item={item} shown={shown} />

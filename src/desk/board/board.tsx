@@ -26,6 +26,8 @@ import { filteredRows } from './filter-rows';
 import { FinderColumn } from './finder-column';
 import { Legend } from './legend';
 import { LINE_HEIGHT, linesOf } from './lines';
+import { MarkedBar } from './marked-bar';
+import { markOne, markRange, unmarked } from './marking';
 import { type CellAt, foldsAbove, gatesOnRow, rowsOf } from './rows';
 import { useDecisionLine } from './use-decision-line';
 import { useMatrix } from './use-matrix';
@@ -89,6 +91,7 @@ export function Board() {
   );
   const [at, setAt] = useState<CellAt>({ row: 0, column: 0 });
   const [pointed, setPointed] = useState<CellAt | null>(null);
+  const [marking, setMarking] = useState(unmarked);
   const [legend, setLegend] = useState(false);
   const grid = useRef<HTMLTableElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -168,6 +171,20 @@ export function Board() {
     [rows, standIns, setBench],
   );
 
+  const onMark = useCallback(
+    (item: ItemId, range: boolean) =>
+      setMarking((before) =>
+        range
+          ? markRange(
+              before,
+              rows.map((one) => one.item.id),
+              item,
+            )
+          : markOne(before, item),
+      ),
+    [rows],
+  );
+
   const onKeyDown = (event: KeyboardEvent) => {
     const inCell = (event.target as HTMLElement).dataset.cell !== undefined;
     if (!inCell || event.getModifierState('Meta') || event.ctrlKey || event.altKey) return;
@@ -179,7 +196,13 @@ export function Board() {
     if (move) {
       event.preventDefault();
       const next = move(at, last);
-      focusCell(Math.max(0, Math.min(last.row, next.row)), Math.max(0, Math.min(last.column, next.column)));
+      const to = Math.max(0, Math.min(last.row, next.row));
+      const there = rows[to]?.item;
+      if (event.shiftKey && to !== row && item && there) {
+        if (!marking.marked.has(item.id)) onMark(item.id, false);
+        onMark(there.id, true);
+      }
+      focusCell(to, Math.max(0, Math.min(last.column, next.column)));
       return;
     }
     const steps: Readonly<Record<string, () => unknown>> = {
@@ -192,9 +215,10 @@ export function Board() {
       },
       w: () => standIn && item && walk(standIn, item),
       l: () => setLegend((open) => !open),
+      m: () => item && onMark(item.id, false),
       f: () => rows[row]?.parts && item && fold(item.id, !rows[row]?.unfolded),
     };
-    const step = steps[event.key];
+    const step = event.key === 'Escape' ? () => setMarking(unmarked) : steps[event.key];
     if (!step) return;
     event.preventDefault();
     step();
@@ -216,7 +240,7 @@ export function Board() {
         >
           <caption className="sr-only">
             Who gets what. Arrow keys move, Enter asks why, G opens the gate, W walks there, F folds sections
-            out, L shows the legend.
+            out, M marks the row and Shift with the arrows more of them, L shows the legend.
           </caption>
           <colgroup>
             <col />
@@ -299,6 +323,8 @@ export function Board() {
                   onFocusCell={setAt}
                   onAsk={ask}
                   onFold={fold}
+                  marked={marking.marked.has(row.item.id)}
+                  onMark={onMark}
                 />
               );
             })}
@@ -311,6 +337,7 @@ export function Board() {
           </p>
         )}
       </div>
+      {marking.marked.size > 0 && <MarkedBar marking={marking} rows={rows} onChange={setMarking} />}
       <EffectLine />
       <p
         aria-live="polite"

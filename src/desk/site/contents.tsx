@@ -3,11 +3,21 @@
 import { clsx } from 'clsx';
 import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { groupsOf, ITEM_KINDS, type Item, type ItemId, type ItemKind, KINDS, MENU_PLACES } from '@/core';
+import {
+  groupsOf,
+  ITEM_KINDS,
+  type Item,
+  type ItemId,
+  type ItemKind,
+  KINDS,
+  MENU_PLACES,
+  mayHold,
+} from '@/core';
 import type { ItemEdit } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
+import { Gap, Moving, useMovable } from './moving';
 import { upload } from './upload';
 import { useItems } from './use-items';
 
@@ -44,30 +54,6 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
       show(answer.value.item);
     }
   };
-  const row = (item: Item, depth = 0): ReactNode => (
-    <li key={item.id}>
-      <button
-        type="button"
-        aria-current={open === item.id ? 'page' : undefined}
-        onClick={() => show(item.id)}
-        style={{ paddingLeft: 16 + depth * 14 }}
-        className={clsx(
-          'flex w-full items-center gap-2 py-1 pr-3 text-left hover:text-copper',
-          open === item.id && 'bg-wash font-semibold',
-        )}
-      >
-        <KindMark kind={item.kind} />
-        <span className="truncate">{item.title}</span>
-        {!item.published && <span className="note shrink-0 italic">unpublished</span>}
-        {drafted.includes(item.id) && <span className="shrink-0 text-copper text-xs">being written</span>}
-      </button>
-      <ul>
-        {(outline.children.get(item.id) ?? [])
-          .filter(({ kind }) => kind === item.kind && !KINDS[kind].byCategory)
-          .map((child) => row(child, depth + 1))}
-      </ul>
-    </li>
-  );
   return (
     <nav aria-label="What the site holds" className="min-h-0 overflow-y-auto border-iron border-r py-4">
       <div className="flex flex-wrap gap-1.5 px-4 pb-3">
@@ -100,13 +86,19 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
           onLeave={() => setMaking(null)}
         />
       )}
-      {groupsOf(outline).map(({ kind, title, items }) => (
-        <Group key={title} title={title}>
-          {(KINDS[kind].part ? [...outline.items.values()].filter((item) => item.kind === kind) : items).map(
-            (item) => row(item),
-          )}
-        </Group>
-      ))}
+      <Moving change={change}>
+        {groupsOf(outline).map(({ kind, title, items }) => (
+          <Group key={title} title={title}>
+            {(KINDS[kind].part
+              ? [...outline.items.values()].filter((item) => item.kind === kind)
+              : items
+            ).map((item) => (
+              <Entry key={item.id} item={item} depth={0} open={open} drafted={drafted} />
+            ))}
+            {kind === 'page' && <Gap parent={outline.root} before={null} />}
+          </Group>
+        ))}
+      </Moving>
       {removals.length > 0 && (
         <Group title="Taken away">
           {removals.map((removal) => (
@@ -125,6 +117,55 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
         </Group>
       )}
     </nav>
+  );
+}
+
+interface EntryProps {
+  readonly item: Item;
+  readonly depth: number;
+  readonly open: ItemId | null;
+  readonly drafted: readonly ItemId[];
+}
+
+/** An item, to be opened, with those of its kind below it. What stands in a tree can be moved there. */
+function Entry({ item, depth, open, drafted }: EntryProps) {
+  const { outline, setScreen } = useDesk();
+  const { rowRef, handle, isOver, isDragging } = useMovable(item);
+  const moves = item.parent !== null && mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory;
+  return (
+    <li>
+      {moves && item.parent !== null && <Gap parent={item.parent} before={item.id} />}
+      <div
+        ref={rowRef}
+        className={clsx(
+          'group flex items-center pr-2',
+          open === item.id && 'bg-wash font-semibold',
+          isOver && 'outline outline-copper -outline-offset-1',
+          isDragging && 'opacity-50',
+        )}
+      >
+        <button
+          type="button"
+          aria-current={open === item.id ? 'page' : undefined}
+          onClick={() => setScreen({ kind: 'site', item: item.id })}
+          style={{ paddingLeft: 16 + depth * 14 }}
+          className="flex min-w-0 flex-1 items-center gap-2 py-1 pr-1 text-left hover:text-copper"
+        >
+          <KindMark kind={item.kind} />
+          <span className="truncate">{item.title}</span>
+          {!item.published && <span className="note shrink-0 italic">unpublished</span>}
+          {drafted.includes(item.id) && <span className="shrink-0 text-copper text-xs">being written</span>}
+        </button>
+        {moves && handle('opacity-0 group-hover:opacity-100 focus-visible:opacity-100')}
+      </div>
+      <ul>
+        {(outline.children.get(item.id) ?? [])
+          .filter(({ kind }) => kind === item.kind && !KINDS[kind].byCategory)
+          .map((child) => (
+            <Entry key={child.id} item={child} depth={depth + 1} open={open} drafted={drafted} />
+          ))}
+      </ul>
+    </li>
   );
 }
 

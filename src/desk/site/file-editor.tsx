@@ -6,14 +6,14 @@ import type { RemovalPreview } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { ask } from '../service';
+import { useChangeItem } from '../use-change-item';
 import { useMemberSearch } from '../use-member-search';
-import { useItems } from './use-items';
 import { Removal } from './writer';
 
 /** A file: what it is called, whose it is, and what gates can ask of it. */
 export function FileEditor({ file }: { readonly file: File }) {
   const { data, vocabulary, outline, setScreen } = useDesk();
-  const { change } = useItems();
+  const { change } = useChangeItem();
   const { facts } = file;
   const [title, setTitle] = useState(file.title);
   const [alt, setAlt] = useState(data.pictures[file.id] ?? '');

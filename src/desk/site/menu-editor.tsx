@@ -1,19 +1,7 @@
 'use client';
 /** A menu: its links, nested, moved by dragging: between two links, or onto one to stand below it. */
-import {
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  pointerWithin,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
 import { clsx } from 'clsx';
-import { GripVertical } from 'lucide-react';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { type ItemId, type Link, type LinkTarget, type Menu, pathOf } from '@/core';
 import type { RemovalPreview } from '@/services';
@@ -21,28 +9,15 @@ import { Button, Input } from '@/ui';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
 import { ask } from '../service';
+import { type ChangeItem, useChangeItem } from '../use-change-item';
+import { Gap, Moving, useMovable } from './moving';
 import { TargetPick } from './section-editor';
-import { useItems } from './use-items';
 import { Removal } from './writer';
 
 export function MenuEditor({ menu }: { readonly menu: Menu }) {
   const { setScreen } = useDesk();
-  const { change } = useItems();
+  const { change } = useChangeItem();
   const [removal, setRemoval] = useState<RemovalPreview | null>(null);
-  const [dragging, setDragging] = useState(false);
-  const id = useId();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    setDragging(false);
-    const place = over?.data.current as
-      | { readonly parent: ItemId; readonly before: ItemId | null }
-      | undefined;
-    if (!place || place.parent === active.id || place.before === active.id) return;
-    void change({ kind: 'move', item: String(active.id), ...place });
-  };
   const look = async () => {
     const answer = await ask<RemovalPreview>('GET', `items/${encodeURIComponent(menu.id)}/removal`);
     if (answer.ok) setRemoval(answer.value);
@@ -82,86 +57,50 @@ export function MenuEditor({ menu }: { readonly menu: Menu }) {
           }}
         />
       )}
-      <DndContext
-        id={id}
-        sensors={sensors}
-        collisionDetection={pointerWithin}
-        onDragStart={() => setDragging(true)}
-        onDragCancel={() => setDragging(false)}
-        onDragEnd={drop}
-      >
+      <Moving change={change}>
         <div className="mt-4 max-w-3xl">
-          <Links above={menu.id} dragging={dragging} change={change} />
+          <Links above={menu.id} change={change} />
         </div>
-      </DndContext>
+      </Moving>
       <NewLink parent={menu.id} change={change} />
     </section>
   );
 }
 
-type Change = ReturnType<typeof useItems>['change'];
-
 interface LinksProps {
   readonly above: ItemId;
-  readonly dragging: boolean;
-  readonly change: Change;
+  readonly change: ChangeItem;
 }
 
-function Links({ above, dragging, change }: LinksProps) {
+function Links({ above, change }: LinksProps) {
   const { outline } = useDesk();
   const links = (outline.children.get(above) ?? []).filter((item): item is Link => item.kind === 'link');
   return (
     <ul>
       {links.map((link) => (
         <li key={link.id}>
-          <Gap parent={above} before={link.id} shown={dragging} />
+          <Gap parent={above} before={link.id} />
           <LinkRow link={link} change={change} />
           <div className="pl-7">
-            <Links above={link.id} dragging={dragging} change={change} />
+            <Links above={link.id} change={change} />
           </div>
         </li>
       ))}
       {links.length > 0 && (
         <li>
-          <Gap parent={above} before={null} shown={dragging} />
+          <Gap parent={above} before={null} />
         </li>
       )}
     </ul>
   );
 }
 
-function Gap({
-  parent,
-  before,
-  shown,
-}: {
-  readonly parent: ItemId;
-  readonly before: ItemId | null;
-  readonly shown: boolean;
-}) {
-  const { setNodeRef, isOver } = useDroppable({
-    id: `gap ${parent} ${before ?? 'last'}`,
-    data: { parent, before },
-  });
-  return (
-    <div
-      ref={setNodeRef}
-      aria-hidden="true"
-      className={clsx('h-2 rounded-full', shown && 'my-0.5 bg-sunk', isOver && 'bg-copper')}
-    />
-  );
-}
-
-function LinkRow({ link, change }: { readonly link: Link; readonly change: Change }) {
+function LinkRow({ link, change }: { readonly link: Link; readonly change: ChangeItem }) {
   const { outline, compiled, setScreen, setBench, addGate } = useDesk();
   const [open, setOpen] = useState(false);
   const [title, setTitle] = useState(link.title);
   const [target, setTarget] = useState<LinkTarget>(link.target);
-  const { attributes, listeners, setNodeRef: setHandle, isDragging } = useDraggable({ id: link.id });
-  const { setNodeRef, isOver } = useDroppable({
-    id: `on ${link.id}`,
-    data: { parent: link.id, before: null },
-  });
+  const { rowRef, handle, isOver, isDragging } = useMovable(link);
   const gate = (compiled.draft.covering.get(link.id) ?? []).find(({ setAside }) => !setAside)?.gate;
   const leads =
     link.target.kind === 'item'
@@ -171,24 +110,15 @@ function LinkRow({ link, change }: { readonly link: Link; readonly change: Chang
         : link.target.kind;
   return (
     <div
-      ref={setNodeRef}
+      ref={rowRef}
       className={clsx(
-        'border border-thin bg-raised px-3 py-1.5',
+        'mb-2 border border-thin bg-raised px-3 py-1.5',
         isOver && 'border-copper',
         isDragging && 'opacity-50',
       )}
     >
       <div className="flex items-center gap-2">
-        <button
-          ref={setHandle}
-          type="button"
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${link.title}`}
-          className="cursor-grab touch-none text-faint hover:text-copper"
-        >
-          <GripVertical size={16} aria-hidden="true" />
-        </button>
+        {handle()}
         <span className="font-semibold">{link.title}</span>
         <span className="min-w-0 flex-1 truncate text-quiet text-xs">{leads}</span>
         <Button
@@ -243,7 +173,7 @@ function LinkRow({ link, change }: { readonly link: Link; readonly change: Chang
   );
 }
 
-function NewLink({ parent, change }: { readonly parent: ItemId; readonly change: Change }) {
+function NewLink({ parent, change }: { readonly parent: ItemId; readonly change: ChangeItem }) {
   const { outline } = useDesk();
   const home = [...outline.addressed.values()][0];
   const [title, setTitle] = useState('');

@@ -7,15 +7,15 @@ import type { Document, DocumentProblem, RemovalPreview, SectionRead } from '@/s
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { ask } from '../service';
+import { useChangeItem } from '../use-change-item';
 import { Preview } from './preview';
 import { SectionList } from './section-list';
-import { useItems } from './use-items';
 import { useWriting, type WritingState } from './use-writing';
 
 export function Writer({ item }: { readonly item: Addressed }) {
   const writing = useWriting(item.id);
   const { reloadSite, setBench, setScreen } = useDesk();
-  const { change } = useItems();
+  const { change } = useChangeItem();
   const [removal, setRemoval] = useState<RemovalPreview | null>(null);
   const { document } = writing;
   if (!document) return <p className="px-8 py-6 text-quiet">{writing.problem ?? 'Opening …'}</p>;

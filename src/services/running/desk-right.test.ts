@@ -223,7 +223,9 @@ describe('a right that is limited to a branch', () => {
     const edit = (input: unknown) => () => services.changeItem(trivet, writer, input, now);
     expect(await refused(edit({ kind: 'rename', item: 'visit', title: 'Mine' }))).toBe(true);
     expect(await refused(edit({ kind: 'new page', parent: 'visit', title: 'Mine' }))).toBe(true);
-    expect(await refused(edit({ kind: 'move', item: 'rota', parent: 'visit', before: null }))).toBe(true);
+    expect(
+      await refused(edit({ kind: 'move', moves: [{ item: 'rota', parent: 'visit', before: null }] })),
+    ).toBe(true);
     expect(await refused(edit({ kind: 'new post', title: 'Mine', category: null }))).toBe(true);
     expect(await refused(edit({ kind: 'rename', item: 'rota', title: 'The rota' }))).toBe(false);
     expect(await refused(() => services.saveWriting(trivet, writer, 'visit', nothing, now))).toBe(true);

@@ -6,7 +6,6 @@ import {
   type Address,
   asId,
   below,
-  DEEPEST_ITEM,
   type Default,
   describeWhat,
   type Gate,
@@ -19,10 +18,9 @@ import {
   MENU_PLACES,
   normaliseAddress,
   type Outline,
-  outlineOf,
   type Policy,
+  permits,
   pointedIn,
-  tooDeepIn,
 } from '@/core';
 import {
   deleteItems,
@@ -42,7 +40,12 @@ import { type Administrator, momentAt, requirePermission, requirePermissionAt } 
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { addressProblem } from './document';
+import { moveItems, publishItems } from './move-items';
+import { problemIn } from './problem-in';
 import { target, title } from './section-form';
+
+/** Items that are moved or published together. */
+const MOST_AT_ONCE = 500;
 
 const edit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('new page'), parent: id, title }),
@@ -64,8 +67,21 @@ const edit = z.discriminatedUnion('kind', [
     owner: id.nullable().default(null),
     group: id.nullable().default(null),
   }),
-  /** Before a sibling, or last when there is none. */
-  z.strictObject({ kind: z.literal('move'), item: id, parent: id, before: id.nullable() }),
+  z.strictObject({
+    kind: z.literal('move'),
+    /** Each before a sibling, or last when there is none. */
+    moves: z
+      .array(z.strictObject({ item: id, parent: id, before: id.nullable() }))
+      .min(1)
+      .max(MOST_AT_ONCE),
+    /** Whether it is meant that something comes out from under a gate by it. */
+    leaving: z.boolean().default(false),
+  }),
+  z.strictObject({
+    kind: z.literal('publish'),
+    items: z.array(id).min(1).max(MOST_AT_ONCE),
+    published: z.boolean(),
+  }),
   z.strictObject({ kind: z.literal('remove'), item: id }),
 ]);
 
@@ -77,7 +93,11 @@ export type ItemAnswer =
       readonly item: ItemId;
       readonly removal: string | null;
       readonly summary: string;
+      /** What takes it back, where that is another change. */
+      readonly undo?: ItemEdit;
     }
+  /** Something would come out from under a gate by it, and nobody said that this is meant. */
+  | { readonly kind: 'opens'; readonly message: string }
   | { readonly kind: 'wrong'; readonly message: string };
 
 /** Makes one change of the site's items. */
@@ -109,13 +129,9 @@ export function changeItem(
       case 'file':
         return changeFile(trivet, state, one);
       case 'move':
-        return move(
-          trivet,
-          state,
-          asId(one.item),
-          asId(one.parent),
-          one.before === null ? null : asId<ItemId>(one.before),
-        );
+        return moveItems(trivet, state, one, permits(administrator.desk, 'gates'));
+      case 'publish':
+        return publishItems(trivet, state, one);
       case 'remove':
         return remove(trivet, administrator, state, asId(one.item));
       default:
@@ -127,6 +143,10 @@ export function changeItem(
 /** The items that have to be within reach for a change: the item itself, and what it is to stand below. */
 const placesOf = (one: z.output<typeof edit>, { root }: Outline): readonly ItemId[] => [
   ...('item' in one ? [asId<ItemId>(one.item)] : []),
+  ...('items' in one ? one.items.map((item) => asId<ItemId>(item)) : []),
+  ...('moves' in one
+    ? one.moves.flatMap(({ item, parent }) => [asId<ItemId>(item), asId<ItemId>(parent)])
+    : []),
   ...('parent' in one ? [asId<ItemId>(one.parent)] : []),
   ...(one.kind === 'new post' || one.kind === 'new menu' ? [root] : []),
 ];
@@ -275,43 +295,6 @@ async function changeFile(
     await indexItems(tx, [stored], state.live.compiled.vocabulary);
   });
   return { kind: 'done', item: item.id, removal: null, summary: `Changed: ${one.title}` };
-}
-
-const problemIn = (items: readonly Item[]): string | null => {
-  const outline = outlineOf(items);
-  if ('problems' in outline) return outline.problems[0]?.message ?? 'That is no site any more.';
-  const deep = tooDeepIn(outline);
-  return deep && `“${deep.title}” would stand more than ${DEEPEST_ITEM} deep. Move it further up.`;
-};
-
-async function move(
-  trivet: Trivet,
-  state: SiteState,
-  which: ItemId,
-  parent: ItemId,
-  before: ItemId | null,
-): Promise<ItemAnswer> {
-  const { outline } = state;
-  const item = outline.items.get(which);
-  if (!item || !outline.items.has(parent)) return { kind: 'wrong', message: 'That is no longer there.' };
-  if ([...below(outline, which)].some(({ id: one }) => one === parent))
-    return { kind: 'wrong', message: `“${item.title}” can’t stand in itself or below itself.` };
-  const siblings = (outline.children.get(parent) ?? []).filter((one) => one.id !== which);
-  const at = before === null ? siblings.length : siblings.findIndex((one) => one.id === before);
-  siblings.splice(at < 0 ? siblings.length : at, 0, { ...item, parent });
-  const placed = new Map(siblings.map((one, rank) => [one.id, { ...one, rank, parent }]));
-  const wrong = problemIn(
-    [...outline.items.values()].map((one) => (placed.get(one.id) as Item | undefined) ?? one),
-  );
-  if (wrong !== null) return { kind: 'wrong', message: wrong };
-  await trivet.db.transaction(async (tx) => {
-    for (const one of placed.values()) {
-      const old = outline.items.get(one.id);
-      if (old?.rank !== one.rank || old.parent !== one.parent)
-        await updateItem(tx, { item: one as Item, content: contentOf(state, one.id) });
-    }
-  });
-  return { kind: 'done', item: which, removal: null, summary: `Moved: ${item.title}` };
 }
 
 /** What taking an item away would mean: what goes with it, and what leads to it or covers it. */

@@ -228,24 +228,36 @@ describe('making and moving', () => {
   });
 
   it('moves what can be moved, and nothing into itself or below its own child', async () => {
-    await make({ kind: 'move', item: 'link-visit', parent: 'link-observers', before: 'link-booking' });
+    await make({
+      kind: 'move',
+      moves: [{ item: 'link-visit', parent: 'link-observers', before: 'link-booking' }],
+    });
     const below = trivet.state.outline.children.get('link-observers' as ItemId) ?? [];
     expect(below.map(({ id }) => id)).toEqual(['link-charts', 'link-visit', 'link-booking']);
     expect(
-      await problemWith({ kind: 'move', item: 'link-observers', parent: 'link-observers', before: null }),
+      await problemWith({
+        kind: 'move',
+        moves: [{ item: 'link-observers', parent: 'link-observers', before: null }],
+      }),
     ).toMatch(/in itself/);
     expect(
-      await problemWith({ kind: 'move', item: 'link-observers', parent: 'link-charts', before: null }),
+      await problemWith({
+        kind: 'move',
+        moves: [{ item: 'link-observers', parent: 'link-charts', before: null }],
+      }),
     ).toMatch(/below itself/);
     expect(
-      await problemWith({ kind: 'move', item: 'observers', parent: 'sample-chart', before: null }),
+      await problemWith({
+        kind: 'move',
+        moves: [{ item: 'observers', parent: 'sample-chart', before: null }],
+      }),
     ).toMatch(/below itself/);
-    expect(await problemWith({ kind: 'move', item: 'top', parent: 'partners', before: null })).toMatch(
-      /belongs below/,
-    );
-    expect(await problemWith({ kind: 'move', item: 'gone', parent: 'top', before: null })).toMatch(
-      /no longer there/,
-    );
+    expect(
+      await problemWith({ kind: 'move', moves: [{ item: 'top', parent: 'partners', before: null }] }),
+    ).toMatch(/belongs below/);
+    expect(
+      await problemWith({ kind: 'move', moves: [{ item: 'gone', parent: 'top', before: null }] }),
+    ).toMatch(/no longer there/);
   });
 
   it('refuses a link that leads to nothing, or where it could run something', async () => {

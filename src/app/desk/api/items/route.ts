@@ -14,5 +14,8 @@ export const GET = (request: Request): Promise<Response> =>
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'content', async (trivet, administrator, body) => {
     const answer = await changeItem(trivet, administrator, body, new Date());
-    return answer.kind === 'done' ? json(answer) : problem(422, answer.message);
+    if (answer.kind === 'done') return json(answer);
+    return answer.kind === 'opens'
+      ? problem(409, answer.message, { opens: true })
+      : problem(422, answer.message);
   });

@@ -1,0 +1,164 @@
+'use client';
+/** What can be done with the rows that are marked, all at once. */
+import { useMemo } from 'react';
+import {
+  below,
+  capital,
+  coverToo,
+  type Gate,
+  ITEM_KINDS,
+  type Item,
+  KINDS,
+  mayHold,
+  nameInContext,
+  type Outline,
+  permits,
+} from '@/core';
+import { Button, type Findable, Finder } from '@/ui';
+import { useDesk } from '../context';
+import { legsOf } from '../gate-legs';
+import { useChangeItem } from '../use-change-item';
+import { type Marking, markAll, unmarked } from './marking';
+import type { Row } from './rows';
+
+interface MarkedBarProps {
+  readonly marking: Marking;
+  readonly rows: readonly Row[];
+  readonly onChange: (marking: Marking) => void;
+}
+
+export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
+  const { data, outline } = useDesk();
+  const { change } = useChangeItem();
+  const { marked } = marking;
+  // What others have taken away meanwhile is no longer meant.
+  const items = [...marked].flatMap((id) => outline.items.get(id) ?? []);
+  const inView = rows.map(({ item }) => item.id);
+  const away = items.filter(({ id }) => !inView.includes(id)).length;
+  const ids = items.map(({ id }) => id as string);
+  const publish = (published: boolean) => void change({ kind: 'publish', items: ids, published });
+  return (
+    <section
+      aria-label="What is marked"
+      data-testid="marked-bar"
+      className="flex flex-wrap items-center gap-x-2 gap-y-1 border-copper border-t-2 bg-raised px-4 py-1.5 text-[0.8125rem]"
+    >
+      <span role="status" className="mr-1 font-semibold">
+        {items.length} marked
+        {away > 0 && <span className="font-normal text-quiet">, {away} of them not in view</span>}
+      </span>
+      {permits(data.desk, 'gates') && <GateFinder items={items} />}
+      {permits(data.desk, 'content') && (
+        <>
+          {items.some((item) => !item.published) && <Button onClick={() => publish(true)}>Publish</Button>}
+          {items.some((item) => item.published) && <Button onClick={() => publish(false)}>Unpublish</Button>}
+          <PlaceFinder items={items} />
+        </>
+      )}
+      <span className="ml-auto flex gap-1">
+        {inView.some((id) => !marked.has(id)) && (
+          <Button weight="quiet" onClick={() => onChange(markAll(marking, inView))}>
+            Mark all {inView.length} rows
+          </Button>
+        )}
+        <Button weight="quiet" title="Esc" onClick={() => onChange(unmarked)}>
+          Unmark
+        </Button>
+      </span>
+    </section>
+  );
+}
+
+interface FoundGate extends Findable {
+  /** Null for a new one. */
+  readonly gate: Gate | null;
+}
+
+function GateFinder({ items }: { readonly items: readonly Item[] }) {
+  const { outline, vocabulary, compiled, changeGate, addGate, setBench } = useDesk();
+  const { policy } = compiled.draft;
+  const put = (gate: Gate) => {
+    const ids = items.map(({ id }) => id);
+    changeGate(coverToo(gate, ids, outline, vocabulary));
+    setBench({ kind: 'gate', gate: gate.id });
+  };
+  return (
+    <Finder<FoundGate>
+      label="Gates"
+      placeholder="What the gate is over, or who passes"
+      nothing="No gate like that."
+      wide
+      trigger={<Button>Put under a gate …</Button>}
+      found={[
+        ...policy.gates.map((gate) => {
+          const { what, who } = legsOf(gate, compiled.draft);
+          return { key: gate.id as string, label: capital(what), note: who, gate };
+        }),
+        { key: 'new', label: 'A new gate', note: 'over what is marked', gate: null },
+      ]}
+      onChoose={({ gate }) => (gate ? put(gate) : addGate(...items))}
+    />
+  );
+}
+
+interface FoundPlace extends Findable {
+  readonly place: Item;
+}
+
+function PlaceFinder({ items }: { readonly items: readonly Item[] }) {
+  const { outline } = useDesk();
+  const { change } = useChangeItem();
+  const places = useMemo(() => placesFor(items, outline), [items, outline]);
+  if (places.length === 0)
+    return (
+      <span className="text-quiet">
+        {capital(
+          ITEM_KINDS.filter((kind) => items.some((item) => item.kind === kind))
+            .map((kind) => KINDS[kind].many)
+            .join(' and '),
+        )}{' '}
+        have no place in common to move to.
+      </span>
+    );
+  return (
+    <Finder<FoundPlace>
+      label="Places"
+      placeholder="Below what"
+      nothing="Nothing by that name can hold what is marked."
+      trigger={<Button>Move below …</Button>}
+      found={places.map((place) => ({
+        key: place.id as string,
+        label: place.kind === 'site' ? 'At the top' : nameInContext(place, outline),
+        note: KINDS[place.kind].one,
+        place,
+      }))}
+      onChoose={({ place }) =>
+        void change({
+          kind: 'move',
+          moves: inOrder(items, outline).map(({ id }) => ({ item: id, parent: place.id, before: null })),
+        })
+      }
+    />
+  );
+}
+
+/** What can hold every one of them and does not yet: of a right kind, and none of what is in them. */
+function placesFor(items: readonly Item[], outline: Outline): readonly Item[] {
+  const within = new Set(items.flatMap(({ id }) => [...below(outline, id)].map((one) => one.id)));
+  return [...outline.items.values()].filter(
+    (place) =>
+      !within.has(place.id) &&
+      items.every(({ kind }) => mayHold(place.kind, kind)) &&
+      items.some(({ parent }) => parent !== place.id),
+  );
+}
+
+/** As they follow one another in the outline; what stands in something that moves as well goes along by itself. */
+function inOrder(items: readonly Item[], outline: Outline): readonly Item[] {
+  const marked = new Set(items.map(({ id }) => id));
+  const goesAlong = ({ parent }: Item): boolean => {
+    const above = parent === null ? undefined : outline.items.get(parent);
+    return above !== undefined && (marked.has(above.id) || goesAlong(above));
+  };
+  return [...below(outline, outline.root)].filter((item) => marked.has(item.id) && !goesAlong(item));
+}
