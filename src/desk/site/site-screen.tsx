@@ -6,6 +6,7 @@ import { useDesk } from '../context';
 import { Contents } from './contents';
 import { FileEditor } from './file-editor';
 import { MenuEditor } from './menu-editor';
+import { Overview } from './overview';
 import { Writer } from './writer';
 
 /** What changes an item of each kind; null for those that are changed with what they stand in. */
@@ -28,15 +29,10 @@ export function SiteScreen({ item: id }: { readonly item: ItemId | null }) {
       <Contents open={id} />
       {editor ? (
         editor(open)
+      ) : id === null ? (
+        <Overview />
       ) : (
-        <div className="px-8 py-6">
-          <h2 className="text-xl">Site</h2>
-          <p className="mt-2 max-w-prose">
-            {id === null
-              ? 'Choose a page, a post, a menu or a file to the left, or make a new one. What you write is kept as you type, and is on the site when you say so.'
-              : 'That is no longer there. Choose something else to the left.'}
-          </p>
-        </div>
+        <p className="px-8 py-6">That is no longer there. Choose something else to the left.</p>
       )}
     </main>
   );

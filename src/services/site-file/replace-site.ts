@@ -311,8 +311,12 @@ async function write(
     const staying = site.stored.filter(({ item }) => !isNew.has(item.id));
     for (const one of staying)
       if ('address' in one.item)
-        await updateItem(tx, { ...one, item: { ...one.item, address: `~${one.item.id}` as Address } });
-    for (const one of staying) await updateItem(tx, one);
+        await updateItem(
+          tx,
+          { ...one, item: { ...one.item, address: `~${one.item.id}` as Address } },
+          'follows',
+        );
+    for (const one of staying) await updateItem(tx, one, 'follows');
     await insertItems(tx, added);
     for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
     for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);

@@ -10,7 +10,17 @@ export { type Hit, type PassagePart, type SearchAnswer, search } from './search'
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
 export { sitemapOf } from './sitemap';
 export { type Step, signInAddress } from './step';
-export { contentOf, htmlIn, summaryOf, textsReady, type WithheldLink, withheldLinks } from './texts';
+export {
+  contentOf,
+  deadLinksIn,
+  htmlIn,
+  picturesWithoutWords,
+  regionsIn,
+  summaryOf,
+  textsReady,
+  type WithheldLink,
+  withheldLinks,
+} from './texts';
 export {
   factsOf,
   instead,

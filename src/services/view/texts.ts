@@ -7,6 +7,7 @@ import {
   type Condition,
   conditionCompiler,
   type ItemId,
+  isReserved,
   normaliseAddress,
   type Piece,
   type Predicate,
@@ -110,6 +111,43 @@ export const linkedFrom = (state: SiteState, compiled: CompiledPolicy, text: str
   textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
     linksIn(state, piece.text).map(({ item }) => item),
   );
+
+/** A link or picture of a text that leads to nothing on this site, for whoever may open everything. */
+export interface DeadLink {
+  readonly kind: 'link' | 'picture';
+  /** The words of the link; nothing for a picture. */
+  readonly words: string;
+  /** The address as it stands in the text. */
+  readonly to: string;
+}
+
+/** The links and pictures of a text that lead to nothing, whoever follows them. */
+export const deadLinksIn = (state: SiteState, compiled: CompiledPolicy, text: string): readonly DeadLink[] =>
+  textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
+    (
+      [
+        ['link', LINK],
+        ['picture', PICTURE],
+      ] as const
+    ).flatMap(([kind, pattern]) =>
+      [...renderedHtml(piece.text).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
+        isDead(state, to) ? [{ kind, words: wordsOfHtml(words), to: to.replaceAll('&#x26;', '&') }] : [],
+      ),
+    ),
+  );
+
+function isDead(state: SiteState, to: string): boolean {
+  const [path = ''] = to.split(/[?#]/);
+  if (itemsAt(state, to).length > 0) return false;
+  const address = normaliseAddress(path);
+  return path.startsWith('/files/') || address === null || !isReserved(address);
+}
+
+/** How many pictures of a text have no words for those who don't see them. */
+export const picturesWithoutWords = (compiled: CompiledPolicy, text: string): number =>
+  textsIn(regionsIn(compiled, text).pieces)
+    .flatMap((piece) => renderedHtml(piece.text).match(/<img [^>]*>/g) ?? [])
+    .filter((picture) => !/ alt="[^"]/.test(picture)).length;
 
 /** A link whose words this visitor gets without it, or a picture that they don't get: what it leads to is closed to them. */
 export interface WithheldLink {

@@ -210,7 +210,7 @@ async function add(
   const wrong = problemIn([...state.outline.items.values(), item]);
   if (wrong !== null) return { kind: 'wrong', message: wrong };
   await trivet.db.transaction(async (tx) => {
-    await insertItems(tx, [{ item, content: noContent }]);
+    await insertItems(tx, [{ item, content: noContent }], 'changed');
     await indexItems(tx, [{ item, content: noContent }], state.live.compiled.vocabulary);
     await startWithDefaults(tx, administrator, state, item);
   });

@@ -19,6 +19,7 @@ export {
   storedSection,
   target,
 } from './section-form';
+export { type SiteOverview, siteOverview } from './site-overview';
 export { uploadFile } from './upload';
 export {
   type DraftAnswer,

@@ -74,7 +74,13 @@ export async function moveItems(
     if (!leaving) return { kind: 'opens', message: what };
   }
   await trivet.db.transaction(async (tx) => {
-    for (const item of placed.values()) await updateItem(tx, { item, content: contentOf(state, item.id) });
+    // Those that make room are where somebody put them before.
+    for (const item of placed.values())
+      await updateItem(
+        tx,
+        { item, content: contentOf(state, item.id) },
+        moved.has(item.id) ? 'changed' : 'follows',
+      );
   });
   const [first] = moved.values();
   if (!first) return GONE;

@@ -60,7 +60,7 @@ export async function uploadFile(
       content: { ...noContent, ...(read.picture && { picture: { ...read.picture, alt } }) },
     };
     await trivet.db.transaction(async (tx) => {
-      await insertItems(tx, [stored]);
+      await insertItems(tx, [stored], 'changed');
       await writeFileBytes(tx, item.id, read.bytes);
       await indexItems(tx, [stored], state.live.compiled.vocabulary);
       await startWithDefaults(tx, administrator, state, item);

@@ -74,9 +74,9 @@ async function keptDraft(trivet: Trivet, id: ItemId): Promise<KeptDraft | null> 
 }
 
 /** The items for which something is written that is not on the site. */
-export function draftedItems(trivet: Trivet, administrator: Administrator): Promise<readonly ItemId[]> {
+export async function draftedItems(trivet: Trivet, administrator: Administrator): Promise<readonly ItemId[]> {
   requirePermission(administrator, 'look');
-  return readDraftedItems(trivet.db);
+  return (await readDraftedItems(trivet.db)).map(({ item }) => item);
 }
 
 const saving = z.strictObject({

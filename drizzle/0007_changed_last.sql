@@ -1,0 +1,1 @@
+ALTER TABLE "items" ADD COLUMN "changed_at" timestamp with time zone;

@@ -1,0 +1,83 @@
+/** What is wrong with the site's content, whoever looks at it. */
+import {
+  type Addressed,
+  type Item,
+  type ItemId,
+  isAddressed,
+  nameInContext,
+  sectionsOf,
+  textsIn,
+} from '@/core';
+import { type SiteState, yielder } from '../running';
+import { readAhead } from '../texts';
+import { contentOf, deadLinksIn, picturesWithoutWords, regionsIn } from '../view';
+import { editedSection, sectionProblems } from './section-form';
+
+export interface Fault {
+  /** What is opened to mend it. */
+  readonly item: ItemId;
+  /** The section that it is in, by name; null where it is of the item itself. */
+  readonly section: string | null;
+  readonly message: string;
+}
+
+const known = new WeakMap<SiteState, Promise<readonly Fault[]>>();
+
+/** Everything that is wrong, in the order of the outline. Worked out once for a state of the site, in pieces. */
+export function faultsIn(state: SiteState): Promise<readonly Fault[]> {
+  const found = known.get(state) ?? look(state);
+  known.set(state, found);
+  return found;
+}
+
+async function look(state: SiteState): Promise<readonly Fault[]> {
+  const faults: Fault[] = [];
+  const rest = yielder();
+  for (const item of state.outline.items.values()) {
+    await rest();
+    if (isAddressed(item)) faults.push(...(await faultsOf(state, item)));
+    else faults.push(...pictureFaults(state, item));
+  }
+  return faults;
+}
+
+async function faultsOf(state: SiteState, page: Addressed): Promise<readonly Fault[]> {
+  const { compiled } = state.live;
+  const sections = sectionsOf(state.outline, page.id);
+  const bodies = sections.map(({ id }) => contentOf(state, id).body);
+  await readAhead(
+    bodies.flatMap((body) => textsIn(regionsIn(compiled, body).pieces).map(({ text }) => text)),
+  );
+  return sections.flatMap((section, at) => {
+    const body = bodies[at] ?? '';
+    const edited = editedSection(section, contentOf(state, section.id), compiled.vocabulary);
+    const wrong = sectionProblems([edited], compiled.vocabulary, (id) =>
+      state.outline.items.get(id as ItemId),
+    );
+    const bare = picturesWithoutWords(compiled, body);
+    return [
+      ...wrong.map(({ line, message }) => (line === null ? message : `Line ${line}: ${message}`)),
+      ...deadLinksIn(state, compiled, body).map(({ kind, words, to }) =>
+        kind === 'link'
+          ? `“${words}” leads to ${to}, where nothing is.`
+          : `It shows a picture from ${to}, where none is.`,
+      ),
+      ...(bare > 0
+        ? [
+            bare === 1
+              ? 'A picture has no words for those who don’t see it.'
+              : `${bare} pictures have no words for those who don’t see them.`,
+          ]
+        : []),
+    ].map((message) => ({
+      item: page.id,
+      section: nameInContext(section, state.outline),
+      message,
+    }));
+  });
+}
+
+const pictureFaults = (state: SiteState, item: Item): readonly Fault[] =>
+  item.kind === 'file' && item.mediaType.startsWith('image/') && !contentOf(state, item.id).picture?.alt
+    ? [{ item: item.id, section: null, message: 'It has no words for those who don’t see it.' }]
+    : [];
