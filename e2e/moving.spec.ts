@@ -1,6 +1,10 @@
 /** Several rows at once on the board, and pages moved in the tree. */
+import type { Page } from '@playwright/test';
 import { benchTitle, cell, dropDraft, openDesk } from './at-desk';
 import { expect, test } from './story';
+
+const box = (page: Page, title: string) =>
+  page.getByRole('checkbox', { name: `Mark ${title}`, exact: true }).first();
 
 test('several rows are marked with the keys and the pointer, and put under one gate', async ({ page }) => {
   await openDesk(page);
@@ -13,15 +17,16 @@ test('several rows are marked with the keys and the pointer, and put under one g
     .getByRole('checkbox', { name: 'Mark Tonight’s sky', exact: true })
     .click({ modifiers: ['Shift'] });
   await expect(bar).toContainText('5 marked');
-  await page.getByRole('checkbox', { name: 'Mark Join us', exact: true }).click();
-  await page.getByRole('checkbox', { name: 'Mark My account', exact: true }).click();
+  await box(page, 'Join us').click();
+  await box(page, 'My account').click();
   await expect(bar).toContainText('3 marked');
   await bar.getByRole('button', { name: 'Put under a gate …' }).click();
   await page
+    .getByRole('dialog')
     .getByRole('option', { name: /^Trustees/ })
     .first()
     .click();
-  await expect(benchTitle(page)).toHaveText('Visit us, Field notes, Tonight’s sky and Trustees');
+  await expect(benchTitle(page)).toHaveText('Trustees, Visit us, Field notes and Tonight’s sky');
   await bar.getByRole('button', { name: 'Unmark' }).click();
   await expect(bar).toBeHidden();
   await dropDraft(page);
@@ -35,8 +40,8 @@ test('several rows are taken off the site, put back, and moved below a page, eac
   const status = async (path: string) => (await guest.goto(path))?.status();
   const undo = () => page.getByRole('button', { name: 'Undo', exact: true }).last().click();
   await openDesk(page);
-  await page.getByRole('checkbox', { name: 'Mark Visit us', exact: true }).check();
-  await page.getByRole('checkbox', { name: 'Mark Field notes', exact: true }).check();
+  await box(page, 'Visit us').check();
+  await box(page, 'Field notes').check();
   const bar = page.getByTestId('marked-bar');
   await bar.getByRole('button', { name: 'Unpublish' }).click();
   await expect(page.getByRole('row', { name: /^Visit us/ }).first()).toContainText('unpublished');
@@ -110,6 +115,6 @@ test('the Site screen begins with how the site stands, and leads to it', async (
   expect(kept.status()).toBe(200);
   await page.reload();
   await stands.getByRole('button', { name: /Contact\s*being written/ }).click();
-  await expect(page).toHaveURL(/\/desk\/site\/contact/);
+  await expect(page).toHaveURL(/\/desk\/site\?item=contact/);
   await page.request.delete('/desk/api/items/contact/draft');
 });

@@ -106,9 +106,10 @@ function DeskInBrowser({ data, place, panelWidth: begin }: DeskProps) {
       {palette && <DeskPalette onOpenChange={setPalette} />}
       <Toaster
         position="bottom-left"
-        // Above the line that says decisions and the bar that saves; Alt T is the composer’s.
-        offset={{ bottom: 68, left: 16 }}
+        // Above whatever stands at the foot (desk.css); Alt T is the composer’s.
+        offset={{ bottom: 'var(--foot)', left: 16 }}
         hotkey={['altKey', 'KeyN']}
+        style={{ fontFamily: 'inherit' }}
         toastOptions={{
           style: {
             background: 'var(--ink)',
