@@ -108,6 +108,7 @@ function DeskInBrowser({ data, place, panelWidth: begin }: DeskProps) {
         position="bottom-left"
         // Above whatever stands at the foot (desk.css); Alt T is the composer’s.
         offset={{ bottom: 'var(--foot)', left: 16 }}
+        duration={8000}
         hotkey={['altKey', 'KeyN']}
         style={{ fontFamily: 'inherit' }}
         toastOptions={{
