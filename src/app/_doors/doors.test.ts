@@ -92,6 +92,24 @@ describe('lists', () => {
   });
 });
 
+describe('what may be kept', () => {
+  it.each([
+    ['a list', '/category/night-logs'],
+    ['a search', '/search?q=night'],
+    ['a feed', '/feed.xml'],
+    ['a feed for readers of JSON', '/feed.json'],
+    ['the sitemap', '/sitemap.xml'],
+    ['the API', '/api/items'],
+    ['what one may not open', '/observers'],
+    ['what is nowhere', '/never-there'],
+    ['the way to sign in', '/sign-in'],
+    ['a page that shows posts', '/'],
+  ])('%s is nobody else’s to keep, whoever asks', async (_, path) => {
+    for (const as of [undefined, 'marek', 'ines', 'greta'])
+      expect((await ask(path, as ? { as } : {})).headers.get('cache-control')).toMatch(/^private|no-store/);
+  });
+});
+
 describe('feeds', () => {
   const items = (xml: string) => {
     expect(XMLValidator.validate(xml)).toBe(true);
@@ -350,7 +368,15 @@ describe('the API', () => {
     }
     expect(new Set(seen).size).toBe(seen.length);
     expect(seen.length).toBeGreaterThan(20);
-    for (const odd of ['limit=0', 'limit=x', 'kind=person', 'after=gone'])
+    for (const odd of [
+      'limit=0',
+      'limit=-1',
+      'limit=1.5',
+      'limit=x',
+      'limit=101',
+      'kind=person',
+      'after=gone',
+    ])
       expect((await ask(`/api/items?${odd}`)).status).toBe(400);
   });
 

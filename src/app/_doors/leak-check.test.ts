@@ -107,6 +107,20 @@ describe('the check itself', () => {
     expect([...found('Guest')]).toEqual(expect.arrayContaining(forGuests));
   }, 60_000);
 
+  it('knocks at private feeds as those whose they are', async () => {
+    const { leaks } = await check(
+      async (response, request, copy) =>
+        new URL(request.url).searchParams.has('key')
+          ? new Response(`${await response.text()}${withheld(copy, 'ladder-lamp').item.title}`, response)
+          : response,
+      ['marek'],
+    );
+    // Nobody who has no key has a private feed.
+    expect(new Set(leaks.map(({ visitor, door }) => `${visitor}: ${door}`))).toEqual(
+      new Set(['Marek Dunmore: private feed']),
+    );
+  }, 60_000);
+
   it('finds a search that answers otherwise for what is withheld than for what is nowhere', async () => {
     const { leaks } = await check(
       async (response, request, copy) => {

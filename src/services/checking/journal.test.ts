@@ -1,7 +1,8 @@
 /** Whoever is turned away is counted; what they did next, once; who they were, only where the site has set so. */
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { siteResponse } from '@/app/_doors';
-import { type Administrator, editSettings, journalReport, type Trivet } from '..';
+import { asId, decide, guest, type ItemId } from '@/core';
+import { type Administrator, editSettings, journalReport, plainRequest, type Trivet } from '..';
 import { gretaAt, later, now, openLarkfell, signedInAt } from '../testing';
 
 let trivet: Trivet;
@@ -52,6 +53,21 @@ it('counts by item, gate and what was given', async () => {
     { item: 'observers', gate: 'observers-room', given: 'redirect', visitor: 'guest', count: 2 },
     { item: 'crew', gate: 'crew', given: 'missing', visitor: 'guest', count: 1 },
   ]);
+});
+
+it('waits for no more visitors than it can keep in mind: the first ones are taken to have left', async () => {
+  const { state } = trivet;
+  const closed = decide(state.live.compiled, asId<ItemId>('observers'), guest, plainRequest(state, now));
+  for (let browser = 0; browser <= 20_005; browser++)
+    trivet.journal.note(
+      trivet,
+      { browser: `${browser}`, person: null, now },
+      asId<ItemId>('observers'),
+      closed,
+    );
+  // Half an hour has passed for nobody.
+  const { entries } = await report();
+  expect(entries).toMatchObject([{ item: 'observers', count: 20_006, left: 6 }]);
 });
 
 it('does the same for what is missing as for what was never there', async () => {

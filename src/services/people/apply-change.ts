@@ -73,7 +73,7 @@ export async function applyChange(
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
     if (people.length === 0 && names === null && made.passphrase === undefined && made.password === undefined)
       return untouched({ kind: 'nothing to do' });
-    if (author.session !== undefined) needPosts(author as Administrator, people);
+    if (author.session !== undefined) requireOwnerForRights(author as Administrator, people);
     const orphaned = ownerProblem(state, people);
     if (orphaned !== null) return untouched({ kind: 'wrong', message: orphaned });
     const id = randomUUID();
@@ -121,7 +121,7 @@ export async function undoChange(
     if (change.names && !same(state.names, change.names.after))
       return wrong('The site’s names were changed again since. Nothing was taken back.');
     const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
-    needPosts(administrator, people);
+    requireOwnerForRights(administrator, people);
     const orphaned = ownerProblem(state, people);
     if (orphaned !== null) return wrong(orphaned);
     const names = change.names && { before: change.names.after, after: change.names.before };
@@ -144,7 +144,7 @@ export async function undoChange(
  * Who may use the desk is for owners to say, and so is the mail address of those who may: whoever can read the mail can take
  * the account.
  */
-function needPosts(administrator: Administrator, people: readonly PeopleChange[]): void {
+function requireOwnerForRights(administrator: Administrator, people: readonly PeopleChange[]): void {
   const touched = people.some(
     ({ before, after }) =>
       !same(before?.desk ?? null, after?.desk ?? null) ||

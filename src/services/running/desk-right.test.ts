@@ -260,6 +260,17 @@ describe('who may use the desk', () => {
     expect(record('priya')?.desk).toEqual({ right: 'writer', branch: 'crew' });
   });
 
+  it('is given back by nobody but owners when a change is taken back', async () => {
+    const promoted = await saved(greta, 'priya', { desk: { right: 'reader', branch: null } });
+    if (promoted.kind !== 'saved' || promoted.change === null) throw new Error('not saved');
+    const [last] = await services.latestChanges(trivet, greta);
+    const right = record('priya')?.desk;
+    expect(await refused(() => services.undoChange(trivet, as('gatekeeper'), last?.id ?? ''))).toBe(true);
+    expect(record('priya')?.desk).toEqual(right);
+    expect(await services.undoChange(trivet, greta, last?.id ?? '')).toMatchObject({ kind: 'changed' });
+    expect(record('priya')?.desk).not.toEqual(right);
+  });
+
   it('never comes to nobody', async () => {
     // Somebody who is an owner by a session of before, and looks at the last owner there is.
     const other = Object.assign(as('owner'), { id: asId('priya') });
