@@ -1,0 +1,67 @@
+/** The desk without a server and without a browser's layout, for tests: what is asked is noted, and answered when the test says so. */
+import { vi } from 'vitest';
+import { items, members, policy, request, vocabulary } from '@/core/testing/larkfell';
+import type { DeskData } from '@/services';
+
+export interface Asked {
+  readonly method: string;
+  /** Below `/desk/api/`. */
+  readonly path: string;
+  readonly body: unknown;
+  /** Answers with JSON. */
+  readonly answer: (value: unknown, status?: number) => void;
+  /** Lets it fail as though there were no line. */
+  readonly fail: () => void;
+}
+
+/** Stands in for the server from now on; what was asked and is not answered yet is in the list. */
+export function fakeServer(): { readonly asked: Asked[] } {
+  const asked: Asked[] = [];
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(
+      (url: string, { method = 'GET', body }: RequestInit = {}) =>
+        new Promise<Response>((resolve, reject) => {
+          const take = (act: () => void) => {
+            asked.splice(asked.indexOf(one), 1);
+            act();
+          };
+          const one: Asked = {
+            method,
+            path: url.replace('/desk/api/', ''),
+            body: typeof body === 'string' ? JSON.parse(body) : body,
+            answer: (value, status = 200) => take(() => resolve(Response.json(value, { status }))),
+            fail: () => take(() => reject(new TypeError('no line'))),
+          };
+          asked.push(one);
+        }),
+    ),
+  );
+  return { asked };
+}
+
+/** What the desk begins with at the small Larkfell: a guest and two members on the board. */
+export const deskData = (over: Partial<DeskData> = {}): DeskData => {
+  const { audiences: _, ...names } = vocabulary;
+  return {
+    administrator: 'Greta Holm',
+    desk: { right: 'owner', branch: null },
+    siteTitle: 'Larkfell',
+    items,
+    summaries: {},
+    pictures: {},
+    owners: {},
+    names,
+    request,
+    draft: { policy, version: 7, by: 'Greta Holm' },
+    live: { policy, revision: 3 },
+    standIns: [
+      { kind: 'guest' },
+      ...members
+        .filter(({ id }) => ['marek', 'tobin'].includes(id))
+        .map((member) => ({ kind: 'member', member }) as const),
+    ],
+    memberCount: members.length,
+    ...over,
+  };
+};
