@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+import { readdirSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { defineConfig } from '@playwright/test';
 
@@ -5,6 +7,21 @@ import { defineConfig } from '@playwright/test';
 const WORKERS = Math.max(1, Math.floor(availableParallelism() / 2));
 /** A server for each worker. */
 export const PORTS = Array.from({ length: WORKERS }, (_, at) => 4173 + at);
+
+/** The files of stories twice over, each time in an order of their own: what one leaves behind, another finds. */
+const twiceShuffled = (seed: string) =>
+  ['first', 'second'].flatMap((time) =>
+    readdirSync('e2e')
+      .filter((file) => /^(?!watchdog).*\.spec\.ts$/.test(file))
+      .map((file) => ({ name: `${time} ${file}`, testMatch: file }))
+      .sort((a, b) => (drawn(seed, a.name) < drawn(seed, b.name) ? -1 : 1)),
+  );
+
+/** The same for the same seed and name, and in no order otherwise. */
+const drawn = (seed: string, name: string): string =>
+  createHash('sha256').update(`${seed} ${name}`).digest('hex');
+
+const { TRIVET_SHUFFLE } = process.env;
 
 export default defineConfig({
   testDir: 'e2e',
@@ -16,11 +33,13 @@ export default defineConfig({
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
-  projects: [
-    { name: 'stories', testIgnore: 'watchdog.spec.ts' },
-    // How long one waits is measured while nobody else works.
-    { name: 'watchdog', testMatch: 'watchdog.spec.ts', dependencies: ['stories'] },
-  ],
+  projects: TRIVET_SHUFFLE
+    ? twiceShuffled(TRIVET_SHUFFLE)
+    : [
+        { name: 'stories', testIgnore: 'watchdog.spec.ts' },
+        // How long one waits is measured while nobody else works.
+        { name: 'watchdog', testMatch: 'watchdog.spec.ts', dependencies: ['stories'] },
+      ],
   use: {
     actionTimeout: 15_000,
     viewport: { width: 1280, height: 800 },

@@ -8,6 +8,9 @@ import { binOf, build, install } from './setup.mjs';
 
 let passed = 0;
 let failed = 0;
+/** Every test that was run, with how long it took. */
+const took = [];
+const SLOWEST = 10;
 
 /** Runs one step of the tests and goes on whatever comes of it. */
 function step(name, args) {
@@ -35,13 +38,17 @@ function ensureChromium() {
     console.error('Chromium could not be installed. Install it, or name it with CHROMIUM=/path.');
 }
 
-/** Adds up what a runner wrote to its report; a runner that wrote none has failed as a whole. */
+/**
+ * Adds up what a runner wrote to its report; a runner that wrote none has failed as a whole. `read` answers how many passed
+ * and failed, and each test with its milliseconds.
+ */
 function count(file, read, fine) {
   if (!existsSync(file)) {
     failed += 1;
     return;
   }
-  const [good, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
+  const [good, bad, tests] = read(JSON.parse(readFileSync(file, 'utf8')));
+  took.push(...tests);
   passed += good;
   failed += bad > 0 || fine ? bad : 1;
 }
@@ -61,7 +68,17 @@ const units = step('Unit tests', [
   '--reporter=json',
   '--outputFile.json=test-results/units.json',
 ]);
-count('test-results/units.json', (report) => [report.numPassedTests, report.numFailedTests], units);
+count(
+  'test-results/units.json',
+  ({ numPassedTests, numFailedTests, testResults }) => [
+    numPassedTests,
+    numFailedTests,
+    testResults.flatMap(({ assertionResults }) =>
+      assertionResults.map(({ fullName, duration = 0 }) => [fullName, duration]),
+    ),
+  ],
+  units,
+);
 check('Leak check over HTTP', [
   '--import',
   'tsx',
@@ -71,7 +88,23 @@ check('Leak check over HTTP', [
 ]);
 ensureChromium();
 const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
-count('test-results/browser.json', ({ stats }) => [stats.expected, stats.unexpected + stats.flaky], browser);
+/** The stories of a suite of Playwright’s and of those within it. */
+const storiesIn = ({ specs = [], suites = [] }) => [
+  ...specs.map(({ title, tests }) => [
+    title,
+    tests.flatMap(({ results }) => results).reduce((sum, { duration }) => sum + duration, 0),
+  ]),
+  ...suites.flatMap(storiesIn),
+];
+count(
+  'test-results/browser.json',
+  ({ stats, suites }) => [stats.expected, stats.unexpected + stats.flaky, suites.flatMap(storiesIn)],
+  browser,
+);
+
+console.log(`\n— The slowest ${SLOWEST} tests`);
+for (const [name, ms] of took.sort((a, b) => b[1] - a[1]).slice(0, SLOWEST))
+  console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`);
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
