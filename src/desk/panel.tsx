@@ -16,23 +16,23 @@ interface PanelProps {
 export function Panel({ title, note, actions, onClose, closes = 'Back to the gates', children }: PanelProps) {
   return (
     <div className="flex h-full min-h-0 flex-col">
-      <header className="flex items-start gap-3 border-thin border-b px-5 pt-4 pb-3">
-        <div className="min-w-0 flex-1">
-          <h2 className="text-xl leading-tight">{title}</h2>
-          {note && <div className="note mt-0.5">{note}</div>}
+      <header className="border-thin border-b px-5 pt-4 pb-3">
+        <div className="flex items-start gap-3">
+          <h2 className="min-w-0 flex-1 text-xl leading-tight">{title}</h2>
+          {actions}
+          {onClose && (
+            <button
+              type="button"
+              aria-label={closes}
+              title={closes}
+              onClick={onClose}
+              className="rounded-[3px] p-1 text-quiet hover:text-copper"
+            >
+              <X size={18} aria-hidden="true" />
+            </button>
+          )}
         </div>
-        {actions}
-        {onClose && (
-          <button
-            type="button"
-            aria-label={closes}
-            title={closes}
-            onClick={onClose}
-            className="rounded-[3px] p-1 text-quiet hover:text-copper"
-          >
-            <X size={18} aria-hidden="true" />
-          </button>
-        )}
+        {note && <div className="note mt-1">{note}</div>}
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-4">{children}</div>
     </div>

@@ -56,12 +56,16 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
   };
   return (
     <nav aria-label="What the site holds" className="min-h-0 overflow-y-auto border-iron border-r py-4">
-      <div className="flex flex-wrap gap-1.5 px-4 pb-3">
+      <div className="flex flex-wrap items-center gap-1.5 px-4 pb-3">
+        <span className="mr-0.5 text-quiet">New</span>
         {ITEM_KINDS.filter((kind) => MAKING[kind] !== null).map((kind) => (
           <Button
             key={kind}
+            aria-label={`New ${kind}`}
             onClick={() => (isMadeHere(kind) ? setMaking(kind) : file.current?.click())}
-          >{`New ${kind}`}</Button>
+          >
+            {kind}
+          </Button>
         ))}
         <input
           ref={file}
