@@ -70,6 +70,21 @@ const WORKS: Readonly<Record<string, Work>> = {
     });
     expect((await answer.json()).html).toContain('Night');
   },
+  'looking for what is wrong with the site': async (request) => {
+    const put = async (document: object, version: number) => {
+      await request.put('/desk/api/items/visit/draft', { data: { version: 0, document } });
+      const sent = await request.post('/desk/api/items/visit/send', { data: { version, draft: 1 } });
+      return (await sent.json()).version as number;
+    };
+    const { live, version } = await (await request.get('/desk/api/items/visit')).json();
+    // Another one each time: what was read once is kept.
+    const text = `${Math.random()}\n\n${'A *bright* [moon](/moon) over the dome.\n\n'.repeat(3500)}`;
+    const sections = [{ type: 'text', id: 'visit-text', title: 'Text', text }];
+    const next = await put({ ...live, sections }, version);
+    const overview = await (await request.get('/desk/api/overview')).json();
+    expect(overview.more).toBe(3400);
+    await put(live, next);
+  },
   'a large file sent': async (request) => {
     const data = Buffer.concat([Buffer.from('%PDF-1.7\n'), Buffer.alloc(15_000_000, 7)]);
     const sent = await request.post('/desk/api/files?name=large.pdf&parent=site', {
