@@ -1,8 +1,32 @@
 import { expect, it } from 'vitest';
-import { all, any, inAudience, inGroup, level, not, profile, test, testOf } from '../condition';
+import {
+  all,
+  any,
+  type Condition,
+  everyone,
+  guests,
+  inAudience,
+  inGroup,
+  level,
+  not,
+  profile,
+  signedIn,
+  test,
+  testOf,
+} from '../condition';
 import { type AudienceId, asId } from '../ids';
-import { crew, keeper, observer, team, valley, vocabulary } from '../testing/larkfell';
-import { remarksOnCondition } from '.';
+import {
+  crew,
+  friend,
+  gates,
+  keeper,
+  observer,
+  outline,
+  team,
+  valley,
+  vocabulary,
+} from '../testing/larkfell';
+import { missing, remarksOn, remarksOnCondition } from '.';
 
 const kinds = (condition: Parameters<typeof remarksOnCondition>[0], names = vocabulary) =>
   remarksOnCondition(condition, names).map(({ kind }) => kind);
@@ -42,6 +66,45 @@ it('looks into audiences', () => {
     ],
   };
   expect(kinds(inAudience(asId<AudienceId>('sneaky')), sneaky)).toEqual(['exact level', 'fakeable']);
+});
+
+it('says which case is never reached, and nothing where each is', () => {
+  const shadowed = (...whens: readonly Condition[]) =>
+    remarksOn(
+      {
+        ...gates.crew,
+        otherwise: { ...gates.crew.otherwise, cases: whens.map((when) => ({ when, give: missing })) },
+      },
+      outline,
+      vocabulary,
+    );
+  expect(shadowed(signedIn, everyone, guests)).toEqual([{ kind: 'shadowed case', index: 2 }]);
+  expect(shadowed(everyone, guests, guests)).toEqual([{ kind: 'shadowed case', index: 1 }]);
+  for (const cases of [[], [everyone], [signedIn, everyone], [signedIn, guests], [any(), all(signedIn)]])
+    expect(shadowed(...cases)).toEqual([]);
+});
+
+it('makes each remark for itself: two browsers’ words, two exact levels', () => {
+  const device = test('device', 'is', 'phone');
+  expect(
+    remarksOnCondition(
+      any(
+        device,
+        test('browser', 'is set'),
+        testOf('parameter', 'a', 'is', 'x'),
+        testOf('parameter', 'b', 'is', 'x'),
+      ),
+      vocabulary,
+    ),
+  ).toHaveLength(4);
+  expect(remarksOnCondition(any(level('exactly', friend), level('exactly', observer)), vocabulary)).toEqual([
+    { kind: 'exact level', level: 'Friend', excluded: ['Observer', 'Keeper'] },
+    { kind: 'exact level', level: 'Observer', excluded: ['Keeper'] },
+  ]);
+  expect(kinds(any(level('exactly', keeper), level('at least', friend), level('at most', friend)))).toEqual(
+    [],
+  );
+  expect(kinds(level('exactly', 'gone' as never))).toEqual(['gone']);
 });
 
 it('says what is gone, and which levels an exact one leaves out', () => {

@@ -14,6 +14,19 @@ it('finds the nearest name, and none when none comes near', () => {
   expect(nearest('x'.repeat(10_000), names)).toBeNull();
 });
 
+it('compares names up to sixty letters, two thousand of them at most, and finds the best of several', () => {
+  const long = `${'x'.repeat(59)}y`;
+  expect(nearest('x'.repeat(60), [long])).toBe(long);
+  expect(nearest('x'.repeat(61), [long])).toBeNull();
+  expect(nearest('x'.repeat(60), [`${long}z`])).toBeNull();
+  const many = [...Array<string>(2000).fill('Tarn Survey'), 'Dome crew'];
+  expect(nearest('Dome crwe', many)).toBeNull();
+  expect(nearest('Dome crwe', many.slice(1))).toBe('Dome crew');
+  expect(nearest('Dome crew 2', ['Dome crews', 'Dome crew 1'])).toBe('Dome crew 1');
+  expect(nearest('abc', ['a', 'xyz'])).toBe('a');
+  expect(nearest('ab', ['xyz'])).toBeNull();
+});
+
 it('takes a name as it is written before one that differs in case', () => {
   const twice = {
     ...vocabulary,

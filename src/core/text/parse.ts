@@ -417,7 +417,7 @@ function unexpected(found: Token, expected: readonly Expectation[]): string {
     found.kind === 'word'
       ? nearest(
           found.value,
-          expected.map(({ insert }) => insert),
+          expected.flatMap(({ insert }) => (insert === '' ? [] : [insert])),
         )
       : null;
   const what = found.kind === 'end' ? 'The text ends too early.' : `“${found.raw}” can’t stand here.`;

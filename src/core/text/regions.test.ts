@@ -106,6 +106,72 @@ describe('marked regions', () => {
     expect(nobody.kind).toBe('any');
   });
 
+  it.each([
+    ['  :::for signed in\na', 1, 1, 'A region’s line begins with three colons and nothing before them.'],
+    ['a\n::::for signed in', 2, 1, 'A region’s line begins with three colons'],
+    ['a\n:::frob x\nb', 2, 4, '“frob” begins no region.'],
+    ['a\n:::  frob', 2, 6, '“frob” begins no region.'],
+    ['a\n:::forty', 2, 4, '“forty” begins no region.'],
+    ['a\n:::not for me', 2, 4, '“not” begins no region.'],
+    ['a\n:::for\nb\n:::', 2, 7, 'Say who it is for'],
+    ['a\n:::for signed in and\nb', 2, 21, 'The text ends too early.'],
+    ['a\n:::FOR  signed in an\nb', 2, 19, '“an” can’t stand here. Did you mean “and”?'],
+    ['a\n:::for signed in\nb', 2, 1, 'This region is never closed.'],
+    [':::for signed in\n\n:::for signed in\nx', 3, 1, 'This region is never closed.'],
+    ['a\n:::otherwise x', 2, 1, 'There is no region open here for “:::otherwise x”.'],
+    ['a\n:::', 2, 1, 'There is no region open here for “:::”.'],
+    ['x\n:::for signed in\n:::otherwise now\n:::', 3, 14, 'Nothing stands behind :::otherwise.'],
+    ['x\n:::for signed in\n:::otherwise\n:::otherwise\n:::', 4, 1, 'has an :::otherwise already'],
+    ['x\n:::for signed in\n:::otherwise\n:::or for signed in\n:::', 4, 1, 'Nothing comes after :::otherwise'],
+  ])('say of %j that at line %i, column %i, %s', (text, line, column, message) => {
+    const { problem, pieces } = read(text);
+    expect(problem).toEqual({ line, column, message: expect.stringContaining(message) });
+    // What stands before the region that is wrong is there; what is in it is not.
+    expect(pieces.map(({ kind }) => kind)).toEqual(/^[ax]/.test(text) ? ['text'] : []);
+  });
+
+  it('read their words in any case and with any spaces, also with lines as Windows ends them', () => {
+    const wild =
+      'a\r\n:::  For   signed in \r\nb\r\n:::OR\t for level is set\r\nc\r\n:::Otherwise\r\nd\r\n:::\r\ne';
+    expect(read(wild).problem).toBeNull();
+    expect(shown(wild, true)).toEqual(['a', 'b', 'e']);
+    expect(shown(wild, false)).toEqual(['a', 'd', 'e']);
+    expect(conditionsIn(read(wild).pieces)).toHaveLength(2);
+  });
+
+  it('keep the lines of what stands in them, and leave out what is empty', () => {
+    const [text, region] = read('one\ntwo\n:::for signed in\n \n:::otherwise\nthree\n\nfour\n:::').pieces;
+    expect(text).toEqual({ kind: 'text', path: '0', text: 'one\ntwo' });
+    expect(region).toMatchObject({
+      kind: 'region',
+      path: '1',
+      cases: [{ pieces: [] }],
+      last: [{ kind: 'text', path: '1.x.0', text: 'three\n\nfour' }],
+    });
+  });
+
+  it('have paths that say where they stand', () => {
+    const nested =
+      'a\n:::for signed in\nb\n:::or for level is set\nc\n:::for signed in\nd\n:::\n:::otherwise\ne\n:::';
+    expect(textsIn(read(nested).pieces).map(({ path, text }) => [path, text])).toEqual([
+      ['0', 'a'],
+      ['1.0.0', 'b'],
+      ['1.1.0', 'c'],
+      ['1.1.1.0.0', 'd'],
+      ['1.x.0', 'e'],
+    ]);
+  });
+
+  it('are at most so many, and one more is told', () => {
+    const region = ':::for signed in\nx\n:::\n';
+    expect(read(region.repeat(100)).problem).toBeNull();
+    expect(read(region.repeat(100 + 1)).problem).toEqual({
+      line: 301,
+      column: 1,
+      message: `A text has at most 100 regions. Make sections of some.`,
+    });
+  });
+
   it('keep their conditions by ids, so that new names change nothing', () => {
     fc.assert(
       fc.property(conditions, (condition) => {

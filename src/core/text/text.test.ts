@@ -18,6 +18,8 @@ import {
   test,
   testOf,
 } from '../condition';
+import { LONGEST_CONDITION } from '../condition/check';
+import { asId, type GroupId } from '../ids';
 import { conditions } from '../testing/arbitraries';
 import {
   crew,
@@ -158,6 +160,74 @@ describe('an error', () => {
     expect([error.line, error.column]).toEqual([1, column]);
   });
 
+  it.each([
+    [
+      'profile "certificate expires" before x',
+      38,
+      '“x” can’t stand here. Here could stand “today” or a day like 2026-12-01.',
+    ],
+    ['profile "hours logged" at least x', 33, '“x” can’t stand here. Here could stand a number.'],
+    ['time between x', 14, '“x” can’t stand here. Here could stand a time like 18:30.'],
+    ['weekday is "Frday"', 12, 'There is no choice called “Frday”. Did you mean “Friday”?'],
+    ['(signed in', 11, 'The text ends too early. Here could stand “and”, “or” or “)”.'],
+    ['profile valley is is', 19, 'Here could stand “not”, “one of”, “set”, “not set” or a text in quotes.'],
+    [
+      'in group x',
+      10,
+      'There is no group called “x”. There are “Dome crew”, “Hollin School” or “Suspended”.',
+    ],
+    [
+      'has role',
+      1,
+      'Here could stand “(”, “signed in”, “level”, “in group”, “role”, “profile”, “owns”, “subscribed to” or 37 more.',
+    ],
+  ])('in %s, at column %i, says: %s', (text, column, message) => {
+    const error = errorIn(text);
+    expect(error.message).toContain(message);
+    expect(error.column).toBe(column);
+  });
+
+  it('says what there is none of yet, and names the only one', () => {
+    const errorWith = (text: string, groups: readonly string[]) => {
+      const names = groups.map((name) => ({ id: asId<GroupId>(name), name, private: false }));
+      const parsed = parseCondition(text, { ...vocabulary, groups: names });
+      if (parsed.ok) throw new Error('It can be read.');
+      return parsed.error;
+    };
+    expect(errorWith('in group ', []).message).toBe(
+      'The text ends too early. Here could stand the name of a group (there is none yet).',
+    );
+    expect(errorWith('in group "x"', [])).toMatchObject({
+      message: 'There is no group called “x”.',
+      expected: [],
+    });
+    expect(errorWith('in group "x"', ['Dome crew']).message).toBe(
+      'There is no group called “x”. There is “Dome crew”.',
+    );
+    expect(errorWith('in group "Dome crwe"', ['Hollin School', 'Dome crew']).expected).toEqual([
+      { insert: '"Dome crew"', label: '"Dome crew"' },
+      { insert: '"Hollin School"', label: '"Hollin School"' },
+    ]);
+  });
+
+  it('is none up to the bounds, and one beyond each of them', () => {
+    const many = (count: number, word: string) => Array<string>(count).fill('signed in').join(word);
+    expect(parseCondition(many(200, ' or '), vocabulary).ok).toBe(true);
+    expect(errorIn(many(201, ' or ')).message).toContain('at most 200 tests');
+    const long = `role "${'x'.repeat(LONGEST_CONDITION - 7)}"`;
+    expect(errorIn(long).message).toContain('There is no role called');
+    expect(errorIn(`${long} `)).toMatchObject({
+      message: expect.stringContaining(`${LONGEST_CONDITION + 1} characters long`),
+      line: 1,
+      column: 1,
+      found: '',
+      expected: [],
+    });
+    const deep = (count: number) => `${'('.repeat(count)}signed in${')'.repeat(count)}`;
+    expect(parseCondition(deep(40), vocabulary).ok).toBe(true);
+    expect(errorIn(deep(41)).message).toContain('nested more than 40 deep');
+  });
+
   it('refuses what is too long, too deep or too much, and says what to do', () => {
     expect(errorIn('x'.repeat(1_000_000)).message).toContain('1000000 characters long');
     expect(errorIn(`${'('.repeat(10_000)}signed in`).message).toContain('nested more than 40 deep');
@@ -215,6 +285,31 @@ describe('completion', () => {
     expect(options('sig')).toContain('signed in');
     expect(options('profile hou')).toEqual(['"hours logged"']);
     expect(options('profile team is ')).toEqual(expect.arrayContaining(['"Optics"', 'not', 'set', 'one of']));
+  });
+
+  it('puts what begins like it before what holds it somewhere, and leaves out what is there already', () => {
+    expect(options('r').slice(0, 4)).toEqual(['role', 'refunded', 'referrer', 'in group']);
+    expect(options('SI')).toEqual(['signed in', 'visitor owns item', 'visitor in item group']);
+    expect(options('signed in')).toEqual([]);
+    expect(options('in group "crew')).toEqual(['"Dome crew"']);
+  });
+
+  it('looks at what stands before the cursor alone, and at no gap as something half typed', () => {
+    expect(completionsAt('in group  and signed in', 9, vocabulary)).toMatchObject({ from: 9, to: 9 });
+    expect(
+      completionsAt('in group "Dome crew" and', 12, vocabulary).options.map(({ insert }) => insert),
+    ).toEqual(['"Dome crew"']);
+    expect(completionsAt('role "Trustee"', 14, vocabulary)).toMatchObject({ from: 14, to: 14 });
+  });
+
+  it('offers nothing that can’t be written for one', () => {
+    for (const text of [
+      'profile "hours logged" at least ',
+      'profile "certificate expires" before ',
+      'time between ',
+    ])
+      expect(options(text)).not.toContain('');
+    expect(options('profile "certificate expires" before ')).toEqual(['today']);
   });
 
   it('says what a choice replaces', () => {
