@@ -42,9 +42,9 @@ afterEach(() => {
 
 async function open(at = '/desk', data = deskData()) {
   const [path = '', query] = at.split('?');
-  const place = readView(path.split('/').slice(2), Object.fromEntries(new URLSearchParams(query)));
-  if (!place) throw new Error(`There is no ${at}.`);
-  await act(async () => void render(<Desk data={data} place={place} panelWidth={464} />));
+  const view = readView(path.split('/').slice(2), Object.fromEntries(new URLSearchParams(query)));
+  if (!view) throw new Error(`There is no ${at}.`);
+  await act(async () => void render(<Desk data={data} view={view} panelWidth={464} />));
 }
 
 const cell = (row: number, column: number) => {
@@ -184,7 +184,7 @@ describe('rows that are marked', () => {
     mark('Join us');
     expect(within(bar() as HTMLElement).getByRole('button', { name: 'Move below …' })).toBeTruthy();
     mark('Top menu');
-    expect(bar()?.textContent).toContain('Pages and menus have no place in common to move to.');
+    expect(bar()?.textContent).toContain('Pages and menus have no view in common to move to.');
     fireEvent.change(screen.getByLabelText('Rows whose title or address holds'), {
       target: { value: 'join' },
     });

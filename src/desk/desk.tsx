@@ -38,7 +38,7 @@ import type { View } from './view';
 interface DeskProps {
   readonly data: DeskData;
   /** Where to begin. */
-  readonly place: View;
+  readonly view: View;
   readonly panelWidth: number;
 }
 
@@ -67,9 +67,9 @@ const Beginning = ({ siteTitle }: { readonly siteTitle: string }) => (
   </div>
 );
 
-function DeskInBrowser({ data, place, panelWidth: begin }: DeskProps) {
+function DeskInBrowser({ data, view, panelWidth: begin }: DeskProps) {
   const [panelWidth, setPanelWidth] = usePanelWidth(begin);
-  const state = { ...useDeskState(data, place), panelWidth, setPanelWidth };
+  const state = { ...useDeskState(data, view), panelWidth, setPanelWidth };
   const [palette, setPalette] = useState(false);
   const { draft } = state;
 
@@ -150,8 +150,8 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     [compiledDraft, compiledLive],
   );
   const [standIns, setShown] = useState(data.standIns);
-  const place = useView(begin);
-  const { side, bench, setBench, setScreen } = place;
+  const view = useView(begin);
+  const { side, bench, setBench, setScreen } = view;
 
   const setStandIns = useCallback((next: readonly StandIn[]) => {
     setShown(next);
@@ -256,7 +256,7 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     compiled,
     standIns,
     setStandIns,
-    ...place,
+    ...view,
     bench: gone ? { kind: 'gates' } : bench,
     changeGate,
     addGate,

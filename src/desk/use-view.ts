@@ -15,42 +15,42 @@ export interface ViewState extends View {
 }
 
 export function useView(initial: View): ViewState {
-  const [place, setPlace] = useState(initial);
+  const [view, setView] = useState(initial);
   const shown = useRef(initial.screen);
 
   useEffect(() => {
-    const address = addressOfView(place);
+    const address = addressOfView(view);
     if (address === window.location.pathname + window.location.search) {
-      shown.current = place.screen;
+      shown.current = view.screen;
       return;
     }
     // Another screen is a step that Back takes back; another view of the same one is not.
-    const step = stepOf(shown.current) !== stepOf(place.screen);
+    const step = stepOf(shown.current) !== stepOf(view.screen);
     window.history[step ? 'pushState' : 'replaceState'](null, '', address);
-    shown.current = place.screen;
-    document.title = `${titleOfView(place)} · Trivet`;
-  }, [place]);
+    shown.current = view.screen;
+    document.title = `${titleOfView(view)} · Trivet`;
+  }, [view]);
 
   useEffect(() => {
     const onBack = () => {
       const { pathname, search } = window.location;
       const path = pathname.split('/').slice(2).filter(Boolean);
       const back = readView(path, Object.fromEntries(new URLSearchParams(search)));
-      if (back) setPlace(back);
+      if (back) setView(back);
     };
     window.addEventListener('popstate', onBack);
     return () => window.removeEventListener('popstate', onBack);
   }, []);
 
   return {
-    ...place,
-    setScreen: useCallback((screen) => setPlace((now) => ({ ...now, screen, bench: { kind: 'gates' } })), []),
-    setSide: useCallback((side) => setPlace((now) => ({ ...now, side })), []),
-    setFilter: useCallback((filter) => setPlace((now) => ({ ...now, filter })), []),
+    ...view,
+    setScreen: useCallback((screen) => setView((now) => ({ ...now, screen, bench: { kind: 'gates' } })), []),
+    setSide: useCallback((side) => setView((now) => ({ ...now, side })), []),
+    setFilter: useCallback((filter) => setView((now) => ({ ...now, filter })), []),
     // A gate is changed in the draft, so the draft is what has to be in view.
     setBench: useCallback(
       (bench) =>
-        setPlace((now) => ({
+        setView((now) => ({
           ...now,
           screen: { kind: 'board' },
           side: bench.kind === 'gate' && now.side === 'live' ? 'draft' : now.side,

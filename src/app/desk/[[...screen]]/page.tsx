@@ -10,23 +10,23 @@ interface Props {
   readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
 }
 
-const placeOf = async ({ params, searchParams }: Props) =>
+const viewAt = async ({ params, searchParams }: Props) =>
   readView((await params).screen ?? [], await searchParams);
 
 export async function generateMetadata(props: Props): Promise<Metadata> {
-  const place = await placeOf(props);
-  return { title: place ? titleOfView(place) : 'Desk' };
+  const view = await viewAt(props);
+  return { title: view ? titleOfView(view) : 'Desk' };
 }
 
 /** Every screen of the desk: one program with one draft, whichever of them one begins at. */
 export default async function Page(props: Props) {
-  const place = await placeOf(props);
-  if (!place) notFound();
+  const view = await viewAt(props);
+  if (!view) notFound();
   const { trivet, visitor } = await pageVisitor();
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');
   const panelWidth = panelWidthIn((await cookies()).get('trivet_panel')?.value);
   const data = await readDesk(trivet, administrator, new Date());
-  return <Desk data={data} place={place} panelWidth={panelWidth} />;
+  return <Desk data={data} view={view} panelWidth={panelWidth} />;
 }
