@@ -184,7 +184,7 @@ describe('rows that are marked', () => {
     mark('Join us');
     expect(within(bar() as HTMLElement).getByRole('button', { name: 'Move below …' })).toBeTruthy();
     mark('Top menu');
-    expect(bar()?.textContent).toContain('Pages and menus have no view in common to move to.');
+    expect(bar()?.textContent).toContain('Pages and menus have no place in common to move to.');
     fireEvent.change(screen.getByLabelText('Rows whose title or address holds'), {
       target: { value: 'join' },
     });

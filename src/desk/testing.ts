@@ -1,5 +1,6 @@
 /** The desk without a server and without a browser's layout, for tests: what is asked is noted, and answered when the test says so. */
-import { vi } from 'vitest';
+import { act } from '@testing-library/react';
+import { expect, vi } from 'vitest';
 import { items, members, policy, request, vocabulary } from '@/core/testing/larkfell';
 import type { DeskData } from '@/services';
 
@@ -39,6 +40,24 @@ export function fakeServer(): { readonly asked: Asked[] } {
   );
   return { asked };
 }
+
+/** For tests by the clock: time that passes, and answers to the one thing that is asked. */
+export const byTheClock = (server: () => ReturnType<typeof fakeServer>) => {
+  const pass = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
+  const only = (): Asked => {
+    const { asked } = server();
+    expect(asked).toHaveLength(1);
+    return asked[0] as Asked;
+  };
+  /** Answers, and lets whoever waited for it go on. */
+  const answered = (how: (one: Asked) => void) =>
+    act(async () => {
+      how(only());
+      await vi.advanceTimersByTimeAsync(0);
+    });
+  const answer = (value: unknown, status?: number) => answered((one) => one.answer(value, status));
+  return { pass, only, answered, answer };
+};
 
 /** What the desk begins with at the small Larkfell: a guest and two members on the board. */
 export const deskData = (over: Partial<DeskData> = {}): DeskData => {

@@ -2,7 +2,7 @@
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { everyone, type Gate, type GateId, missing, nobody, openPolicy, type Policy } from '@/core';
-import { type Asked, fakeServer } from './testing';
+import { byTheClock, fakeServer } from './testing';
 import { useDraft } from './use-draft';
 
 const gate = (id: string, who = everyone): Gate => ({
@@ -32,21 +32,7 @@ const desk = () =>
   renderHook(() => useDraft({ draft: { policy: begun, version: 7 }, live: { policy: begun, revision: 1 } }))
     .result;
 const edit = (draft: ReturnType<typeof desk>, policy: Policy) => act(async () => draft.current.edit(policy));
-const pass = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
-/** The one thing that was asked and waits. */
-const only = (): Asked => {
-  expect(server.asked).toHaveLength(1);
-  const [one] = server.asked;
-  if (!one) throw new Error('nothing was asked');
-  return one;
-};
-/** Answers, and lets whoever waited for it go on. */
-const answered = (how: (one: Asked) => void) =>
-  act(async () => {
-    how(only());
-    await vi.advanceTimersByTimeAsync(0);
-  });
-const answer = (value: unknown, status?: number) => answered((one) => one.answer(value, status));
+const { pass, only, answered, answer } = byTheClock(() => server);
 
 it('saves an edit a moment later, based on the version it has', async () => {
   const draft = desk();

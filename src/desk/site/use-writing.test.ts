@@ -2,7 +2,7 @@
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Document } from '@/services';
-import { type Asked, fakeServer } from '../testing';
+import { byTheClock, fakeServer } from '../testing';
 import { useWriting } from './use-writing';
 
 const titled = (title: string): Document => ({
@@ -28,20 +28,7 @@ afterEach(async () => {
   vi.unstubAllGlobals();
 });
 
-const only = (): Asked => {
-  expect(server.asked).toHaveLength(1);
-  const [one] = server.asked;
-  if (!one) throw new Error('nothing was asked');
-  return one;
-};
-/** Answers, and lets whoever waited for it go on. */
-const answered = (how: (one: Asked) => void) =>
-  act(async () => {
-    how(only());
-    await vi.advanceTimersByTimeAsync(0);
-  });
-const answer = (value: unknown, status?: number) => answered((one) => one.answer(value, status));
-const pass = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
+const { pass, only, answered, answer } = byTheClock(() => server);
 
 /** Visit us, opened for writing. */
 async function open(draft: { document: Document; version: number; by: string; at: string } | null = null) {

@@ -66,7 +66,9 @@ export async function moveItems(
   const items = [...outline.items.values()].map((one) => placed.get(one.id) ?? one);
   const wrong = problemIn(items);
   if (wrong !== null) return { kind: 'wrong', message: wrong };
-  const { left, come } = gatesBetween(state, items);
+  // What only changes its turn stands where it stood.
+  const elsewhere = [...moved.values()].some(({ id, parent }) => outline.items.get(id)?.parent !== parent);
+  const { left, come } = elsewhere ? gatesBetween(state, items) : { left: [], come: [] };
   if (left.length > 0) {
     const what = `Moved there, ${listed(left)}.`;
     if (!gates)
