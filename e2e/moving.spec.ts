@@ -50,8 +50,8 @@ test('several rows are taken off the site, put back, and moved below a page, eac
   await expect(page.getByRole('row', { name: /^Visit us/ }).first()).not.toContainText('unpublished');
   expect(await status('/visit')).toBe(200);
   await bar.getByRole('button', { name: 'Move below …' }).click();
-  await page.keyboard.type('contact');
-  await page.keyboard.press('Enter');
+  await page.getByPlaceholder('Below what').fill('contact');
+  await page.getByPlaceholder('Below what').press('Enter');
   await expect(page.getByText('Moved: 2 items')).toBeVisible();
   await expect(async () =>
     expect((await rowsAfter('Contact')).slice(0, 2)).toEqual(['Visit us', 'Field notes']),

@@ -3,6 +3,8 @@
 import { type ComponentType, type LazyExoticComponent, lazy } from 'react';
 
 const RETRY_MS = 2000;
+/** Somebody who works without a pause gets the rest all the same. */
+const LONGEST_BUSY_MS = 1000;
 
 type Reads<P> = () => Promise<ComponentType<P>>;
 
@@ -22,7 +24,7 @@ export function later<P extends object>(read: Reads<P>): LazyExoticComponent<Com
 /** Reads whatever was not wanted yet, one after the other, whenever nothing else is to be done. */
 export async function readTheRest(): Promise<void> {
   for (const read of waiting) {
-    await new Promise((resolve) => requestIdleCallback(resolve));
+    await new Promise((resolve) => requestIdleCallback(resolve, { timeout: LONGEST_BUSY_MS }));
     await read().catch(() => {});
   }
 }

@@ -51,7 +51,7 @@ const BENCHES: { readonly [K in BenchKind]: (bench: BenchOf<K>) => ReactNode } =
 /** A screen; `onShown` is called when it is there. */
 export function ScreenView({ screen, onShown }: { readonly screen: Screen; readonly onShown: () => void }) {
   return (
-    <Suspense fallback={<p className="note p-6">This part of the desk is on its way …</p>}>
+    <Suspense key={screen.kind} fallback={<p className="note p-6">This part of the desk is on its way …</p>}>
       {(SCREENS[screen.kind] as (screen: Screen) => ReactNode)(screen)}
       <Shown then={onShown} />
     </Suspense>
@@ -78,7 +78,7 @@ function BoardScreen() {
       <Board />
       <aside aria-label="Workbench" className="relative min-h-0 border-iron border-l bg-raised">
         <PanelEdge width={panelWidth} onChange={setPanelWidth} />
-        <Suspense>{begun && <BenchView bench={bench} />}</Suspense>
+        <Suspense key={bench.kind}>{begun && <BenchView bench={bench} />}</Suspense>
       </aside>
     </main>
   );
