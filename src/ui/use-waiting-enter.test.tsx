@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, renderHook, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { useWaitingEnter } from './use-waiting-enter';
@@ -86,6 +86,15 @@ it('is the list’s own once the answer is there, and while a word is being comp
   await come(0, 'Marek');
   expect(chosen).toEqual([]);
   expect(enter()).toBe(true);
+});
+
+it('is the list’s own where nothing is asked for', () => {
+  cleanup();
+  const { result } = renderHook(() => useWaitingEnter(undefined));
+  result.current.type('');
+  const event = { key: 'Enter', nativeEvent: {}, preventDefault: vi.fn(), stopPropagation: vi.fn() };
+  result.current.onKeyDownCapture(event as never);
+  expect(event.preventDefault).not.toHaveBeenCalled();
 });
 
 it('chooses nothing where nothing was found', async () => {

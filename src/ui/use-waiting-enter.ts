@@ -31,10 +31,12 @@ export function useWaitingEnter(search: ((text: string) => Promise<void>) | unde
   return {
     ref,
     type: (text) => {
+      // What is searched here is there at once.
+      if (!search) return;
       const turn = ++latest.current;
       pressed.current = false;
       // Answers may overtake one another.
-      search?.(text).finally(() => setAnswered((before) => Math.max(before, turn)));
+      search(text).finally(() => setAnswered((before) => Math.max(before, turn)));
     },
     onKeyDownCapture: (event) => {
       if (event.key !== 'Enter' || event.nativeEvent.isComposing || answered === latest.current) return;
