@@ -38,7 +38,12 @@ test('several rows are taken off the site, put back, and moved below a page, eac
 }) => {
   const guest = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
   const status = async (path: string) => (await guest.goto(path))?.status();
-  const undo = () => page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  const undo = (what: string) =>
+    page
+      .getByRole('listitem')
+      .filter({ hasText: what })
+      .getByRole('button', { name: 'Undo', exact: true })
+      .click();
   await openDesk(page);
   await box(page, 'Visit us').check();
   await box(page, 'Field notes').check();
@@ -46,7 +51,7 @@ test('several rows are taken off the site, put back, and moved below a page, eac
   await bar.getByRole('button', { name: 'Unpublish' }).click();
   await expect(page.getByRole('row', { name: /^Visit us/ }).first()).toContainText('unpublished');
   expect(await status('/visit')).toBe(404);
-  await undo();
+  await undo('No longer published: 2 items');
   await expect(page.getByRole('row', { name: /^Visit us/ }).first()).not.toContainText('unpublished');
   expect(await status('/visit')).toBe(200);
   await bar.getByRole('button', { name: 'Move below …' }).click();
@@ -56,7 +61,7 @@ test('several rows are taken off the site, put back, and moved below a page, eac
   await expect(async () =>
     expect((await rowsAfter('Contact')).slice(0, 2)).toEqual(['Visit us', 'Field notes']),
   ).toPass();
-  await undo();
+  await undo('Moved: 2 items');
   await expect(async () =>
     expect((await rowsAfter('Home')).slice(0, 2)).toEqual(['Visit us', 'Field notes']),
   ).toPass();
