@@ -21,6 +21,9 @@ import { useChangeItem } from '../use-change-item';
 import { type Marking, markAll, unmarked } from './marking';
 import type { Row } from './rows';
 
+/** What is no part of the draft says so. */
+const AT_ONCE = 'On the site, at once; can be undone';
+
 interface MarkedBarProps {
   readonly marking: Marking;
   readonly rows: readonly Row[];
@@ -50,8 +53,16 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
       {permits(data.desk, 'gates') && <GateFinder items={items} />}
       {permits(data.desk, 'content') && (
         <>
-          {items.some((item) => !item.published) && <Button onClick={() => publish(true)}>Publish</Button>}
-          {items.some((item) => item.published) && <Button onClick={() => publish(false)}>Unpublish</Button>}
+          {items.some((item) => !item.published) && (
+            <Button title={AT_ONCE} onClick={() => publish(true)}>
+              Publish
+            </Button>
+          )}
+          {items.some((item) => item.published) && (
+            <Button title={AT_ONCE} onClick={() => publish(false)}>
+              Unpublish
+            </Button>
+          )}
           <PlaceFinder items={items} />
         </>
       )}
@@ -125,7 +136,7 @@ function PlaceFinder({ items }: { readonly items: readonly Item[] }) {
       label="Places"
       placeholder="Below what"
       nothing="Nothing by that name can hold what is marked."
-      trigger={<Button>Move below …</Button>}
+      trigger={<Button title={AT_ONCE}>Move below …</Button>}
       found={places.map((place) => ({
         key: place.id as string,
         label: place.kind === 'site' ? 'At the top' : nameInContext(place, outline),

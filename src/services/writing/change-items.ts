@@ -46,6 +46,7 @@ import { target, title } from './section-form';
 
 /** Items that are moved or published together. */
 const MOST_AT_ONCE = 500;
+const TOO_MANY = `At most ${MOST_AT_ONCE} items change together. Mark fewer.`;
 
 const edit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('new page'), parent: id, title }),
@@ -73,13 +74,13 @@ const edit = z.discriminatedUnion('kind', [
     moves: z
       .array(z.strictObject({ item: id, parent: id, before: id.nullable() }))
       .min(1)
-      .max(MOST_AT_ONCE),
+      .max(MOST_AT_ONCE, TOO_MANY),
     /** Whether it is meant that something comes out from under a gate by it. */
     leaving: z.boolean().default(false),
   }),
   z.strictObject({
     kind: z.literal('publish'),
-    items: z.array(id).min(1).max(MOST_AT_ONCE),
+    items: z.array(id).min(1).max(MOST_AT_ONCE, TOO_MANY),
     published: z.boolean(),
   }),
   z.strictObject({ kind: z.literal('remove'), item: id }),

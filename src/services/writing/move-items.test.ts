@@ -95,6 +95,14 @@ describe('moving several items', () => {
     ['the site itself', move(['site', 'contact'])],
   ])('refuses %s', async (_, edit) => expect(await change(edit)).toMatchObject({ kind: 'wrong' }));
 
+  it('says how many can be moved at once', async () => {
+    const many = Array.from({ length: 501 }, (): [string, string] => ['visit', 'contact']);
+    expect(await change(move(...many))).toEqual({
+      kind: 'wrong',
+      message: 'At most 500 items change together. Mark fewer.',
+    });
+  });
+
   it('opens nothing to anybody that was not asked about, and the way back leads back', async () => {
     const { outline } = trivet.state;
     const movable = [...outline.items.values()].filter(({ parent }) => parent !== null);
