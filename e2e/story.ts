@@ -1,13 +1,37 @@
 /** Stories with a browser. Each worker has a server of its own, with a site of its own, which stories leave as they found it. */
 import AxeBuilder from '@axe-core/playwright';
-import { test as base, type Page } from '@playwright/test';
+import { type APIRequestContext, test as base, type Page } from '@playwright/test';
 import { PORTS } from '../playwright.config';
 
 export { expect } from '@playwright/test';
 
-export const test = base.extend({
+export const test = base.extend<{ readonly board: undefined }, { readonly greta: APIRequestContext }>({
   // biome-ignore lint/correctness/noEmptyPattern: what a fixture uses is read from its pattern.
   baseURL: async ({}, use, { parallelIndex }) => use(`http://localhost:${PORTS[parallelIndex]}`),
+  greta: [
+    async ({ playwright }, use, { parallelIndex }) => {
+      const greta = await playwright.request.newContext({
+        baseURL: `http://localhost:${PORTS[parallelIndex]}`,
+      });
+      await use(greta);
+      await greta.dispose();
+    },
+    { scope: 'worker' },
+  ],
+  /** Every story begins with a guest, Marek and Tobin on Greta's board, whoever was put there before. */
+  board: [
+    async ({ greta }, use) => {
+      const put = () =>
+        greta.put('/desk/api/board', { data: ['guest', { person: 'marek' }, { person: 'tobin' }] });
+      if (!(await put()).ok()) {
+        const form = { email: 'greta@larkfell.example', password: 'larkfell-demo' };
+        await greta.post('/sign-in', { form });
+        await put();
+      }
+      await use(undefined);
+    },
+    { auto: true },
+  ],
 });
 
 /** What axe finds on a page, or in a part of it; in the dark it is the colours alone that differ. */

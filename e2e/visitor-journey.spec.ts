@@ -50,6 +50,10 @@ test('a guest signs up from a teaser, types the code and is back where they were
   await page.getByRole('button', { name: 'Keep this password' }).click();
   await page.goto('/account');
   await expect(page.getByText('Nell Ashby')).toBeVisible();
+  const [nell] = await (await greta.request.get(`/desk/api/members?q=${email}`)).json();
+  await greta.page.goto(`/desk/people/${nell.id}`);
+  await greta.page.getByRole('button', { name: 'Take away' }).click();
+  await expect(greta.page).toHaveURL('/desk/people');
   await greta.context.close();
 });
 
