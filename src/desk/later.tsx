@@ -23,7 +23,7 @@ export function later<P extends object>(read: Reads<P>): LazyExoticComponent<Com
 
 /** Reads whatever was not wanted yet, one after the other, whenever nothing else is to be done. */
 export async function readTheRest(): Promise<void> {
-  for (const read of waiting) {
+  for (const read of waiting.splice(0)) {
     await new Promise((resolve) => requestIdleCallback(resolve, { timeout: LONGEST_BUSY_MS }));
     await read().catch(() => {});
   }

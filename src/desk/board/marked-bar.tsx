@@ -35,9 +35,9 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
   const { change } = useChangeItem();
   const { marked } = marking;
   // What others have taken away meanwhile is no longer meant.
-  const items = [...marked].flatMap((id) => outline.items.get(id) ?? []);
-  const inView = rows.map(({ item }) => item.id);
-  const away = items.filter(({ id }) => !inView.includes(id)).length;
+  const items = useMemo(() => [...marked].flatMap((id) => outline.items.get(id) ?? []), [marked, outline]);
+  const inView = useMemo(() => new Set(rows.map(({ item }) => item.id)), [rows]);
+  const away = items.filter(({ id }) => !inView.has(id)).length;
   const ids = items.map(({ id }) => id as string);
   const publish = (published: boolean) => void change({ kind: 'publish', items: ids, published });
   return (
@@ -67,9 +67,9 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
         </>
       )}
       <span className="ml-auto flex gap-1">
-        {inView.some((id) => !marked.has(id)) && (
-          <Button weight="quiet" onClick={() => onChange(markAll(marking, inView))}>
-            Mark all {inView.length} rows
+        {[...inView].some((id) => !marked.has(id)) && (
+          <Button weight="quiet" onClick={() => onChange(markAll(marking, [...inView]))}>
+            Mark all {inView.size} rows
           </Button>
         )}
         <Button weight="quiet" title="Esc" onClick={() => onChange(unmarked)}>

@@ -93,17 +93,25 @@ function itemsAt({ outline, oldAddresses }: SiteState, to: string): readonly Ite
   return id === undefined ? [] : [id];
 }
 
-/** The links and pictures of a Markdown text that lead to something on this site. */
-const linksIn = (state: SiteState, markdown: string) =>
+/** The links and pictures of a Markdown text whose addresses are on this site, with those as they were written. */
+const addressesIn = (markdown: string) =>
   (
     [
       ['link', LINK],
       ['picture', PICTURE],
     ] as const
   ).flatMap(([kind, pattern]) =>
-    [...renderedHtml(markdown).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
-      itemsAt(state, to).map((item) => ({ kind, words, item })),
-    ),
+    [...renderedHtml(markdown).matchAll(pattern)].map(([, to = '', words = '']) => ({
+      kind,
+      words,
+      to: to.replaceAll('&#x26;', '&'),
+    })),
+  );
+
+/** Those of them that lead to something. */
+const linksIn = (state: SiteState, markdown: string) =>
+  addressesIn(markdown).flatMap(({ kind, words, to }) =>
+    itemsAt(state, to).map((item) => ({ kind, words, item })),
   );
 
 /** The items that a text of the site links to, or shows. */
@@ -123,18 +131,10 @@ export interface DeadLink {
 
 /** The links and pictures of a text that lead to nothing, whoever follows them. */
 export const deadLinksIn = (state: SiteState, compiled: CompiledPolicy, text: string): readonly DeadLink[] =>
-  textsIn(regionsIn(compiled, text).pieces).flatMap((piece) =>
-    (
-      [
-        ['link', LINK],
-        ['picture', PICTURE],
-      ] as const
-    ).flatMap(([kind, pattern]) =>
-      [...renderedHtml(piece.text).matchAll(pattern)].flatMap(([, to = '', words = '']) =>
-        isDead(state, to) ? [{ kind, words: wordsOfHtml(words), to: to.replaceAll('&#x26;', '&') }] : [],
-      ),
-    ),
-  );
+  textsIn(regionsIn(compiled, text).pieces)
+    .flatMap((piece) => addressesIn(piece.text))
+    .filter(({ to }) => isDead(state, to))
+    .map((link) => ({ ...link, words: wordsOfHtml(link.words) }));
 
 function isDead(state: SiteState, to: string): boolean {
   const [path = ''] = to.split(/[?#]/);
