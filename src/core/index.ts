@@ -236,6 +236,7 @@ export {
   isReserved,
   KINDS,
   keyOfStandIn,
+  LISTS,
   type Link,
   type LinkTarget,
   type MadeUp,

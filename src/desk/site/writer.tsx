@@ -10,7 +10,7 @@ import { ask } from '../service';
 import { useChangeItem } from '../use-change-item';
 import { Preview } from './preview';
 import { SectionList } from './section-list';
-import { useWriting, type WritingState } from './use-writing';
+import { useWriting, type WritingDesk } from './use-writing';
 
 export function Writer({ item }: { readonly item: Addressed }) {
   const writing = useWriting(item.id);
@@ -107,7 +107,7 @@ export function Writer({ item }: { readonly item: Addressed }) {
   );
 }
 
-function Kept({ writing }: { readonly writing: WritingState }) {
+function Kept({ writing }: { readonly writing: WritingDesk }) {
   const said = {
     kept: writing.drafted ? 'Kept, not on the site yet' : 'As it is on the site',
     keeping: 'Keeping …',

@@ -1,20 +1,9 @@
 /** A copy of a site to be checked: the same names, people and live policy, with marks planted in everything it says. */
 import type { PersonId } from '@/core';
-import {
-  insertFirstPolicy,
-  insertItems,
-  insertKey,
-  insertSession,
-  insertSettings,
-  insertWalk,
-  noteOldAddress,
-  writeFileBytes,
-  writeNames,
-  writePeople,
-} from '@/store';
+import { insertKey, insertSession, insertWalk } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { hashToken, newToken, recordOf } from '../running';
-import { indexItems } from '../texts';
+import { writeSite } from '../writing';
 import type { Planted } from './marks';
 
 const HOUR_MS = 60 * 60_000;
@@ -41,14 +30,12 @@ export async function fillCopy(
 ): Promise<readonly Tester[]> {
   const records = [...source.people.values()].map(recordOf);
   await copy.db.transaction(async (tx) => {
-    await insertSettings(tx, source.settings);
-    await writeNames(tx, source.names);
-    await writePeople(tx, records);
-    await insertItems(tx, planted.stored);
-    for (const [item, bytes] of planted.bytes) await writeFileBytes(tx, item, bytes);
-    for (const [address, item] of planted.oldAddresses) await noteOldAddress(tx, address, item);
-    await insertFirstPolicy(tx, source.live.policy, 'The leak check');
-    await indexItems(tx, planted.stored, source.live.compiled.vocabulary);
+    const { settings, names, live } = source;
+    await writeSite(
+      tx,
+      { ...planted, settings, names, people: records, policy: live.policy },
+      'The leak check',
+    );
   });
   const until = new Date(now.getTime() + HOUR_MS);
   const session = async (person: PersonId): Promise<string> => {

@@ -17,6 +17,7 @@ import {
 import type { Content, SectionContent, StoredItem } from '@/store';
 import type { SiteState } from '../running';
 import { contentOf } from '../view';
+import type { SiteItems } from '../writing';
 
 /** What a mark stands in. */
 export type Part =
@@ -52,12 +53,8 @@ export interface Mark {
 }
 
 /** A copy of a site with its marks. */
-export interface Planted {
-  readonly stored: readonly StoredItem[];
-  readonly bytes: ReadonlyMap<ItemId, Uint8Array>;
+export interface Planted extends SiteItems {
   readonly marks: ReadonlyMap<string, Mark>;
-  /** Addresses of before, as they are in the copy. */
-  readonly oldAddresses: ReadonlyMap<Address, ItemId>;
 }
 
 /** Every mark begins like this; lower case, so that addresses and names can hold it. */
@@ -126,7 +123,7 @@ export function plantMarks({ outline, contents, live, oldAddresses }: SiteState)
         return marked satisfies never;
     }
   });
-  return { stored, bytes, marks, oldAddresses };
+  return { stored, bytes, marks, formerly: oldAddresses };
 }
 
 type Plant = (item: ItemId, part: Part) => string;

@@ -79,7 +79,7 @@ export async function applyChange(
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
       const hashes = await hashesOfGone(tx, people, names);
-      await write(tx, people, names);
+      await writeChange(tx, people, names);
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
       if (made.passphrase) await forgetPassphrase(tx, made.passphrase.id);
       if (made.password) await setPasswordHash(tx, made.password.person, made.password.hash);
@@ -126,7 +126,7 @@ export async function undoChange(
     if (orphaned !== null) return wrong(orphaned);
     const names = change.names && { before: change.names.after, after: change.names.before };
     await trivet.db.transaction(async (tx) => {
-      await write(tx, people, names);
+      await writeChange(tx, people, names);
       for (const [person, hash] of Object.entries(change.hashes.people))
         await setPasswordHash(tx, asId<PersonId>(person), hash);
       for (const [passphrase, hash] of Object.entries(change.hashes.passphrases))
@@ -208,7 +208,8 @@ function forgetWhoWent(trivet: Trivet, people: readonly PeopleChange[]): void {
 const leftAddresses = (people: readonly PeopleChange[]): readonly string[] =>
   people.flatMap(({ before, after }) => (before && before.email !== after?.email ? [before.email] : []));
 
-async function write(
+/** Writes people and names as they are after a change, within its transaction. */
+export async function writeChange(
   tx: Parameters<typeof writePeople>[0],
   people: readonly PeopleChange[],
   names: SiteChange['names'],

@@ -11,6 +11,7 @@ import {
   FIELD_TYPES,
   type Field,
   foldCase,
+  LISTS,
   namesOf,
   type Policy,
   PRODUCT_KINDS,
@@ -20,11 +21,12 @@ import {
   type Use,
   usesWhere,
 } from '@/core';
-import type { PeopleChange, PersonRecord } from '@/store';
+import type { PeopleChange } from '@/store';
 import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, hashPassphrase, recordOf, requirePermission } from '../running';
 import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change';
+import { losesSomething, withoutName } from './holdings';
 import { openedByLoss } from './opened-by-loss';
 
 const name = z.string().trim().min(1, 'Give it a name.').max(100, 'A name has at most 100 letters.');
@@ -115,7 +117,7 @@ export async function editNames(
     kind: 'preview',
     summary: made.summary,
     people: made.people.length,
-    lose: made.people.filter(({ before, after }) => losesSomething(before, after)).length,
+    lose: made.people.filter(({ before, after }) => before && after && losesSomething(before, after)).length,
     breaks: (['draft', 'live'] as const).flatMap((side) =>
       breaksIn(state[side].policy, made.names?.before ?? state.names, made.names?.after ?? state.names).map(
         (use) => ({ side, where: describeUse(use, state.outline, state[side].compiled.vocabulary) }),
@@ -123,17 +125,6 @@ export async function editNames(
     ),
   };
 }
-
-const LISTS = {
-  level: 'levels',
-  role: 'roles',
-  group: 'groups',
-  product: 'products',
-  field: 'fields',
-  course: 'courses',
-  activity: 'activities',
-  passphrase: 'passphrases',
-} as const satisfies Record<Kind, keyof SiteNames>;
 
 async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange | string> {
   const { names } = state;
@@ -260,54 +251,6 @@ const DETAILS: Readonly<Record<Kind, object>> = {
   activity: {},
   passphrase: {},
 };
-
-/** A person without something that is taken away; the same record when they don't have it. */
-function withoutName(person: PersonRecord, of: Kind, gone: string): PersonRecord {
-  switch (of) {
-    case 'level':
-      return person.level === gone ? { ...person, level: null } : person;
-    case 'role':
-      return person.roles.some((one) => one === gone)
-        ? { ...person, roles: person.roles.filter((one) => one !== gone) }
-        : person;
-    case 'group':
-      return person.groups.some((one) => one === gone)
-        ? { ...person, groups: person.groups.filter((one) => one !== gone) }
-        : person;
-    case 'product':
-      return person.purchases.some(({ product }) => product === gone)
-        ? { ...person, purchases: person.purchases.filter(({ product }) => product !== gone) }
-        : person;
-    case 'field': {
-      if (!Object.hasOwn(person.profile, gone)) return person;
-      const { [gone]: _, ...profile } = person.profile;
-      return { ...person, profile };
-    }
-    case 'course':
-      return person.enrolments.some(({ course }) => course === gone)
-        ? { ...person, enrolments: person.enrolments.filter(({ course }) => course !== gone) }
-        : person;
-    case 'activity':
-      return person.completions.some(({ activity }) => activity === gone)
-        ? { ...person, completions: person.completions.filter(({ activity }) => activity !== gone) }
-        : person;
-    case 'passphrase':
-      return person;
-    default:
-      return of satisfies never;
-  }
-}
-
-const losesSomething = (before: PersonRecord | null, after: PersonRecord | null): boolean =>
-  before !== null &&
-  after !== null &&
-  (Object.keys(after.profile).length < Object.keys(before.profile).length ||
-    after.roles.length < before.roles.length ||
-    after.groups.length < before.groups.length ||
-    after.purchases.length < before.purchases.length ||
-    after.enrolments.length < before.enrolments.length ||
-    after.completions.length < before.completions.length ||
-    (after.level === null && before.level !== null));
 
 /** The places of a policy with tests that were right and would no longer be. */
 function breaksIn(policy: Policy, before: SiteNames, after: SiteNames): readonly Use[] {

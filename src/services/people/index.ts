@@ -1,5 +1,5 @@
 /** People and names: finding them, changing them, many at once. */
-export { applyChange, type ChangeAnswer, latestChanges, undoChange } from './apply-change';
+export { applyChange, type ChangeAnswer, latestChanges, undoChange, writeChange } from './apply-change';
 export {
   changePeople,
   type PeopleAnswer,
@@ -9,9 +9,10 @@ export {
   savePerson,
 } from './change-people';
 export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
-export { editNames, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
+export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
 export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
+export { has, holdingsOf } from './holdings';
 export { type NameReport, namesReport } from './names-report';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type FactChange, personDifference } from './person-difference';

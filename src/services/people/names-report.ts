@@ -2,7 +2,8 @@
 import { describeUse, type NameKind, namesOf, type SiteNames, usesOf } from '@/core';
 import type { Trivet } from '../running';
 import { type Administrator, requirePermission } from '../running';
-import { KINDS, type Kind } from './edit-names';
+import { KINDS } from './edit-names';
+import { holdingsOf } from './holdings';
 
 /** Where each name is used and how many people have it. */
 export interface NameReport {
@@ -17,18 +18,11 @@ export function namesReport(trivet: Trivet, administrator: Administrator): NameR
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const people: Record<string, number> = {};
-  const count = (of: Kind, each: string) => {
-    people[`${of} ${each}`] = (people[`${of} ${each}`] ?? 0) + 1;
-  };
-  for (const person of state.people.values()) {
-    if (person.level !== null) count('level', person.level);
-    for (const role of person.roles) count('role', role);
-    for (const group of person.groups) count('group', group);
-    for (const field of Object.keys(person.profile)) count('field', field);
-    for (const product of new Set(person.purchases.map((one) => one.product))) count('product', product);
-    for (const { course } of person.enrolments) count('course', course);
-    for (const { activity } of person.completions) count('activity', activity);
-  }
+  for (const person of state.people.values())
+    for (const { kind, id } of holdingsOf(person)) {
+      const key = `${kind} ${id}`;
+      people[key] = (people[key] ?? 0) + 1;
+    }
   const vocabulary = { ...state.names, audiences: [] };
   const uses = Object.fromEntries(
     KINDS.flatMap((of: NameKind) =>

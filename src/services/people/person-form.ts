@@ -4,6 +4,7 @@ import {
   DESK_RIGHTS,
   type FieldValue,
   fieldValueProblem,
+  nameOfId,
   type PersonId,
   PURCHASE_STATES,
   type SiteNames,
@@ -11,6 +12,7 @@ import {
 import type { PersonRecord } from '@/store';
 import { dayForm, id } from '../forms';
 import type { SiteState } from '../running';
+import { holdingsOf } from './holdings';
 
 /** A right at the desk, as it comes from outside. */
 export const deskForm = z
@@ -97,26 +99,16 @@ function addressProblem(person: PersonRecord, { people }: SiteState): FormProble
 }
 
 /** What a person has that the site does not, and fields that hold what they can't. */
-export function nameProblems(person: PersonRecord, names: SiteNames): FormProblems {
+function nameProblems(person: PersonRecord, names: SiteNames): FormProblems {
   const problems: Record<string, string> = {};
-  const missing = (list: readonly { readonly id: string }[], one: string) =>
-    !list.some((entry) => entry.id === one);
-  if (person.level !== null && missing(names.levels, person.level))
-    problems.level = 'There is no such level any more.';
-  if (person.roles.some((role) => missing(names.roles, role)))
-    problems.roles = 'There is no such role any more.';
-  if (person.groups.some((group) => missing(names.groups, group)))
-    problems.groups = 'There is no such group any more.';
-  if (person.purchases.some(({ product }) => missing(names.products, product)))
-    problems.purchases = 'There is no such product.';
-  if (person.enrolments.some(({ course }) => missing(names.courses, course)))
-    problems.enrolments = 'There is no such course.';
-  if (person.completions.some(({ activity }) => missing(names.activities, activity)))
-    problems.completions = 'There is no such activity.';
-  for (const [fieldId, value] of Object.entries(person.profile)) {
-    const field = names.fields.find((one) => one.id === fieldId);
-    const problem = field ? fieldValueProblem(field, value) : 'There is no such field any more.';
-    if (problem !== null) problems[`profile.${fieldId}`] = problem;
+  const vocabulary = { ...names, audiences: [] };
+  for (const { kind, id, key } of holdingsOf(person))
+    if (nameOfId(vocabulary, kind, id) === null)
+      problems[kind === 'field' ? `profile.${id}` : key] = `There is no such ${kind} any more.`;
+  for (const field of names.fields) {
+    const value = person.profile[field.id];
+    const problem = value === undefined ? null : fieldValueProblem(field, value);
+    if (problem !== null) problems[`profile.${field.id}`] = problem;
   }
   return problems;
 }

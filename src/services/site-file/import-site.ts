@@ -1,21 +1,9 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
-import { asId, type PassphraseId, type PersonId, vocabularyOf } from '@/core';
-import {
-  insertFirstPolicy,
-  insertItems,
-  insertSettings,
-  noteOldAddress,
-  setPassphraseHash,
-  setPasswordHash,
-  updateDraft,
-  writeBoard,
-  writeFileBytes,
-  writeNames,
-  writePeople,
-} from '@/store';
+import { asId, type PassphraseId, type PersonId } from '@/core';
+import { setPassphraseHash, setPasswordHash, updateDraft, writeBoard } from '@/store';
 import type { Trivet } from '../running';
 import { hashFilePassword, hashPassphrase, newSettings } from '../running';
-import { indexItems } from '../texts';
+import { writeSite } from '../writing';
 import { readSiteFile } from './read-site-file';
 import type { SiteFileRead } from './site-file-form';
 
@@ -24,7 +12,7 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
   const site = await readSiteFile(input);
   if ('problems' in site) return site.problems;
-  const { file, names } = site;
+  const { file } = site;
   const people = site.people ?? [];
   if (!people.some(({ desk }) => desk?.right === 'owner'))
     return [
@@ -34,16 +22,9 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   const settings = { ...newSettings(timeZone), journal: journal.keeps, journalDays: journal.days };
   const { passwords, passphrases } = await hashesIn(file, settings.passphraseSalt);
   await trivet.db.transaction(async (tx) => {
-    await insertSettings(tx, settings);
-    await writeNames(tx, names);
-    await writePeople(tx, people);
+    await writeSite(tx, { ...site, settings, people }, author);
     for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
     for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
-    await insertItems(tx, site.stored);
-    for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
-    for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);
-    await indexItems(tx, site.stored, vocabularyOf(names, site.policy));
-    await insertFirstPolicy(tx, site.policy, author);
     if (site.draft !== site.policy) await updateDraft(tx, site.draft, 1, author);
     const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
     if (file.board.length > 0) {

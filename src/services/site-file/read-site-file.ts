@@ -11,7 +11,6 @@ import {
   type ItemId,
   isReserved,
   type LevelId,
-  type NameKind,
   nameOfId,
   normaliseAddress,
   type Outline,
@@ -24,21 +23,26 @@ import {
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
 import { tooDeep } from '../forms';
+import { holdingsOf } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
-import { type ReadFile, readFile, type SectionRead, sectionProblems, storedSection } from '../writing';
+import {
+  type ReadFile,
+  readFile,
+  type SectionRead,
+  type SiteItems,
+  sectionProblems,
+  storedSection,
+} from '../writing';
 import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 
 /** A site file that was read: everything in it, checked, and nothing written yet. */
-export interface SiteInFile {
+export interface SiteInFile extends SiteItems {
   readonly outline: Outline;
-  readonly stored: readonly StoredItem[];
   readonly names: SiteNames;
   /** Null where the file leaves people as they are. */
   readonly people: readonly PersonRecord[] | null;
   readonly policy: Policy;
   readonly draft: Policy;
-  readonly bytes: ReadonlyMap<ItemId, Uint8Array>;
-  readonly formerly: readonly { readonly address: Address; readonly item: ItemId }[];
   readonly file: SiteFileRead;
 }
 
@@ -164,7 +168,7 @@ type PersonInFile = NonNullable<SiteFileRead['people']>[number];
 interface ItemsRead {
   readonly stored: StoredItem[];
   readonly bytes: Map<ItemId, Uint8Array>;
-  readonly formerly: { readonly address: Address; readonly item: ItemId }[];
+  readonly formerly: Map<Address, ItemId>;
   readonly problems: string[];
 }
 
@@ -174,7 +178,7 @@ async function readItems(
   vocabulary: Vocabulary,
   files?: Kept['files'],
 ): Promise<ItemsRead> {
-  const into: ItemsRead = { stored: [], bytes: new Map(), formerly: [], problems: [] };
+  const into: ItemsRead = { stored: [], bytes: new Map(), formerly: new Map(), problems: [] };
   const sections: SectionRead[] = [];
   for (const [rank, entry] of list.entries()) {
     const base = {
@@ -193,7 +197,7 @@ async function readItems(
         const address = readAddress(entry.address, entry.title, into.problems);
         add({ ...base, kind: entry.kind, address }, { summary: entry.summary, body: '' });
         for (const former of entry.formerly)
-          into.formerly.push({ address: readAddress(former, entry.title, into.problems), item: base.id });
+          into.formerly.set(readAddress(former, entry.title, into.problems), base.id);
         const only: SectionRead[] =
           entry.body === ''
             ? []
@@ -273,29 +277,13 @@ function readAddress(written: string, whose: string, problems: string[]): Addres
 }
 
 function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string[] {
-  const missing = (kind: NameKind, ids: readonly string[]) =>
-    ids
-      .filter((one) => nameOfId({ ...names, audiences: [] }, kind, one) === null)
-      .map((one) => `there is no ${kind} "${one}"`);
+  const vocabulary = { ...names, audiences: [] };
   const seen = new Set<string>();
   return list.flatMap((person) => {
     const problems = [
-      ...missing('level', person.level === null ? [] : [person.level]),
-      ...missing('role', person.roles),
-      ...missing('group', person.groups),
-      ...missing('field', Object.keys(person.profile)),
-      ...missing(
-        'product',
-        person.purchases.map(({ product }) => product),
-      ),
-      ...missing(
-        'course',
-        person.enrolments.map(({ course }) => course),
-      ),
-      ...missing(
-        'activity',
-        person.completions.map(({ activity }) => activity),
-      ),
+      ...holdingsOf(person)
+        .filter(({ kind, id }) => nameOfId(vocabulary, kind, id) === null)
+        .map(({ kind, id }) => `there is no ${kind} "${id}"`),
       ...names.fields.flatMap((field) => {
         const value = person.profile[field.id];
         const problem = value === undefined ? null : fieldValueProblem(field, value);

@@ -9,20 +9,16 @@ import {
   difference,
   type Item,
   type ItemId,
-  type NameKind,
   namesOf,
   type Policy,
   type SiteNames,
   same,
-  vocabularyOf,
 } from '@/core';
 import {
   deleteItems,
-  dropNames,
   forgetPassphrase,
   insertChange,
   insertItems,
-  noteOldAddress,
   type PeopleChange,
   type PersonRecord,
   readFileBytes,
@@ -33,14 +29,12 @@ import {
   updateItem,
   updateSettings,
   writeBothPolicies,
-  writeFileBytes,
-  writeNames,
-  writePeople,
 } from '@/store';
+import { has, KINDS, writeChange } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
-import { indexItems } from '../texts';
 import { contentOf } from '../view';
+import { writeWhatItemsHold } from '../writing';
 import { hashesIn } from './import-site';
 import { type OpenedItem, openedByFile, openedTo } from './opened-by-file';
 import { readSiteFile, type SiteInFile } from './read-site-file';
@@ -166,7 +160,7 @@ function problemsWith(site: SiteInFile, { people, names }: SiteState): readonly 
   if (![...after.values()].some(({ desk }) => desk?.right === 'owner'))
     problems.push('people: nobody would own the site any more. Leave an owner as they are.');
   for (const { kind, name, id } of goneNames(names, site.names)) {
-    const holders = [...after.values()].filter((person) => holds(person, kind, id));
+    const holders = [...after.values()].filter((person) => has(person, kind, id));
     if (holders.length > 0)
       problems.push(
         `${kind} "${name}" is not in the file, and ${holders.length} ${holders.length === 1 ? 'person has' : 'people have'} it. Put it into the file, or take it from them first.`,
@@ -174,32 +168,6 @@ function problemsWith(site: SiteInFile, { people, names }: SiteState): readonly 
   }
   return problems.slice(0, 50);
 }
-
-function holds(person: PersonRecord, kind: NameKind, id: string): boolean {
-  switch (kind) {
-    case 'level':
-      return person.level === id;
-    case 'role':
-      return person.roles.some((one) => one === id);
-    case 'group':
-      return person.groups.some((one) => one === id);
-    case 'field':
-      return Object.hasOwn(person.profile, id);
-    case 'product':
-      return person.purchases.some(({ product }) => product === id);
-    case 'course':
-      return person.enrolments.some(({ course }) => course === id);
-    case 'activity':
-      return person.completions.some(({ activity }) => activity === id);
-    case 'passphrase':
-    case 'audience':
-      return false;
-    default:
-      return kind satisfies never;
-  }
-}
-
-const KINDS = ['level', 'role', 'group', 'product', 'field', 'course', 'activity', 'passphrase'] as const;
 
 const goneNames = (before: SiteNames, after: SiteNames) =>
   KINDS.flatMap((kind) => {
@@ -290,14 +258,11 @@ async function write(
     const change = { before: before ? recordOf(before) : null, after };
     return same(change.before, change.after) ? [] : [change];
   });
+  const names = { before: state.names, after: site.names };
   await trivet.db.transaction(async (tx) => {
     const { timeZone, journal } = site.file;
     await updateSettings(tx, { timeZone, journal: journal.keeps, journalDays: journal.days });
-    await writeNames(tx, site.names);
-    await writePeople(
-      tx,
-      people.flatMap(({ after }) => (after ? [after] : [])),
-    );
+    await writeChange(tx, people, names);
     for (const { id, hash } of hashes.passwords) await setPasswordHash(tx, id, hash);
     for (const { id, hash } of hashes.passphrases) {
       await setPassphraseHash(tx, id, hash);
@@ -318,16 +283,13 @@ async function write(
         );
     for (const one of staying) await updateItem(tx, one, 'follows');
     await insertItems(tx, added);
-    for (const [item, bytes] of site.bytes) await writeFileBytes(tx, item, bytes);
-    for (const { address, item } of site.formerly) await noteOldAddress(tx, address, item);
-    await indexItems(tx, site.stored, vocabularyOf(site.names, site.policy));
+    await writeWhatItemsHold(tx, site, site.names, site.policy);
     await writeBothPolicies(tx, {
       draft: site.draft,
       live: site.policy,
       author,
       note: 'A site file was taken in.',
     });
-    await dropNames(tx, state.names, site.names);
     if (people.length > 0 || !same(state.names, site.names))
       await insertChange(
         tx,
@@ -337,7 +299,7 @@ async function write(
           summary: 'A site file was taken in',
           why: '',
           people,
-          names: { before: state.names, after: site.names },
+          names,
           hashes: { people: await readPasswordHashes(tx, []), passphrases: {} },
           undone: false,
         },

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import Ajv from 'ajv/dist/2020';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asId, type ItemId, type PersonId } from '@/core';
+import { readCode, writeCode } from '@/store';
 import { larkfell } from '../../../demo/larkfell';
 import {
   type Administrator,
@@ -452,6 +453,28 @@ describe('a file over the site', () => {
     expect(essence(trivet)).toEqual(before);
   });
 
+  it('with another mail address for somebody ends what was sent to the old one', async () => {
+    const wren = peopleOf(trivet).find(({ id }) => id === 'wren');
+    const code = {
+      tokenHash: 'of-wren',
+      purpose: 'reset' as const,
+      email: wren?.email ?? '',
+      codeHash: 'x',
+      expiresAt: new Date(now.getTime() + 60_000),
+    };
+    await writeCode(trivet.db, code, now);
+    const file = {
+      ...(await out()),
+      people: JSON.parse(JSON.stringify([{ ...wren, facts: undefined, email: 'wren@elsewhere.example' }])),
+    };
+    const looked = await dryRun(file);
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    const { basis } = looked.report;
+    expect(await replaceSite(trivet, greta, { file, basis }, now)).toMatchObject({ kind: 'done' });
+    expect(trivet.state.people.get(asId<PersonId>('wren'))?.email).toBe('wren@elsewhere.example');
+    expect(await readCode(trivet.db, code.tokenHash)).toBeNull();
+  });
+
   it('never leaves the site without an owner, or two people with one mail address', async () => {
     const file = await out();
     const person = (id: string, more: object) => ({
@@ -462,7 +485,7 @@ describe('a file over the site', () => {
       kind: 'wrong',
       problems: [expect.stringContaining('own the site')],
     });
-    expect(await dryRun(person('other', { email: 'wren@larkfell.example' }))).toMatchObject({
+    expect(await dryRun(person('other', { email: 'priya@larkfell.example' }))).toMatchObject({
       kind: 'wrong',
       problems: [expect.stringContaining('one mail address')],
     });

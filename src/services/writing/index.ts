@@ -32,3 +32,4 @@ export {
   sendWriting,
   type Writing,
 } from './write-document';
+export { type SiteItems, writeSite, writeWhatItemsHold } from './write-site';
