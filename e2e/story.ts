@@ -40,7 +40,11 @@ export async function axe(
   scheme: 'light' | 'dark' = 'light',
   within?: string,
 ): Promise<readonly unknown[]> {
-  const builder = new AxeBuilder({ page }).exclude('iframe');
+  // In the page itself, and without telling of what is in order: that is most of what there is to say.
+  const builder = new AxeBuilder({ page })
+    .setLegacyMode()
+    .exclude('iframe')
+    .options({ resultTypes: ['violations'] });
   if (within !== undefined) builder.include(within);
   if (scheme === 'dark') builder.withRules(['color-contrast']);
   const { violations } = await builder.analyze();

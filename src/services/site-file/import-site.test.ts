@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { larkfell } from '../../../demo/larkfell';
-import { importSite, Trivet } from '..';
+import { importSite, readSiteFile, Trivet } from '..';
 import { openLarkfell } from '../testing';
 
 let trivet: Trivet;
@@ -11,12 +11,10 @@ beforeAll(async () => {
 afterAll(() => trivet.close());
 
 describe('loading a site', () => {
-  const load = async (over: object) => {
-    const fresh = await Trivet.open(null);
-    const problems = await importSite(fresh, { ...larkfell, ...over }, 'Somebody');
-    const { hasSite } = fresh;
-    await fresh.close();
-    return { problems, hasSite };
+  // What is wrong with a file is found without a database.
+  const problemsOf = async (over: object): Promise<readonly string[]> => {
+    const read = await readSiteFile({ ...larkfell, ...over });
+    return 'problems' in read ? read.problems : [];
   };
 
   it('lists every problem and loads nothing', async () => {
@@ -24,29 +22,29 @@ describe('loading a site', () => {
       { id: 'a', name: 'A', email: 'a@larkfell.example', level: 'duke' },
       { id: 'b', name: 'B', email: 'A@larkfell.example', groups: ['nowhere'] },
     ];
-    expect(await load({ people, board: [] })).toEqual({
-      problems: [
-        'A: there is no level "duke".',
-        'B: there is no group "nowhere".',
-        'B: somebody else has the same mail address.',
-      ],
-      hasSite: false,
-    });
+    const fresh = await Trivet.open(null);
+    expect(await importSite(fresh, { ...larkfell, people, board: [] }, 'Somebody')).toEqual([
+      'A: there is no level "duke".',
+      'B: there is no group "nowhere".',
+      'B: somebody else has the same mail address.',
+    ]);
+    expect(fresh.hasSite).toBe(false);
+    await fresh.close();
   });
 
   it('refuses addresses that are Trivet’s own or not in their normal spelling', async () => {
-    const items = larkfell.items.map((item) => (item.id === 'visit' ? { ...item, address: '/Desk/' } : item));
-    expect((await load({ items })).problems[0]).toMatch(/can't have the address \/Desk\//);
-    const reserved = larkfell.items.map((item) =>
-      item.id === 'visit' ? { ...item, address: '/desk' } : item,
+    const withAddress = (address: string) =>
+      larkfell.items.map((item) => (item.id === 'visit' ? { ...item, address } : item));
+    expect((await problemsOf({ items: withAddress('/Desk/') }))[0]).toMatch(
+      /can't have the address \/Desk\//,
     );
-    expect((await load({ items: reserved })).problems[0]).toMatch(/belongs to Trivet/);
+    expect((await problemsOf({ items: withAddress('/desk') }))[0]).toMatch(/belongs to Trivet/);
   });
 
   it('reads conditions in the text form, and says where one is wrong', async () => {
     const [gate] = (larkfell.policy as { gates: object[] }).gates;
     const wrong = { gates: [{ ...gate, id: 'g', who: 'signed in\n and in group "Dome crwe"' }] };
-    expect((await load({ policy: wrong })).problems).toEqual([
+    expect(await problemsOf({ policy: wrong })).toEqual([
       'gate g, line 2, column 15: There is no group called “Dome crwe”. Did you mean “Dome crew”?',
     ]);
     const cyclic = {
@@ -56,7 +54,7 @@ describe('loading a site', () => {
         { id: 'b', name: 'B', who: 'not audience "A"' },
       ],
     };
-    expect((await load({ policy: cyclic })).problems).toEqual([
+    expect(await problemsOf({ policy: cyclic })).toEqual([
       'gate a: An audience can’t be made of itself: A → B → A. Take one of these uses out.',
     ]);
   });
@@ -70,11 +68,11 @@ describe('loading a site', () => {
         profile: { team: 'Kitchen', 'hours-logged': 'ten' },
       },
     ];
-    expect((await load({ people, board: [] })).problems).toEqual([
+    expect(await problemsOf({ people, board: [] })).toEqual([
       'A: team is one of Optics, Grounds, Visits.',
       'A: hours logged is a number.',
     ]);
-    expect((await load({ timeZone: 'Nowhere/Land' })).problems[0]).toContain('That is no time zone.');
+    expect((await problemsOf({ timeZone: 'Nowhere/Land' }))[0]).toContain('That is no time zone.');
   });
 
   it('does not load over a site that is there', async () => {
