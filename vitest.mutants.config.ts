@@ -1,10 +1,10 @@
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
 /** The tests of core alone, for `npm run mutants`: they need no database. */
 export default defineConfig({
-  test: {
-    include: ['src/core/**/*.test.ts'],
-    setupFiles: 'scripts/mutants-setup.ts',
-    testTimeout: 60_000,
+  resolve: {
+    alias: { 'fast-check': fileURLToPath(new URL('./scripts/fast-check-for-mutants.ts', import.meta.url)) },
   },
+  test: { include: ['src/core/**/*.test.ts'], testTimeout: 60_000 },
 });

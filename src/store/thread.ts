@@ -8,4 +8,7 @@ import { Worker, type WorkerOptions } from 'node:worker_threads';
  */
 export const startThread = (file: string, options: WorkerOptions = {}): Worker =>
   // What this process is started with, to read TypeScript for one, is of no use there.
-  Reflect.construct(Worker, [join(process.cwd(), file), { execArgv: [], ...options }]);
+  Reflect.construct(Worker, [
+    join(/* turbopackIgnore: true */ process.cwd(), file),
+    { execArgv: [], ...options },
+  ]);
