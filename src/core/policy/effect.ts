@@ -71,7 +71,7 @@ export function effectOf(
   }
 }
 
-/** The same a step at a time, for whoever wants to show how far it is, or to stop: each step tells the share that is done. */
+/** The same a step at a time, for whoever wants to show how far it is, or to stop: each step tells how much is done, up to 1. */
 export function* effectSteps(
   before: CompiledPolicy,
   after: CompiledPolicy,
@@ -85,14 +85,14 @@ export function* effectSteps(
   const shifts: Shift[] = [];
   const gains = emptyBitset(columns.size);
   const loses = emptyBitset(columns.size);
-  const shares = new Map<GateId, { readonly gains: Bitset; readonly loses: Bitset }>();
-  const share = {
+  const tallies = new Map<GateId, { readonly gains: Bitset; readonly loses: Bitset }>();
+  const byGate = {
     of: (gate: GateId) => {
-      const known = shares.get(gate) ?? {
+      const known = tallies.get(gate) ?? {
         gains: emptyBitset(columns.size),
         loses: emptyBitset(columns.size),
       };
-      shares.set(gate, known);
+      tallies.set(gate, known);
       return known;
     },
   };
@@ -101,7 +101,7 @@ export function* effectSteps(
     const [first] = items;
     if (!first) continue;
     const shift = {
-      ...transitionBetween(was, is, membership, select, share),
+      ...transitionBetween(was, is, membership, select, byGate),
       items,
       guests: guestsAt(before, after, first, request),
     };
@@ -115,7 +115,7 @@ export function* effectSteps(
     shifts: merged(withoutFollowers(shifts, after.outline)),
     gains: selectionOf(gains),
     loses: selectionOf(loses),
-    byGate: [...shares].flatMap(([gate, one]) =>
+    byGate: [...tallies].flatMap(([gate, one]) =>
       isEmpty(one.gains) && isEmpty(one.loses)
         ? []
         : [{ gate, gains: selectionOf(one.gains), loses: selectionOf(one.loses) }],

@@ -50,7 +50,7 @@ export function transitionBetween(
   is: readonly HurdleTerms[],
   { size, none, full }: Membership,
   select: Select,
-  shares: GateTally,
+  tally: GateTally,
 ): Transition {
   const sideOf = (told: readonly HurdleTerms[]): Side => ({
     told,
@@ -81,12 +81,12 @@ export function transitionBetween(
     if (gained !== 0) {
       gains ??= emptyBitset(size);
       gains[word] = gained;
-      share(old, word, gained, 'gains', shares);
+      note(old, word, gained, 'gains', tally);
     }
     if (lost !== 0) {
       loses ??= emptyBitset(size);
       loses[word] = lost;
-      share(now, word, lost, 'loses', shares);
+      note(now, word, lost, 'loses', tally);
     }
     let closed = all & ~before & ~after;
     for (let at = 0; closed !== 0 && at < alike.length; at++) {
@@ -118,18 +118,19 @@ function walk({ passes, left }: Side, word: number, all: number): number {
   return open;
 }
 
-function share(
+/** Notes with the gates that turned them away who gains, or loses. */
+function note(
   { told, left, noted }: Side,
   word: number,
   people: number,
   side: 'gains' | 'loses',
-  shares: GateTally,
+  tally: GateTally,
 ): void {
   for (let at = 0; at < told.length; at++) {
     const those = (left[at] as number) & people;
     const gate = (told[at] as HurdleTerms).hurdle.gate;
     if (those === 0 || gate === null) continue;
-    const bits = noted[at] ?? shares.of(gate.id)[side];
+    const bits = noted[at] ?? tally.of(gate.id)[side];
     noted[at] = bits;
     bits[word] = (bits[word] as number) | those;
   }

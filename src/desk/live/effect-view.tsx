@@ -104,12 +104,12 @@ export function EffectStateView({ state, stop, again }: ReturnType<typeof useEff
       {state.kind === 'working' && (
         <div className="mb-2 flex items-center gap-3">
           <progress
-            value={state.share}
+            value={state.done}
             max={1}
             aria-label="Working it out for everybody"
             className="h-1.5 flex-1 accent-copper"
           />
-          <span className="note tabular-nums">{Math.round(state.share * 100)} %</span>
+          <span className="note tabular-nums">{Math.round(state.done * 100)} %</span>
           <Button weight="quiet" size="small" onClick={stop}>
             Stop
           </Button>

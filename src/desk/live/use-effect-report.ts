@@ -7,13 +7,13 @@ import { askLines } from '../service';
 
 export type EffectState =
   /** Under way; the last report is kept for as long as there is no newer one. */
-  | { readonly kind: 'working'; readonly share: number; readonly last: EffectReport | null }
+  | { readonly kind: 'working'; readonly done: number; readonly last: EffectReport | null }
   | { readonly kind: 'report'; readonly report: EffectReport }
   | { readonly kind: 'stopped'; readonly last: EffectReport | null }
   | { readonly kind: 'refused'; readonly title: string };
 
 type Line =
-  | { readonly kind: 'progress'; readonly share: number }
+  | { readonly kind: 'progress'; readonly done: number }
   | { readonly kind: 'effect'; readonly report: EffectReport }
   | { readonly kind: 'wrong'; readonly problems: readonly { readonly message: string }[] }
   | { readonly kind: 'stopped' };
@@ -28,19 +28,19 @@ export function useEffectReport(
   policy: Policy,
   renewed: unknown,
 ): { readonly state: EffectState; readonly stop: () => void; readonly again: () => void } {
-  const [state, setState] = useState<EffectState>({ kind: 'working', share: 0, last: null });
+  const [state, setState] = useState<EffectState>({ kind: 'working', done: 0, last: null });
   const [turn, setTurn] = useState(0);
   const underWay = useRef<AbortController | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when what it is about was renewed
   useEffect(() => {
     const calledOff = new AbortController();
     underWay.current = calledOff;
-    setState((now) => ({ kind: 'working', share: 0, last: lastOf(now) }));
+    setState((now) => ({ kind: 'working', done: 0, last: lastOf(now) }));
     const timer = setTimeout(async () => {
       const onLine = (line: Line) => {
         if (calledOff.signal.aborted) return;
         if (line.kind === 'progress')
-          setState((now) => ({ kind: 'working', share: line.share, last: lastOf(now) }));
+          setState((now) => ({ kind: 'working', done: line.done, last: lastOf(now) }));
         else if (line.kind === 'effect') setState({ kind: 'report', report: line.report });
         else if (line.kind === 'wrong')
           setState({ kind: 'refused', title: line.problems[0]?.message ?? 'The draft can’t be read.' });

@@ -46,8 +46,8 @@ export type EffectAnswer =
 
 /** Told of progress, and able to stop. */
 export interface Watch {
-  /** The share that is done, from 0 to 1. */
-  readonly onProgress?: (share: number) => void;
+  /** How much is done, from 0 to 1. */
+  readonly onProgress?: (done: number) => void;
   readonly signal?: AbortSignal;
 }
 

@@ -77,14 +77,14 @@ export async function sendCode(trivet: Trivet, sending: Sending, now: Date): Pro
     },
     now,
   );
-  await post(trivet, purpose, email, instead ?? withCode(code), now);
+  await deliver(trivet, purpose, email, instead ?? withCode(code), now);
   return token;
 }
 
 const withCode = (code: string): string =>
   `Your code is ${code}. It is good for a quarter of an hour.\n\nIf you did not ask for it, you need do nothing.`;
 
-function post(trivet: Trivet, purpose: Purpose, to: string, text: string, at: Date): Promise<void> {
+function deliver(trivet: Trivet, purpose: Purpose, to: string, text: string, at: Date): Promise<void> {
   const { outline } = trivet.state;
   const site = outline.items.get(outline.root)?.title ?? '';
   const subject = purpose === 'sign up' ? `Signing up at ${site}` : `A new password for ${site}`;
@@ -146,7 +146,7 @@ export async function resendCode(trivet: Trivet, token: string, now: Date): Prom
     },
     now,
   );
-  await post(trivet, purpose, email, usable ? withCode(digits) : insteadOf(purpose), now);
+  await deliver(trivet, purpose, email, usable ? withCode(digits) : insteadOf(purpose), now);
   return null;
 }
 

@@ -9,7 +9,7 @@ export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', (trivet, administrator, body) =>
     lines(request.signal, (write, signal) =>
       effectOfDraft(trivet, administrator, body, new Date(), {
-        onProgress: (share) => write({ kind: 'progress', share }),
+        onProgress: (done) => write({ kind: 'progress', done }),
         signal,
       }),
     ),
