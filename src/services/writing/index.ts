@@ -1,16 +1,13 @@
 /** Writing: pages and posts, menus, files. */
 export {
-  bringBack,
   changeItem,
   type ItemAnswer,
   type ItemEdit,
-  latestRemovals,
-  previewRemoval,
-  type RemovalPreview,
 } from './change-items';
 export type { Document, DocumentProblem } from './document';
 export { type PreviewAnswer, previewWriting } from './preview';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
+export { bringBack, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
 export {
   editedSection,
   type SectionRead,
