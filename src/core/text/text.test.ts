@@ -179,7 +179,7 @@ describe('an error', () => {
     [
       'has role',
       1,
-      'Here could stand “(”, “signed in”, “level”, “in group”, “role”, “profile”, “owns”, “subscribed to” or 37 more.',
+      'Here could stand “(”, “signed in”, “level”, “in group”, “role”, “profile”, “owns”, “subscribed to” or ',
     ],
   ])('in %s, at column %i, says: %s', (text, column, message) => {
     const error = errorIn(text);
