@@ -1,20 +1,11 @@
 'use client';
 /** Where visitors are turned away, by which gate, and what they do next. */
 import { useEffect, useMemo, useState } from 'react';
-import {
-  asId,
-  capital,
-  counted,
-  dayInWords,
-  describeGate,
-  type ItemId,
-  type Outcome,
-  outcomeName,
-  permits,
-} from '@/core';
+import { asId, capital, counted, dayInWords, type ItemId, type Outcome, outcomeName, permits } from '@/core';
 import type { JournalEntry, JournalReport, Tally } from '@/services';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
+import { legsOf } from '../gate-legs';
 import { OutcomeMark } from '../marks';
 import { type Answer, ask } from '../service';
 import { type Bar, NEXT, TurnedAwayChart } from './turned-away-chart';
@@ -45,11 +36,8 @@ export function JournalScreen() {
   );
   const gateText = (id: string): string => {
     if (id === '') return 'not published';
-    const { policy, vocabulary } = compiled.live;
-    const gate = policy.gates.find((one) => one.id === id);
-    return gate
-      ? capital(describeGate(gate, outline, vocabulary, policy.turnAways).who)
-      : 'a gate that is no longer live';
+    const gate = compiled.live.policy.gates.find((one) => one.id === id);
+    return gate ? capital(legsOf(gate, compiled.live).who) : 'a gate that is no longer live';
   };
   const gateIsThere = (id: string) => compiled.draft.policy.gates.some((gate) => gate.id === id);
   return (

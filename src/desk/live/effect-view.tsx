@@ -4,7 +4,6 @@ import { useState } from 'react';
 import {
   capital,
   describeForGuests,
-  describeGate,
   type GateId,
   type Item,
   type ItemId,
@@ -18,6 +17,7 @@ import type { Crowd, EffectReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
+import { legsOf } from '../gate-legs';
 import { OutcomeMark } from '../marks';
 import type { useEffectReport } from './use-effect-report';
 
@@ -78,21 +78,21 @@ const FIRST_PLACES = 30;
 
 /** A gate by what it covers; one that is only live is read as it is there. */
 function GateName({ id }: { readonly id: GateId }) {
-  const { compiled, outline, setBench } = useDesk();
+  const { compiled, setBench } = useDesk();
   const side = compiled.draft.policy.gates.some((gate) => gate.id === id) ? compiled.draft : compiled.live;
   const gate = side.policy.gates.find((one) => one.id === id);
   if (!gate) return null;
-  const legs = describeGate(gate, outline, side.vocabulary, side.policy.turnAways);
+  const { what } = legsOf(gate, side);
   return side === compiled.draft ? (
     <button
       type="button"
       onClick={() => setBench({ kind: 'gate', gate: id })}
       className="text-left font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
     >
-      {capital(legs.what)}
+      {capital(what)}
     </button>
   ) : (
-    <del>{capital(legs.what)}</del>
+    <del>{capital(what)}</del>
   );
 }
 

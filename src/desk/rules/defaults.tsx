@@ -1,6 +1,6 @@
 'use client';
 import { X } from 'lucide-react';
-import { capital, type Default, describeGate, type GateId, KINDS, OPENABLE_KINDS } from '@/core';
+import { capital, type Default, describeWhat, type GateId, KINDS, OPENABLE_KINDS } from '@/core';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 
@@ -8,7 +8,6 @@ import { useDesk } from '../context';
 export function Defaults() {
   const { draft, outline, vocabulary } = useDesk();
   const { policy, edit } = draft;
-  const named = policy.turnAways;
   const categories = [
     ...new Set([...outline.items.values()].flatMap(({ facts }) => facts?.category ?? [])),
   ].sort();
@@ -19,7 +18,7 @@ export function Defaults() {
   ];
   const gates = policy.gates.map((gate) => ({
     value: gate.id as string,
-    label: capital(describeGate(gate, outline, vocabulary, named).what),
+    label: capital(describeWhat(gate.what, outline, vocabulary)),
   }));
   return (
     <>

@@ -7,7 +7,6 @@ import {
   capital,
   describeChanges,
   describeDecision,
-  describeGate,
   describeMet,
   describeTestOfOne,
   explain,
@@ -29,6 +28,7 @@ import {
 import { Button } from '@/ui';
 import { TurnAwayPreview } from '../composer';
 import { useDesk } from '../context';
+import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
 
@@ -175,8 +175,7 @@ interface StepViewProps {
 }
 
 function StepView({ step, itemId, facts }: StepViewProps) {
-  const { outline, vocabulary, request, setBench, compiled } = useDesk();
-  const named = compiled.draft.policy.turnAways;
+  const { request, setBench, compiled } = useDesk();
   const away = step.verdict === 'spoke' || step.verdict === 'would speak';
   const through = step.at.id !== itemId && <span className="text-quiet"> (through {step.at.title})</span>;
   if (step.kind === 'unpublished') {
@@ -186,7 +185,7 @@ function StepView({ step, itemId, facts }: StepViewProps) {
       </li>
     );
   }
-  const legs = describeGate(step.gate, outline, vocabulary, named);
+  const legs = legsOf(step.gate, compiled.draft);
   return (
     <li
       className={clsx(
