@@ -88,6 +88,15 @@ describe('moving several items', () => {
     expect(item('charts').parent).toBe('observers');
   });
 
+  it('offers a way back to those alone who can go it', async () => {
+    const into = move(['contact', 'observers']);
+    const answer = await change(into, writer());
+    expect(answer).toMatchObject({ kind: 'done', summary: expect.stringMatching(/can move it back$/) });
+    expect(answer).not.toHaveProperty('undo');
+    await done({ ...move(['contact', trivet.state.outline.root]), leaving: true });
+    expect(await done(into)).toHaveProperty('undo');
+  });
+
   it.each([
     ['too many', move(...Array.from({ length: 501 }, (): [string, string] => ['visit', 'contact']))],
     ['none', move()],

@@ -86,12 +86,18 @@ export async function moveItems(
   });
   const [first] = moved.values();
   if (!first) return GONE;
+  // The way back leads out from under what it came under, which only those who may change gates can ask for.
+  const canGoBack = gates || come.length === 0;
   return {
     kind: 'done',
     item: first.id,
     removal: null,
-    summary: [`Moved: ${named([...moved.values()])}`, ...come].join('. '),
-    undo: { kind: 'move', moves: wayBack(outline, [...moved.keys()]), leaving: true },
+    summary: [
+      `Moved: ${named([...moved.values()])}`,
+      ...come,
+      ...(canGoBack ? [] : ['Only those who may change gates can move it back']),
+    ].join('. '),
+    ...(canGoBack && { undo: { kind: 'move', moves: wayBack(outline, [...moved.keys()]), leaving: true } }),
   };
 }
 
