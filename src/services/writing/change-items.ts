@@ -118,7 +118,7 @@ export function changeItem(
       case 'publish':
         return publishItems(trivet, state, one);
       case 'remove':
-        return removeItem(trivet, administrator, state, asId(one.item));
+        return removeItem(trivet, administrator.name, state, asId(one.item));
       default:
         return one satisfies never;
     }

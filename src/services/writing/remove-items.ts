@@ -93,7 +93,7 @@ function goingWith(outline: Outline, which: ItemId): readonly Item[] {
 /** Takes an item away with everything that goes with it. */
 export async function removeItem(
   trivet: Trivet,
-  administrator: Administrator,
+  by: string,
   state: SiteState,
   which: ItemId,
 ): Promise<ItemAnswer> {
@@ -110,7 +110,7 @@ export async function removeItem(
   const summary = rest === 0 ? item.title : `${item.title} and ${rest} more`;
   await trivet.db.transaction(async (tx) => {
     const removed = { items: going.map((one) => ({ item: one, content: contentOf(state, one.id) })) };
-    await insertRemoval(tx, { id: removal, by: administrator.name, summary, removed });
+    await insertRemoval(tx, { id: removal, by, summary, removed });
     await deleteItems(
       tx,
       going.map((one) => one.id),
