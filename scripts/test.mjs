@@ -12,15 +12,26 @@ let failed = 0;
 const took = [];
 const SLOWEST = 10;
 
-/** Runs one step of the tests and goes on whatever comes of it. */
-function step(name, args) {
+/** Each step with how many seconds it took. */
+const steps = [];
+
+function timed(name, work) {
   console.log(`\n— ${name}`);
-  const { status } = spawnSync(process.execPath, args, {
-    stdio: 'inherit',
-    env: { ...process.env, CI: '1' },
-  });
-  return status === 0;
+  const start = performance.now();
+  const answer = work();
+  steps.push(`${name} ${((performance.now() - start) / 1000).toFixed(0)} s`);
+  return answer;
 }
+
+/** Runs one step of the tests and goes on whatever comes of it. */
+const step = (name, args) =>
+  timed(name, () => {
+    const { status } = spawnSync(process.execPath, args, {
+      stdio: 'inherit',
+      env: { ...process.env, CI: '1' },
+    });
+    return status === 0;
+  });
 
 /** A step that is one test in itself. */
 function check(name, args) {
@@ -31,9 +42,10 @@ function check(name, args) {
 function ensureChromium() {
   const places = [process.env.CHROMIUM, '/usr/bin/chromium'].filter(Boolean);
   if (places.some((place) => existsSync(place))) return;
-  console.log('\n— Chromium');
-  spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
-  const { status } = spawnSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'inherit' });
+  const { status } = timed('Chromium', () => {
+    spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
+    return spawnSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'inherit' });
+  });
   if (status !== 0)
     console.error('Chromium could not be installed. Install it, or name it with CHROMIUM=/path.');
 }
@@ -55,12 +67,12 @@ function count(file, read, fine) {
 
 rmSync('test-results', { recursive: true, force: true });
 mkdirSync('test-results', { recursive: true });
-install();
+timed('Packages', install);
 check('Types', [binOf('typescript', 'tsc'), '--noEmit', '-p', '.']);
 check('Types of core, without DOM and Node', [binOf('typescript', 'tsc'), '-p', 'src/core']);
 check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
 // The pages that unit tests make link to the style sheet that is built.
-build();
+timed('Build', build);
 const units = step('Unit tests', [
   binOf('vitest'),
   'run',
@@ -102,6 +114,7 @@ count(
   browser,
 );
 
+console.log(`\n— ${steps.join(', ')}`);
 console.log(`\n— The slowest ${SLOWEST} tests`);
 for (const [name, ms] of took.sort((a, b) => b[1] - a[1]).slice(0, SLOWEST))
   console.log(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`);
