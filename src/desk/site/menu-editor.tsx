@@ -11,7 +11,7 @@ import { GateMark } from '../marks';
 import { ask } from '../service';
 import { type ChangeItem, useChangeItem } from '../use-change-item';
 import { Gap, Moving, useMovable } from './moving';
-import { TargetPick } from './section-editor';
+import { TargetPick } from './target-pick';
 import { Removal } from './writer';
 
 export function MenuEditor({ menu }: { readonly menu: Menu }) {
