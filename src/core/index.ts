@@ -256,6 +256,7 @@ export {
   namesOf,
   noNames,
   normaliseAddress,
+  nothingHeld,
   OPENABLE_KINDS,
   type Openable,
   type Outline,

@@ -2,7 +2,7 @@
 import { act } from '@testing-library/react';
 import { expect, vi } from 'vitest';
 import { items, members, policy, request, vocabulary } from '@/core/testing/larkfell';
-import type { DeskData } from '@/services';
+import type { DeskData, Document } from '@/services';
 
 export interface Asked {
   readonly method: string;
@@ -84,3 +84,13 @@ export const deskData = (over: Partial<DeskData> = {}): DeskData => {
     ...over,
   };
 };
+
+/** A page that is written, of which only the title matters. */
+export const titled = (title: string): Document => ({
+  title,
+  summary: '',
+  address: '/visit',
+  published: true,
+  facts: { category: null, tags: [], author: null, date: null, picture: null },
+  sections: [],
+});

@@ -79,19 +79,22 @@ export const guest: VisitorFacts = {
   share: null,
 };
 
-const nothingKnown: VisitorFacts = {
-  ...guest,
-  signedIn: true,
+/** What somebody has who has nothing yet. */
+export const nothingHeld = {
+  level: null,
   roles: [],
   groups: [],
   profile: {},
+  joined: null,
   purchases: [],
   enrolments: [],
   completions: [],
-};
+} as const;
 
 /** A signed-in member with the given facts; what is left out is known to be none. */
 export const member = (facts: Partial<Omit<VisitorFacts, 'signedIn'>> = {}): VisitorFacts => ({
-  ...nothingKnown,
+  ...guest,
+  signedIn: true,
+  ...nothingHeld,
   ...facts,
 });

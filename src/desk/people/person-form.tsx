@@ -8,6 +8,7 @@ import {
   type FieldValue,
   fieldValueText,
   type ItemId,
+  nothingHeld,
   permits,
   readFieldValue,
   same,
@@ -33,14 +34,7 @@ export const emptyPerson: Known = {
   email: '',
   name: '',
   desk: null,
-  level: null,
-  roles: [],
-  groups: [],
-  profile: {},
-  joined: null,
-  purchases: [],
-  enrolments: [],
-  completions: [],
+  ...nothingHeld,
 };
 
 const NO_LEVEL = ' ';

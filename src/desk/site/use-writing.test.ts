@@ -2,17 +2,9 @@
 import { act, cleanup, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import type { Document } from '@/services';
-import { byTheClock, fakeServer } from '../testing';
+import { byTheClock, fakeServer, titled } from '../testing';
 import { useWriting } from './use-writing';
 
-const titled = (title: string): Document => ({
-  title,
-  summary: '',
-  address: '/visit',
-  published: true,
-  facts: { category: null, tags: [], author: null, date: null, picture: null },
-  sections: [],
-});
 const live = titled('Visit us');
 
 let server: ReturnType<typeof fakeServer>;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import type { Document, KeptDraft, Writing } from '@/services';
+import type { KeptDraft, Writing } from '@/services';
+import { titled } from '../testing';
 import {
   keepingOf,
   nothingRead,
@@ -9,14 +10,6 @@ import {
   type WritingState,
 } from './writing-state';
 
-const titled = (title: string): Document => ({
-  title,
-  summary: '',
-  address: '/visit',
-  published: true,
-  facts: { category: null, tags: [], author: null, date: null, picture: null },
-  sections: [],
-});
 const draftOf = (title: string, version: number): KeptDraft => ({
   document: titled(title),
   version,

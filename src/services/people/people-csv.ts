@@ -14,6 +14,7 @@ import {
   isDay,
   type Named,
   neutralised,
+  nothingHeld,
   readFieldValue,
   restored,
   SHEET,
@@ -259,14 +260,7 @@ async function peopleIn(
 const blankPerson: Omit<PersonRecord, 'email' | 'name'> = {
   id: '' as PersonRecord['id'],
   desk: null,
-  level: null,
-  roles: [],
-  groups: [],
-  profile: {},
-  joined: null,
-  purchases: [],
-  enrolments: [],
-  completions: [],
+  ...nothingHeld,
 };
 
 type Reader = (

@@ -1,7 +1,7 @@
 /** Signing up and choosing a new password, both with a code sent by mail. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, type PassphraseId, type PersonId, safeNext } from '@/core';
+import { asId, nothingHeld, type PassphraseId, type PersonId, safeNext } from '@/core';
 import { deleteSessionsOf, type PersonRecord } from '@/store';
 import { applyChange } from '../people';
 import type { SiteState, Trivet } from '../running';
@@ -175,14 +175,8 @@ const newcomer = (
   email: address,
   name: called,
   desk: null,
-  level: null,
-  roles: [],
-  groups: [],
-  profile: {},
+  ...nothingHeld,
   joined,
-  purchases: [],
-  enrolments: [],
-  completions: [],
 });
 
 /** The second step of a new password: the code and the password. Ends every session there was, and signs in. */
