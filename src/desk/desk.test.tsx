@@ -2,7 +2,7 @@
 import { act, cleanup, configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Policy } from '@/core';
-import { gates, policy } from '@/core/testing/larkfell';
+import { gates, items, policy } from '@/core/testing/larkfell';
 import { Desk } from './desk';
 import { deskData, fakeServer } from './testing';
 import { readView } from './view';
@@ -270,4 +270,47 @@ it('finds and does by typing', async () => {
   fireEvent.change(field, { target: { value: 'show what is live' } });
   fireEvent.click(await screen.findByRole('option', { name: /Show what is live/ }));
   expect(window.location.search).toBe('?show=live');
+});
+
+describe('the tree of a site with thousands of pages', () => {
+  const page = (id: string, parent: string, rank: number, title: string) =>
+    ({ id, kind: 'page', parent, rank, title, address: `/${id}`, published: true }) as const;
+  const many = [
+    page('archive', 'site', 900, 'Archive'),
+    ...Array.from({ length: 250 }, (_, at) => page(`plate-${at}`, 'archive', at, `Plate ${at}`)),
+    page('under', 'plate-240', 0, 'Under a plate'),
+  ];
+  const data = () => deskData({ items: [...items, ...(many as unknown as typeof items)] });
+  const NAME = { name: 'What the site holds' };
+  const tree = () => within(screen.getByRole('navigation', NAME));
+  const entry = (title: string) => tree().queryByRole('button', { name: title });
+  const foldOut = (title: string) =>
+    fireEvent.click(tree().getByRole('button', { name: `Fold out what is below ${title}` }));
+
+  it('stands folded, and is unfolded a hundred at a time', async () => {
+    await open('/desk/site', data());
+    await screen.findByRole('navigation', NAME);
+    expect(entry('Plate 0')).toBeNull();
+    foldOut('Archive');
+    expect(entry('Plate 99')).not.toBeNull();
+    expect(entry('Plate 100')).toBeNull();
+    fireEvent.click(tree().getByRole('button', { name: '150 more' }));
+    expect(entry('Plate 199')).not.toBeNull();
+    fireEvent.click(tree().getByRole('button', { name: 'Fold away what is below Archive' }));
+    expect(entry('Plate 0')).toBeNull();
+  });
+
+  it('shows what leads to the open page, wherever it stands', async () => {
+    await open('/desk/site?item=under', data());
+    await screen.findByRole('navigation', NAME);
+    expect(entry('Plate 240')).not.toBeNull();
+    expect(entry('Plate 200')).toBeNull();
+    expect(entry('Under a plate')?.getAttribute('aria-current')).toBe('page');
+  });
+
+  it('of a small site stands open', async () => {
+    await open('/desk/site');
+    await screen.findByRole('navigation', NAME);
+    expect(entry('Charts')).not.toBeNull();
+  });
 });

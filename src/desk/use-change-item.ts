@@ -47,6 +47,7 @@ export function useChangeItem(): {
       const { removal, summary, item, undo } = answer.value;
       const back = removal !== null ? () => bringBack(removal) : undo && (() => change(undo));
       if (back) toast(summary, { action: { label: 'Undo', onClick: () => void back() } });
+      else if (edit.kind === 'move') toast(summary);
       await reloadSite();
       return item;
     },

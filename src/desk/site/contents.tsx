@@ -1,23 +1,14 @@
 'use client';
 /** Everything the site holds, to be opened, and the ways to make more. */
-import { clsx } from 'clsx';
 import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import {
-  groupsOf,
-  ITEM_KINDS,
-  type Item,
-  type ItemId,
-  type ItemKind,
-  KINDS,
-  MENU_PLACES,
-  mayHold,
-} from '@/core';
+import { asId, groupsOf, ITEM_KINDS, type ItemId, type ItemKind, KINDS, MENU_PLACES } from '@/core';
 import type { ItemEdit } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
-import { KindMark } from '../marks';
-import { Gap, Moving, useMovable } from './moving';
+import type { ChangeItem } from '../use-change-item';
+import { Gap, Moving } from './moving';
+import { Siblings, useTree } from './tree';
 import { upload } from './upload';
 import { useItems } from './use-items';
 
@@ -39,6 +30,12 @@ const isMadeHere = (kind: ItemKind): kind is Made => MAKING[kind] === 'form';
 export function Contents({ open }: { readonly open: ItemId | null }) {
   const { outline, setScreen, reloadSite } = useDesk();
   const { drafted, removals, change, bringBack } = useItems();
+  const tree = useTree(open, drafted);
+  /** What is moved below something folded is shown there. */
+  const move: ChangeItem = (edit) => {
+    if (edit.kind === 'move') for (const { parent } of edit.moves) tree.fold(asId(parent), false);
+    return change(edit);
+  };
   const [making, setMaking] = useState<Made | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const categories = [
@@ -90,15 +87,15 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
           onLeave={() => setMaking(null)}
         />
       )}
-      <Moving change={change}>
+      <Moving change={move}>
         {groupsOf(outline).map(({ kind, title, items }) => (
           <Group key={title} title={title}>
-            {(KINDS[kind].part
-              ? [...outline.items.values()].filter((item) => item.kind === kind)
-              : items
-            ).map((item) => (
-              <Entry key={item.id} item={item} depth={0} open={open} drafted={drafted} />
-            ))}
+            <Siblings
+              items={
+                KINDS[kind].part ? [...outline.items.values()].filter((item) => item.kind === kind) : items
+              }
+              tree={tree}
+            />
             {kind === 'page' && <Gap parent={outline.root} before={null} />}
           </Group>
         ))}
@@ -121,55 +118,6 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
         </Group>
       )}
     </nav>
-  );
-}
-
-interface EntryProps {
-  readonly item: Item;
-  readonly depth: number;
-  readonly open: ItemId | null;
-  readonly drafted: readonly ItemId[];
-}
-
-/** An item, to be opened, with those of its kind below it. What stands in a tree can be moved there. */
-function Entry({ item, depth, open, drafted }: EntryProps) {
-  const { outline, setScreen } = useDesk();
-  const { rowRef, handle, isOver, isDragging } = useMovable(item);
-  const moves = item.parent !== null && mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory;
-  return (
-    <li>
-      {moves && item.parent !== null && <Gap parent={item.parent} before={item.id} />}
-      <div
-        ref={rowRef}
-        className={clsx(
-          'group flex items-center pr-2',
-          open === item.id && 'bg-wash font-semibold',
-          isOver && 'outline outline-copper -outline-offset-1',
-          isDragging && 'opacity-50',
-        )}
-      >
-        <button
-          type="button"
-          aria-current={open === item.id ? 'page' : undefined}
-          onClick={() => setScreen({ kind: 'site', item: item.id })}
-          style={{ paddingLeft: 16 + depth * 14 }}
-          className="flex min-w-0 flex-1 items-center gap-2 py-1 pr-1 text-left hover:text-copper"
-        >
-          <KindMark kind={item.kind} />
-          <span className="truncate">{item.title}</span>
-          {!item.published && <span className="note shrink-0 italic">unpublished</span>}
-          {drafted.includes(item.id) && <span className="shrink-0 text-copper text-xs">being written</span>}
-        </button>
-        {moves && handle('opacity-0 group-hover:opacity-100 focus-visible:opacity-100')}
-      </div>
-      <ul>
-        {(outline.children.get(item.id) ?? [])
-          .filter(({ kind }) => kind === item.kind && !KINDS[kind].byCategory)
-          .map((child) => (
-            <Entry key={child.id} item={child} depth={depth + 1} open={open} drafted={drafted} />
-          ))}
-      </ul>
-    </li>
   );
 }
 
