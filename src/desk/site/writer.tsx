@@ -36,15 +36,17 @@ export function Writer({ item }: { readonly item: Addressed }) {
         <header className="flex flex-wrap items-center gap-2">
           <h2 className="mr-auto text-xl">{document.title || 'Without a title'}</h2>
           <Kept writing={writing} />
+          {writing.drafted && (
+            <Button weight="quiet" onClick={() => void writing.drop()}>
+              Drop what I wrote
+            </Button>
+          )}
           <Button
             weight="main"
             disabled={!writing.drafted && writing.keeping === 'kept'}
             onClick={() => void send()}
           >
             Put it on the site
-          </Button>
-          <Button weight="quiet" disabled={!writing.drafted} onClick={() => void writing.drop()}>
-            Drop what I wrote
           </Button>
         </header>
         {writing.theirs && (
