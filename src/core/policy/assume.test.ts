@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { evaluatorOf, FALSE, problemOf, profile, TRUE, testOf } from '../condition';
+import { evaluatorOf, FALSE, hasRole, inGroup, problemOf, profile, TRUE, testOf } from '../condition';
 import { guest, member } from '../site';
 import { tests, visitors } from '../testing/arbitraries';
-import { hours, night, pass, people, request, team, vocabulary } from '../testing/larkfell';
+import { crew, hours, night, pass, people, request, team, trustee, vocabulary } from '../testing/larkfell';
 import { assume, canBeAssumed } from '.';
 
 const outcome = (test: Parameters<typeof assume>[1], visitor: Parameters<typeof assume>[0]) =>
@@ -49,4 +49,37 @@ it('makes a member of a guest, but for a passphrase', () => {
     vocabulary,
   );
   expect(learnt).toEqual({ ...guest, passphrases: [night] });
+});
+
+it('takes and gives one thing alone, whatever else somebody has', () => {
+  const day = request.today;
+  const other = {
+    roles: ['r' as never],
+    groups: ['g' as never],
+    purchases: [{ product: 'p' as never, on: '2020-01-01', until: null, state: 'paid' as const }],
+    enrolments: [{ course: 'c' as never, on: '2020-01-01' }],
+    completions: [{ activity: 'a' as never, on: '2020-01-01', score: 7 }],
+  };
+  const busy = member(other);
+  const course = vocabulary.courses[0]?.id as never;
+  const activity = vocabulary.activities[0]?.id as never;
+  const bought = { product: pass, on: day, until: null, state: 'paid' };
+  const cases = [
+    [hasRole(trustee), { roles: ['r', trustee] }],
+    [inGroup(crew), { groups: ['g', crew] }],
+    [testOf('owns', pass, 'is'), { purchases: [...other.purchases, bought] }],
+    [testOf('refunded', pass, 'is'), { purchases: [...other.purchases, { ...bought, state: 'refunded' }] }],
+    [testOf('enrolled', course, 'is'), { enrolments: [...other.enrolments, { course, on: day }] }],
+    [
+      testOf('completed', activity, 'is'),
+      { completions: [...other.completions, { activity, on: day, score: null }] },
+    ],
+  ] as const;
+  for (const [test, has] of cases) {
+    const with_ = assume(busy, test, true, day, vocabulary);
+    expect(with_).toEqual({ ...busy, ...has });
+    // Twice is once, and taken away again everything is as it was.
+    expect(assume(with_, test, true, day, vocabulary)).toEqual(with_);
+    expect(assume(with_, test, false, day, vocabulary)).toEqual(busy);
+  }
 });
