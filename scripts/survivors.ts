@@ -56,7 +56,8 @@ function compiler(): (path: string, text: string) => boolean {
   return (path, text) => {
     const before = readFileSync(path, 'utf8');
     set(path, text);
-    const compiles = fileNames.every((file) => service.getSemanticDiagnostics(file).length === 0);
+    // What goes wrong mostly goes wrong where it was changed.
+    const compiles = [path, ...fileNames].every((file) => service.getSemanticDiagnostics(file).length === 0);
     set(path, before);
     return compiles;
   };

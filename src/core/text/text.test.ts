@@ -84,9 +84,23 @@ it.each<[string, Condition]>([
   ['share 20', test('share', 'at most', 20)],
   ['knows passphrase "Open night"', test('passphrase', 'includes', 'open-night')],
   ['in group id "gone"', inGroup('gone' as never)],
+  // Of a field that is gone nobody knows what it was.
+  ['profile id "gone" at least 5', profile('gone' as never, 'at least', 5)],
+  ['profile id "gone" after "2026-01-01"', profile('gone' as never, 'after', '2026-01-01')],
+  ['profile id "gone" is "5"', profile('gone' as never, 'is', '5')],
+  ['profile team is gone "Kitchen"', profile(team, 'is', 'Kitchen')],
 ])('writes %s', (text, condition) => {
   expect(printCondition(condition, vocabulary)).toBe(text);
   expect(read(text)).toEqual(condition);
+});
+
+it('reads a day of a field that is gone also without quotes', () => {
+  expect(read('profile id "gone" after 2026-01-01')).toEqual(profile('gone' as never, 'after', '2026-01-01'));
+});
+
+it('reads forty nots in a row, and not one more', () => {
+  const nots = (count: number) => parseCondition(`${'not '.repeat(count)}signed in`, vocabulary).ok;
+  expect([39, 40, 41].map(nots)).toEqual([true, true, false]);
 });
 
 it('binds or weaker than and, and weaker than not', () => {
