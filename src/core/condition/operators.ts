@@ -153,7 +153,7 @@ const networks: Compare = (value) => {
 const languages: Compare = (value) => {
   const wanted = listOf(value).map((one) => foldCase(String(one)));
   return (met) => {
-    const [liked] = listOf(met as TestValue);
+    const [liked] = Array.isArray(met) ? met : [];
     if (typeof liked !== 'string') return null;
     const tag = foldCase(liked);
     return wanted.some((one) => tag === one || tag.startsWith(`${one}-`));
