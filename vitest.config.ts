@@ -1,7 +1,20 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 const IN_A_DESK = ['src/{desk,ui}/**/*.test.{ts,tsx}'];
+
+/** What starts processes, knocks at every door or asks the compiler, which takes longest. */
+const takesLong = ({ moduleId }: TestSpecification): boolean =>
+  /\/scripts\/|leak-check|site-file\/|people\.test|hostile/.test(moduleId);
+
+/** What takes longest begins first, so that no core waits for the other at the end. */
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files);
+    return [...sorted.filter(takesLong), ...sorted.filter((file) => !takesLong(file))];
+  }
+}
 
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
@@ -9,6 +22,9 @@ export default defineConfig({
     globalSetup: 'scripts/load-for-tests.ts',
     // One process per core: the one that counts has next to nothing to do.
     maxWorkers: '100%',
+    // What is imported is read once a process, and databases of tests that are over serve those that follow.
+    isolate: false,
+    sequence: { sequencer: LongestFirst },
     testTimeout: 60_000,
     hookTimeout: 60_000,
     projects: [
