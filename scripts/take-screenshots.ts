@@ -29,6 +29,10 @@ async function pageOf(
 
 async function shoot(page: Page, name: string): Promise<void> {
   for (const frame of page.frames()) await frame.evaluate(() => document.fonts.ready.then(() => undefined));
+  // A video shows its first picture when it has one.
+  await page.waitForFunction(() =>
+    Array.from(document.querySelectorAll('video')).every(({ readyState }) => readyState >= 2),
+  );
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
   console.log(`docs/screenshots/${name}.png`);
 }
