@@ -213,3 +213,10 @@ describe('bringing two drafts together', () => {
     expect(idsOf(merged).slice(0, 3)).toEqual([b.id, a.id, c.id]);
   });
 });
+
+it('does not call opened what one of the two opened by itself', () => {
+  const [before, theirs] = [compiled(policy), compiled(edited('crew'))];
+  expect(openedByMerge(before, theirs, theirs)).toEqual([]);
+  expect(openedByMerge(theirs, before, theirs)).toEqual([]);
+  expect(openedByMerge(before, before, theirs).map(({ id }) => id)).toContain('crew');
+});
