@@ -308,6 +308,14 @@ describe('the tree of a site with thousands of pages', () => {
     expect(entry('Under a plate')?.getAttribute('aria-current')).toBe('page');
   });
 
+  it('shows of many side by side the first ones alone, also where nothing is folded', async () => {
+    const some = many.filter(({ rank, parent }) => parent === 'site' || rank < 120).slice(0, 121);
+    await open('/desk/site', deskData({ items: [...items, ...(some as unknown as typeof items)] }));
+    await screen.findByRole('navigation', NAME);
+    expect(entry('Plate 99')).not.toBeNull();
+    expect(entry('Plate 100')).toBeNull();
+  });
+
   it('of a small site stands open', async () => {
     await open('/desk/site');
     await screen.findByRole('navigation', NAME);

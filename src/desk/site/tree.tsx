@@ -21,6 +21,8 @@ const AT_ONCE = 100;
 export interface Tree {
   readonly open: ItemId | null;
   readonly drafted: readonly ItemId[];
+  /** Whether an item is the open one, or stands above it. */
+  readonly leads: (item: ItemId) => boolean;
   readonly isFolded: (item: ItemId) => boolean;
   readonly fold: (item: ItemId, folded: boolean) => void;
 }
@@ -37,6 +39,7 @@ export function useTree(open: ItemId | null, drafted: readonly ItemId[]): Tree {
     return {
       open,
       drafted,
+      leads: (item) => leading.has(item),
       isFolded: (item) => folds.get(item) ?? (large && !leading.has(item)),
       fold: (item, folded) => setFolds((before) => new Map(before).set(item, folded)),
     };
@@ -56,7 +59,7 @@ interface SiblingsProps {
 export function Siblings({ items, depth = 0, tree }: SiblingsProps) {
   const [most, setMost] = useState(AT_ONCE);
   const shown = items.slice(0, most);
-  const beyond = items.slice(most).find(({ id }) => id === tree.open || !tree.isFolded(id));
+  const beyond = items.slice(most).find(({ id }) => tree.leads(id));
   return (
     <>
       {shown.map((item) => (

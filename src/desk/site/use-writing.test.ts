@@ -162,3 +162,21 @@ it('says why it can’t be opened', async () => {
   await answer({ title: 'There is no such page.' }, 404);
   expect(hook.result.current).toMatchObject({ document: null, problem: 'There is no such page.' });
 });
+
+it('does not keep again what was dropped while it was on its way', async () => {
+  const { writing } = await open();
+  await type(writing, 'C');
+  await pass(500);
+  let dropped: Promise<void> = Promise.resolve();
+  act(() => {
+    dropped = writing.current.drop();
+  });
+  await answer({ version: 1 });
+  expect(only()).toMatchObject({ method: 'DELETE', path: 'items/visit/draft' });
+  await pass(5000);
+  await answer({});
+  await answer({ id: 'visit', kind: 'page', live, version: 4, draft: null });
+  await act(() => dropped);
+  expect(writing.current).toMatchObject({ document: live, drafted: false, keeping: 'kept' });
+  expect(server.asked).toEqual([]);
+});

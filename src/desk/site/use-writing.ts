@@ -115,6 +115,8 @@ export function useWriting(item: string): WritingDesk {
   const drop = useCallback(async () => {
     happen({ kind: 'let go' });
     await turn.current;
+    // What was on its way is kept by now, and as little wanted.
+    happen({ kind: 'let go' });
     await ask('DELETE', `${path}/draft`);
     await read();
   }, [path, happen, read]);
