@@ -26,7 +26,7 @@ import {
   type SiteNames,
   test,
 } from '../src/core';
-import { type ViewContext, viewPage } from '../src/services';
+import { type ViewContext, viewOf, viewPage } from '../src/services';
 import { renderAnswer } from '../src/site';
 
 const observer = asId<LevelId>('observer');
@@ -131,7 +131,7 @@ function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): Vi
     oldAddresses: new Map(),
     live: { compiled },
   } as unknown as ViewContext['state'];
-  return { state, compiled, facts, person: null, request, base: '' };
+  return viewOf({ state, compiled, facts, person: null, request, base: '' });
 }
 
 const delivery = { stylesheet: '/a.css', origin: 'http://localhost', desk: false, walk: false };

@@ -2,11 +2,10 @@
  * Serves a data folder. Everything that can be wrong with the surroundings is found here, before anything is served, and
  * said in a sentence.
  */
-import { createServer, type IncomingMessage } from 'node:http';
 import next from 'next';
-import { builtFiles, serveBuilt } from '../src/app/_http/built-files';
-import { isDesk, serveSite } from '../src/app/_http/site-server';
-import { readEnvironment, runningTrivet } from '../src/services';
+import { builtFiles } from '../src/app/_http/built-files';
+import { frontDoor } from '../src/app/_http/front-door';
+import { readEnvironment, runningTrivet, type Trivet } from '../src/services';
 import { claimDataFolder } from './data-folder';
 
 const dev = process.argv.includes('--dev');
@@ -25,36 +24,11 @@ if ('problem' in claim) stop(claim.problem);
 process.on('exit', claim.release);
 
 const app = next({ dev, port, hostname: 'localhost' });
-/** Settles when the site is in memory and pages can be served; requests that come earlier wait for it. */
-let ready: Promise<unknown> = Promise.resolve();
-
-/** Nothing is open for longer than a slow line needs, and there are no more of them than one machine can look after. */
-const LIMITS = { headersTimeout: 20_000, requestTimeout: 300_000, keepAliveTimeout: 30_000 };
-const MOST_CONNECTIONS = 2000;
-
-const server = createServer(LIMITS, (request: IncomingMessage, response) => {
-  const [path = '/'] = (request.url ?? '/').split('?');
-  const built = dev ? undefined : builtFiles().get(path);
-  if (built) {
-    serveBuilt(built, request, response);
-    return;
-  }
-  const desk = isDesk(path, dev);
-  // Who is asking can't be made up: what comes of that name from outside is overwritten.
-  if (desk) request.headers['x-trivet-from'] = request.socket.remoteAddress ?? 'unknown';
-  ready
-    .then(() => (desk ? app.getRequestHandler()(request, response) : serveSite(request, response)))
-    .catch((error: unknown) => {
-      console.error(error);
-      response.destroy();
-    });
-});
-server.maxConnections = MOST_CONNECTIONS;
-server.on('upgrade', (request, socket, head) => {
-  if (dev) return app.getUpgradeHandler()(request, socket, head);
-  // Nothing here is spoken but HTTP; the framework would listen and never answer.
-  const refusal = 'HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Length: 0\r\n\r\n';
-  socket.end(refusal, () => socket.destroy());
+let ready: Promise<Trivet> | null = null;
+const { server, stop: close } = frontDoor({
+  ready: () => ready ?? open(),
+  desk: (request, response) => app.getRequestHandler()(request, response),
+  ...(dev && { development: { upgrade: (...of) => app.getUpgradeHandler()(...of) } }),
 });
 server.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EADDRINUSE')
@@ -67,7 +41,7 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 // Only a site with a public address of its own is offered to other machines.
 const host = publicUrl.hostname === 'localhost' ? '127.0.0.1' : undefined;
 
-async function open(): Promise<void> {
+async function open(): Promise<Trivet> {
   const trivet = await runningTrivet();
   if (!trivet.hasSite) {
     stop(
@@ -76,6 +50,7 @@ async function open(): Promise<void> {
   }
   if (!dev) builtFiles();
   await app.prepare();
+  return trivet;
 }
 
 server.listen(port, host, async () => {
@@ -93,10 +68,11 @@ server.listen(port, host, async () => {
 });
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  // Asked once, it finishes what it is answering; asked again, it goes.
   process.once(signal, () => {
-    server.close();
-    server.closeAllConnections();
-    runningTrivet()
+    process.once(signal, () => process.exit(1));
+    close()
+      .then(runningTrivet)
       .then((trivet) => trivet.close())
       .finally(() => process.exit(0));
   });

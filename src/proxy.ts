@@ -1,7 +1,8 @@
 /** The desk's door: guests are sent to sign in and back, members without the right are told so. */
 import { type NextRequest, NextResponse } from 'next/server';
+import { toResponse } from './app/_http/answer';
 import { contextOf } from './app/_http/context';
-import { delivery, htmlResponse, PERMISSIONS, PRIVATE, strictTransport } from './app/_http/response';
+import { delivery, htmlAnswer, PERMISSIONS, PRIVATE, strictTransport } from './app/_http/response';
 import { SESSION_COOKIE } from './app/_http/session-cookie';
 import { administratorOf, frameFor, runningTrivet, visitorOf } from './services';
 import { renderAnswer } from './site';
@@ -23,14 +24,14 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
   const answer = {
     kind: 'message',
-    frame: frameFor(contextOf(trivet, visitor, request), null),
+    frame: frameFor(contextOf(trivet, visitor, request, new URL(request.url), new Date()), null),
     reason,
     step: null,
   } as const;
   const rendered = await renderAnswer(answer, delivery(false, false));
   return 'location' in rendered
     ? NextResponse.error()
-    : htmlResponse(rendered.html, { status: rendered.status });
+    : toResponse(htmlAnswer(rendered.html, { status: rendered.status }));
 }
 
 /**

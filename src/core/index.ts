@@ -131,6 +131,7 @@ export {
   type Decision,
   type Default,
   decide,
+  decidedForAll,
   decideNowhere,
   dependsOnVisitor,
   difference,

@@ -14,6 +14,7 @@ import {
   Trivet,
   type ViewContext,
   type Visitor,
+  viewOf,
   visitorOf,
 } from '.';
 import { keep, putBack } from './testing-database';
@@ -98,11 +99,12 @@ export const withOpened = (trivet: Trivet, gate: string): Policy => ({
 });
 
 /** Somebody looking at the live site. */
-export const liveContext = (state: Trivet['state'], facts: VisitorFacts, base = ''): ViewContext => ({
-  state,
-  compiled: state.live.compiled,
-  facts,
-  person: facts.id === null ? null : (state.people.get(facts.id) ?? null),
-  request: plainRequest(state, now),
-  base,
-});
+export const liveContext = (state: Trivet['state'], facts: VisitorFacts, base = ''): ViewContext =>
+  viewOf({
+    state,
+    compiled: state.live.compiled,
+    facts,
+    person: facts.id === null ? null : (state.people.get(facts.id) ?? null),
+    request: plainRequest(state, now),
+    base,
+  });

@@ -1,6 +1,7 @@
 /** Turning an answer into the status and the bytes of a response. */
 
 import type { ComponentProps, ReactElement } from 'react';
+import type { renderToStaticMarkup } from 'react-dom/server';
 import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
 import { CodeView, ResetView, SignUpView } from './journey-views';
@@ -11,10 +12,14 @@ import { SignInView } from './sign-in-view';
 import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
 import { WouldView } from './would-view';
 
-/** A page with its status, or a place to go instead: 303 for a decision, 301 for an address of before. */
-export type Rendered =
-  | { readonly status: 200 | 403 | 404; readonly html: string }
-  | { readonly status: 301 | 303; readonly location: string };
+/** A page with its status. */
+export interface RenderedPage {
+  readonly status: 200 | 403 | 404;
+  readonly html: string;
+}
+
+/** A page, or a place to go instead: 303 for a decision, 301 for an address of before. */
+export type Rendered = RenderedPage | { readonly status: 301 | 303; readonly location: string };
 
 /** The response for an answer. */
 export async function renderAnswer(answer: PageAnswer | ListAnswer, delivery: Delivery): Promise<Rendered> {
@@ -83,7 +88,9 @@ export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<
 
 // The site's pages are whole documents without scripts or embedded data, so they are rendered to text in a route
 // handler; the framework allows the renderer there only when it is loaded dynamically.
+let toMarkup: typeof renderToStaticMarkup | null = null;
+
 async function documentOf(element: ReactElement): Promise<string> {
-  const { renderToStaticMarkup } = await import('react-dom/server');
-  return `<!doctype html>${renderToStaticMarkup(element)}`;
+  toMarkup ??= (await import('react-dom/server')).renderToStaticMarkup;
+  return `<!doctype html>${toMarkup(element)}`;
 }

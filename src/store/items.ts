@@ -15,7 +15,7 @@ export interface StoredItem {
 export async function readItems(
   db: Database,
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
-  return (await db.select().from(items)).map(
+  return (await db.select().from(items).orderBy(items.id)).map(
     ({ summary, body, section, picture, version, changedAt: _, ...row }) => ({
       item: itemOf(row),
       content: { summary, body, ...(section && { section }), ...(picture && { picture }) },

@@ -1,8 +1,10 @@
 /** What members do about themselves: their profile, their keys. */
+
 import { safeNext } from '@/core';
 import { accountOf, frameFor, keepOwnFields, keysOf, makeKey, revokeKey, signInAddress } from '@/services';
 import { renderAccount, renderKeys } from '@/site';
-import { htmlResponse, seeOther } from '../_http/response';
+import type { Answer } from '../_http/answer';
+import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask, Door } from './door';
 import { fieldsOf, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
@@ -46,7 +48,7 @@ async function account(
   ask: Ask,
   status: number,
   problems: Readonly<Record<string, string>>,
-): Promise<Response> {
+): Promise<Answer> {
   const view = accountOf(ask.context, '/me');
   if (!view) return missing(ask);
   const html = await renderAccount({
@@ -55,7 +57,7 @@ async function account(
     account: view,
     problems,
   });
-  return htmlResponse(html, { status, walk: ask.delivery.walk });
+  return htmlAnswer(html, { status, walk: ask.delivery.walk });
 }
 
 interface KeysState {
@@ -63,7 +65,7 @@ interface KeysState {
   readonly problem?: string;
 }
 
-async function keysPage(ask: Ask, status: number, { made, problem }: KeysState = {}): Promise<Response> {
+async function keysPage(ask: Ask, status: number, { made, problem }: KeysState = {}): Promise<Answer> {
   const { delivery, context, visitor } = ask;
   // Somebody's keys are their own: a walk shows the page without them.
   const keys = visitor.person && !delivery.walk ? await keysOf(ask.trivet, visitor.person.id) : [];
@@ -74,5 +76,5 @@ async function keysPage(ask: Ask, status: number, { made, problem }: KeysState =
     made: made ?? null,
     problem: problem ?? null,
   });
-  return htmlResponse(html, { status, walk: delivery.walk });
+  return htmlAnswer(html, { status, walk: delivery.walk });
 }

@@ -11,7 +11,7 @@ const TYPES: Readonly<Record<string, string>> = { css: 'text/css; charset=utf-8'
 
 interface Asset {
   readonly type: string;
-  readonly bytes: Uint8Array<ArrayBuffer>;
+  readonly bytes: Uint8Array;
 }
 
 let built: ReadonlyMap<string, Asset> | undefined;
@@ -33,13 +33,15 @@ export const assets: Door = {
     const [name = '', ...more] = ask.rest;
     const asset = more.length === 0 && !ask.delivery.walk ? assetsBuilt().get(name) : undefined;
     if (!asset) return missing(ask);
-    return new Response(asset.bytes, {
+    return {
+      status: 200,
       headers: {
         'Content-Type': asset.type,
         'X-Content-Type-Options': 'nosniff',
         // The style sheet is named by its content, and a font does not change.
         'Cache-Control': 'public, max-age=31536000, immutable',
       },
-    });
+      body: asset.bytes,
+    };
   },
 };

@@ -29,13 +29,15 @@ const feedDoor = (write: (feed: Feed, ask: Ask) => string, type: string): Door =
     const context = await lookIn(ask);
     if (context === null || ask.rest.length > 0 || ask.delivery.walk) return missing(ask);
     const feed = await feedOf(context, ask.url.searchParams.get('category'));
-    return new Response(write(feed, ask), {
+    return {
+      status: 200,
       headers: {
         'Content-Type': `${type}; charset=utf-8`,
         'Cache-Control': PRIVATE,
         'X-Content-Type-Options': 'nosniff',
       },
-    });
+      body: write(feed, ask),
+    };
   },
 });
 

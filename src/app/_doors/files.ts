@@ -1,7 +1,10 @@
 /** Files: each behind its own decision, and fit for no browser to run. */
+
 import { dependsOnVisitor } from '@/core';
 import { fileAt } from '@/services';
+import type { Answer } from '../_http/answer';
 import { isKnown, PRIVATE } from '../_http/response';
+import type { SiteRequest } from '../_http/site-request';
 import { bearerIn, INVALID_TOKEN } from './bearer';
 import type { Ask, Door } from './door';
 import { given, missing } from './page';
@@ -14,12 +17,12 @@ export const files: Door = {
     // An app brings its key here as well: what the API tells of a file is where it is.
     const context = ask.delivery.walk ? ask.context : await bearerIn(ask, ask.context.facts);
     if (context === null)
-      return new Response(null, { status: 401, headers: { ...INVALID_TOKEN, 'Cache-Control': PRIVATE } });
+      return { status: 401, headers: { ...INVALID_TOKEN, 'Cache-Control': PRIVATE }, body: null };
     return fileFor({ ...ask, context });
   },
 };
 
-async function fileFor(ask: Ask): Promise<Response> {
+async function fileFor(ask: Ask): Promise<Answer> {
   const [id, name, ...more] = ask.rest;
   if (!id || !name || more.length > 0) return missing(ask);
   const answer = await fileAt(ask.trivet, ask.context, id, name);
@@ -36,20 +39,21 @@ async function fileFor(ask: Ask): Promise<Response> {
     'Cache-Control': same ? 'public, no-cache' : PRIVATE,
     ETag: etag,
   };
-  if (isKnown(ask.request, etag)) return new Response(null, { status: 304, headers });
+  if (isKnown(ask.request, etag)) return { status: 304, headers, body: null };
   const range = rangeIn(ask.request, size, etag);
   if (range === 'none of it')
-    return new Response(null, { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` } });
+    return { status: 416, headers: { ...headers, 'Content-Range': `bytes */${size}` }, body: null };
   const { from, to } = range ?? { from: 0, to: size - 1 };
   const count = to - from + 1;
-  return new Response(ask.request.method === 'HEAD' ? null : answer.read(from, count), {
+  return {
     status: range ? 206 : 200,
     headers: {
       ...headers,
       'Content-Length': String(count),
       ...(range && { 'Content-Range': `bytes ${from}-${to}/${size}` }),
     },
-  });
+    body: ask.request.method === 'HEAD' ? null : answer.read(from, count),
+  };
 }
 
 /**
@@ -57,7 +61,7 @@ async function fileFor(ask: Ask): Promise<Response> {
  * for GET alone, and one of an older file (`If-Range`) is all of the newer one.
  */
 function rangeIn(
-  { method, headers }: Request,
+  { method, headers }: SiteRequest,
   size: number,
   etag: string,
 ): { readonly from: number; readonly to: number } | 'none of it' | null {

@@ -1,7 +1,7 @@
 /** Forms that stand on pages. */
 import { frameFor, sendForm } from '@/services';
 import { renderForm } from '@/site';
-import { htmlResponse } from '../_http/response';
+import { htmlAnswer } from '../_http/response';
 import type { Door } from './door';
 import { fieldsOf } from './form-door';
 import { missing } from './page';
@@ -19,6 +19,6 @@ export const forms: Door = {
       answer,
       action: `/forms/${encodeURIComponent(id)}`,
     });
-    return htmlResponse(html, { status: answer.kind === 'sent' ? 200 : 422 });
+    return htmlAnswer(html, { status: answer.kind === 'sent' ? 200 : 422 });
   },
 };

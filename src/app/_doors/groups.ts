@@ -1,7 +1,9 @@
 /** Following and leaving open groups: one button, and back to the page one was on. */
+
 import { safeNext } from '@/core';
 import { followGroup, signInAddress } from '@/services';
 import { seeOther } from '../_http/response';
+import type { SiteRequest } from '../_http/site-request';
 import type { Door } from './door';
 import { fieldsOf, shown } from './form-door';
 import { missing } from './page';
@@ -21,7 +23,7 @@ export const groups: Door = {
 };
 
 /** The page that a form stood on, when its browser says so. */
-function pathOfReferrer(request: Request): string {
+function pathOfReferrer(request: SiteRequest): string {
   const referrer = request.headers.get('referer');
   if (!referrer || !URL.canParse(referrer)) return '/';
   const url = new URL(referrer);

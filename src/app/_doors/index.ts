@@ -2,21 +2,15 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
-import {
-  administratorOf,
-  Busy,
-  frameFor,
-  nowhere,
-  type Trivet,
-  type ViewContext,
-  type Visitor,
-  walkOf,
-  wouldDo,
-} from '@/services';
-import { renderAnswer, renderWould } from '@/site';
+
+import { administratorOf, Busy, frameFor, type Trivet, type Visitor, walkOf, wouldDo } from '@/services';
+import { renderWould } from '@/site';
+import type { Answer } from '../_http/answer';
+import { textOf, toResponse } from '../_http/answer';
 import { contextOf } from '../_http/context';
-import { visitorIn } from '../_http/request';
-import { delivery, htmlResponse, PRIVATE, respond } from '../_http/response';
+import { knownVisitorIn, visitorIn } from '../_http/request';
+import { delivery, htmlAnswer, PRIVATE } from '../_http/response';
+import type { SiteRequest } from '../_http/site-request';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
@@ -28,7 +22,7 @@ import { forms } from './forms';
 import { groups } from './groups';
 import { noteInJournal } from './journal';
 import { category, tag } from './lists';
-import { notTaken, page } from './page';
+import { keptPage, missing, notTaken, page } from './page';
 import { passphrase } from './passphrase';
 import { reset } from './reset';
 import { searchDoor } from './search';
@@ -59,80 +53,88 @@ const DOORS: Readonly<Record<string, Door>> = {
   assets,
 };
 
-/** What the site answers a request. */
-export async function siteResponse(trivet: Trivet, request: Request, now = new Date()): Promise<Response> {
-  const url = new URL(request.url);
-  const visitor = await visitorIn(trivet, request, now);
-  const [, first = '', token = ''] = url.pathname.split('/');
-  if (first === 'walk') return walkResponse(trivet, request, url, visitor, token, now);
-  const context = contextOf(trivet, visitor, request, now);
-  const desk = Boolean(visitor.person?.desk);
-  // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
-  if (request.method !== 'GET' && comesFromWalk(request)) return nothing(request, context, desk);
-  const response = await unlessBusy(
-    answer(
-      {
-        trivet,
-        request,
-        url,
-        path: url.pathname,
-        rest: [],
-        visitor,
-        context,
-        delivery: delivery(desk, false),
-        now,
-      },
-      first,
-    ),
-  );
-  noteInJournal({ trivet, request, visitor, context, now }, first, Object.hasOwn(DOORS, first), response);
-  return response;
+/** What the site answers a request, whoever sends it in whatever way. */
+export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = new Date()): Promise<Answer> {
+  const asked = askedOf(trivet, request, await visitorIn(trivet, request, now), now);
+  return keptFor(asked) ?? (await madeFor(asked));
 }
 
-/** An answer; or, while too many do what takes the machine long, that it can't be given now. */
-const unlessBusy = (answered: Promise<Response>): Promise<Response> =>
-  answered.catch((error: unknown) => {
-    if (!(error instanceof Busy)) throw error;
-    return new Response('Too many people are doing this just now. Wait a few seconds and try again.', {
-      status: 503,
-      headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
-    });
-  });
+/** The same as the platform's responses are. */
+export const siteResponse = async (trivet: Trivet, request: Request, now?: Date): Promise<Response> =>
+  toResponse(await siteAnswer(trivet, request, now));
 
-/** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
-async function walkResponse(
-  trivet: Trivet,
-  request: Request,
-  url: URL,
-  visitor: Visitor,
-  token: string,
-  now: Date,
-): Promise<Response> {
-  const walk = await walkOf(trivet, administratorOf(visitor), token, now, url);
-  if (!walk) {
-    const desk = Boolean(visitor.person?.desk);
-    return nothing(request, contextOf(trivet, visitor, request, now), desk);
-  }
-  const base = `/walk/${token}`;
-  const path = url.pathname.slice(base.length) || '/';
-  const standIn: Visitor = { person: walk.context.person, facts: walk.context.facts, session: null };
+/** What the site answers at once, because it was made before or needs no making; null where `siteAnswer` makes it. */
+export function keptAnswer(trivet: Trivet, request: SiteRequest, now = new Date()): Answer | null {
+  const visitor = knownVisitorIn(trivet, request, now);
+  return visitor && keptFor(askedOf(trivet, request, visitor, now));
+}
+
+interface Asked {
+  readonly ask: Ask;
+  /** The first part of the path. */
+  readonly first: string;
+}
+
+function askedOf(trivet: Trivet, request: SiteRequest, visitor: Visitor, now: Date): Asked {
+  const url = new URL(request.url);
   const ask = {
     trivet,
     request,
     url,
-    path,
+    path: url.pathname,
     rest: [],
-    visitor: standIn,
-    context: walk.context,
-    delivery: delivery(false, true),
+    visitor,
+    context: contextOf(trivet, visitor, request, url, now),
+    delivery: delivery(Boolean(visitor.person?.desk), false),
     now,
   };
-  const response = await (request.method === 'GET' ? answer(ask, path.split('/')[1] ?? '') : would(ask));
-  return withFormsOf(response, base);
+  return { ask, first: url.pathname.split('/', 2)[1] ?? '' };
+}
+
+function keptFor({ ask, first }: Asked): Answer | null {
+  const { method } = ask.request;
+  if (first === 'walk' || Object.hasOwn(DOORS, first) || (method !== 'GET' && method !== 'HEAD')) return null;
+  const answer = keptPage(ask);
+  if (answer) noteInJournal(ask, first, false, answer);
+  return answer;
+}
+
+async function madeFor({ ask, first }: Asked): Promise<Answer> {
+  if (first === 'walk') return walkAnswer(ask);
+  // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
+  if (ask.request.method !== 'GET' && comesFromWalk(ask.request)) return missing(ask);
+  const answer = await unlessBusy(answerOf(ask, first));
+  noteInJournal(ask, first, Object.hasOwn(DOORS, first), answer);
+  return answer;
+}
+
+/** An answer; or, while too many do what takes the machine long, that it can't be given now. */
+const unlessBusy = (answered: Promise<Answer>): Promise<Answer> =>
+  answered.catch((error: unknown) => {
+    if (!(error instanceof Busy)) throw error;
+    return {
+      status: 503,
+      headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
+      body: 'Too many people are doing this just now. Wait a few seconds and try again.',
+    };
+  });
+
+/** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
+async function walkAnswer(asked: Ask): Promise<Answer> {
+  const { trivet, request, url, visitor, now } = asked;
+  const [, , token = ''] = url.pathname.split('/');
+  const walk = await walkOf(trivet, administratorOf(visitor), token, now, url);
+  if (!walk) return missing(asked);
+  const { context } = walk;
+  const path = url.pathname.slice(context.base.length) || '/';
+  const standIn: Visitor = { person: context.person, facts: context.facts, session: null };
+  const ask = { ...asked, path, visitor: standIn, context, delivery: delivery(false, true) };
+  const answer = await (request.method === 'GET' ? answerOf(ask, path.split('/')[1] ?? '') : would(ask));
+  return withFormsOf(answer, context.base);
 }
 
 /** What the form that was sent would do. Nothing is done. */
-async function would(ask: Ask): Promise<Response> {
+async function would(ask: Ask): Promise<Answer> {
   const fields = (await fieldsOf(ask)) ?? {};
   const referrer = ask.request.headers.get('referer') ?? '';
   const from = URL.canParse(referrer) ? new URL(referrer) : null;
@@ -142,27 +144,25 @@ async function would(ask: Ask): Promise<Response> {
     ...wouldDo(ask.context, [ask.path.split('/')[1] ?? '', ...(partsOf(ask.path) ?? [])], fields),
     back: from?.pathname.startsWith(ask.context.base) ? from.pathname + from.search : `${ask.context.base}/`,
   });
-  return htmlResponse(html, { status: 200, walk: true });
+  return htmlAnswer(html, { status: 200, walk: true });
 }
 
 /** A page of a walk whose forms are sent to the walk, whatever address they were drawn with. */
-async function withFormsOf(response: Response, base: string): Promise<Response> {
-  if (!response.headers.get('content-type')?.startsWith('text/html')) return response;
-  const html = await response.text();
-  const headers = new Headers(response.headers);
-  headers.delete('content-length');
-  const forms = html.replace(/(<form\b[^>]*\baction=")(\/[^"]*)"/g, (whole, before: string, to: string) =>
+function withFormsOf(answer: Answer, base: string): Answer {
+  const html = textOf(answer);
+  if (html === null || !String(answer.headers['Content-Type']).startsWith('text/html')) return answer;
+  const body = html.replace(/(<form\b[^>]*\baction=")(\/[^"]*)"/g, (whole, before: string, to: string) =>
     to.startsWith(`${base}/`) ? whole : `${before}${base}${to}"`,
   );
-  return new Response(forms, { status: response.status, headers });
+  return { ...answer, body };
 }
 
-function comesFromWalk(request: Request): boolean {
+function comesFromWalk(request: SiteRequest): boolean {
   const referrer = request.headers.get('referer') ?? '';
   return URL.canParse(referrer) && new URL(referrer).pathname.startsWith('/walk/');
 }
 
-async function answer(ask: Ask, first: string): Promise<Response> {
+async function answerOf(ask: Ask, first: string): Promise<Answer> {
   const door = Object.hasOwn(DOORS, first) ? DOORS[first] : undefined;
   if (!door) return page(ask);
   const rest = partsOf(ask.path);
@@ -183,10 +183,4 @@ function partsOf(path: string): readonly string[] | null {
   } catch {
     return null;
   }
-}
-
-/** The same as at an address that was never there. */
-async function nothing(request: Request, context: ViewContext, desk: boolean): Promise<Response> {
-  const rendered = await renderAnswer(nowhere(context, new URL(request.url).pathname), delivery(desk, false));
-  return respond(request, rendered, false, false);
 }

@@ -1,28 +1,29 @@
 /** What the journal hears of: pages, posts and files that were asked for, and steps towards what was closed. */
+
 import { asId, decideNowhere, type ItemId, normaliseAddress, noSuchItem } from '@/core';
 import { decisionOn } from '@/services';
+import type { Answer } from '../_http/answer';
 import { addressOf } from '../_http/request';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import type { Ask } from './door';
 
 /** Notes a request that was answered. Administrators look around for their work, so they are left out. */
 export function noteInJournal(
-  { trivet, request, visitor, context, now }: Pick<Ask, 'trivet' | 'request' | 'visitor' | 'context' | 'now'>,
+  { trivet, request, visitor, context, path, now }: Ask,
   first: string,
   isDoor: boolean,
-  response: Response,
+  answer: Answer,
 ): void {
   if (context.state.settings.journal === 'off' || visitor.person?.desk) return;
   const browser = `${addressOf(request)} ${request.headers.get('user-agent') ?? ''}`;
   const visit = { browser, person: visitor.person?.id ?? null, now };
   if (request.method === 'POST') {
-    const began = response.headers.get('set-cookie')?.startsWith(`${SESSION_COOKIE}=`) ?? false;
+    const began = String(answer.headers['Set-Cookie'] ?? '').startsWith(`${SESSION_COOKIE}=`);
     if (began && first === 'sign-in') trivet.journal.step(visit, 'signedIn');
     if (began && first === 'sign-up') trivet.journal.step(visit, 'signedUp');
     return;
   }
   if (request.method !== 'GET') return;
-  const path = new URL(request.url).pathname;
   if (isDoor && first !== 'files') return;
   const item = itemAsked(context, path, first);
   const kind = first === 'files' ? 'file' : 'page';

@@ -1,7 +1,8 @@
 /** Pages that list the posts of a category, or with a tag. */
 import { viewList } from '@/services';
+import { keptDocument, madeDocument } from './documents';
 import type { Ask, Door } from './door';
-import { given, missing } from './page';
+import { missing } from './page';
 
 const listing = (of: 'category' | 'tag'): Door => ({
   GET: (ask: Ask) => {
@@ -9,7 +10,9 @@ const listing = (of: 'category' | 'tag'): Door => ({
     const page = Number(ask.url.searchParams.get('page') ?? '1');
     if (!slug || more.length > 0 || !Number.isInteger(page) || page < 1 || page > 100_000)
       return missing(ask);
-    return given(ask, viewList(ask.context, of, slug.normalize('NFC').toLowerCase(), page));
+    const name = slug.normalize('NFC').toLowerCase();
+    const what = { part: 'items', name: `${of} ${name} ${page}` } as const;
+    return keptDocument(ask, what) ?? madeDocument(ask, what, (view) => viewList(view, of, name, page));
   },
 });
 

@@ -1,9 +1,11 @@
 /** Typing a passphrase: a plain form, and back to where one was. */
+
 import { safeNext } from '@/core';
 import { frameFor, GUEST_SESSION_MS, unlock } from '@/services';
 import { renderPassphrase } from '@/site';
+import type { Answer } from '../_http/answer';
 import { nextOf } from '../_http/request';
-import { htmlResponse, seeOther } from '../_http/response';
+import { htmlAnswer, seeOther } from '../_http/response';
 import { sessionCookie } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { fieldsOf, networkOf, retryAfter, UNREADABLE } from './form-door';
@@ -32,12 +34,12 @@ async function form(
   status: number,
   problem: string | null,
   headers: Readonly<Record<string, string>> = {},
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderPassphrase({
     frame: frameFor(context, null),
     delivery,
     next: safeNext(next),
     problem,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

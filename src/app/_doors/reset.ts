@@ -1,9 +1,11 @@
 /** A new password: the mail address; then the code that came by mail, and the password. */
+
 import { safeNext } from '@/core';
 import { confirmReset, frameFor, type JourneyProblems, sendAgain, signOut, startReset } from '@/services';
 import { renderCode, renderReset } from '@/site';
+import type { Answer } from '../_http/answer';
 import { nextOf } from '../_http/request';
-import { htmlResponse, seeOther } from '../_http/response';
+import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
@@ -34,7 +36,7 @@ export const reset: Door = {
   },
 };
 
-async function begin(ask: Ask, fields: Fields): Promise<Response> {
+async function begin(ask: Ask, fields: Fields): Promise<Answer> {
   const answer = await startReset(ask.trivet, fields, networkOf(ask), ask.now);
   if (answer.kind === 'sent') return seeOther(confirmAddress('/reset', answer.token, answer.next));
   if (answer.kind === 'done') return seeOther(answer.started.next);
@@ -42,7 +44,7 @@ async function begin(ask: Ask, fields: Fields): Promise<Response> {
   return first(ask, shown(fields, 'email'), answer.next, status, answer.problems, retryAfter(answer.seconds));
 }
 
-async function finish(ask: Ask, fields: Fields, token: string): Promise<Response> {
+async function finish(ask: Ask, fields: Fields, token: string): Promise<Answer> {
   const answer = await confirmReset(
     ask.trivet,
     fields,
@@ -65,7 +67,7 @@ async function first(
   status: number,
   problems: JourneyProblems = {},
   headers: Readonly<Record<string, string>> = {},
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderReset({
     frame: frameFor(context, null),
     delivery,
@@ -73,7 +75,7 @@ async function first(
     email,
     problems,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }
 
 async function second(
@@ -83,7 +85,7 @@ async function second(
   status: number,
   problems: JourneyProblems = {},
   headers: Readonly<Record<string, string>> = {},
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderCode({
     frame: frameFor(context, null),
     base: context.base,
@@ -93,5 +95,5 @@ async function second(
     next: safeNext(next),
     problems,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

@@ -1,6 +1,6 @@
 import { search } from '@/services';
 import { renderSearch } from '@/site';
-import { htmlResponse } from '../_http/response';
+import { htmlAnswer } from '../_http/response';
 import type { Door } from './door';
 import { missing } from './page';
 
@@ -10,6 +10,6 @@ export const searchDoor: Door = {
     if (ask.rest.length > 0) return missing(ask);
     const answer = await search(ask.context, ask.trivet.db, ask.url.searchParams.get('q') ?? '');
     const html = await renderSearch({ answer, delivery: ask.delivery });
-    return htmlResponse(html, { status: 200, walk: ask.delivery.walk });
+    return htmlAnswer(html, { status: 200, walk: ask.delivery.walk });
   },
 };

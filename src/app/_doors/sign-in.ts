@@ -1,9 +1,11 @@
 /** Signing in: a plain form, and back to where one was. */
+
 import { safeNext } from '@/core';
 import { frameFor, type SignInProblems, signIn, signInNote, signOut } from '@/services';
 import { renderSignIn } from '@/site';
+import type { Answer } from '../_http/answer';
 import { nextOf } from '../_http/request';
-import { htmlResponse, seeOther } from '../_http/response';
+import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning, devicesIn } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
@@ -51,7 +53,7 @@ interface FormState {
 async function form(
   { context, visitor, delivery }: Ask,
   { next, status, email = '', problems = {}, headers = {} }: FormState,
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderSignIn({
     frame: frameFor(context, null),
     base: context.base,
@@ -62,5 +64,5 @@ async function form(
     problems,
     signedInAs: visitor.person?.name ?? null,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

@@ -1,9 +1,11 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
+
 import { safeNext } from '@/core';
 import { confirmSignUp, frameFor, type JourneyProblems, sendAgain, signOut, startSignUp } from '@/services';
 import { renderCode, renderSignUp } from '@/site';
+import type { Answer } from '../_http/answer';
 import { nextOf } from '../_http/request';
-import { htmlResponse, seeOther } from '../_http/response';
+import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
@@ -39,7 +41,7 @@ export const signUp: Door = {
   },
 };
 
-async function begin(ask: Ask, fields: Fields): Promise<Response> {
+async function begin(ask: Ask, fields: Fields): Promise<Answer> {
   const answer = await startSignUp(ask.trivet, fields, networkOf(ask), ask.now);
   if (answer.kind === 'sent') return seeOther(confirmAddress('/sign-up', answer.token, answer.next));
   if (answer.kind === 'done') return seeOther(answer.started.next);
@@ -51,7 +53,7 @@ async function begin(ask: Ask, fields: Fields): Promise<Response> {
   });
 }
 
-async function finish(ask: Ask, fields: Fields): Promise<Response> {
+async function finish(ask: Ask, fields: Fields): Promise<Answer> {
   const answer = await confirmSignUp(
     ask.trivet,
     fields,
@@ -68,7 +70,7 @@ async function finish(ask: Ask, fields: Fields): Promise<Response> {
   return second(ask, { token: shown(fields, 'token'), next: answer.next, status, problems, headers });
 }
 
-async function again(ask: Ask, fields: Fields | null): Promise<Response> {
+async function again(ask: Ask, fields: Fields | null): Promise<Answer> {
   const problem = await sendAgain(ask.trivet, fields?.token, ask.now);
   const token = shown(fields, 'token');
   const next = safeNext(shown(fields, 'next'));
@@ -94,7 +96,7 @@ async function first(
   { context, visitor, delivery }: Ask,
   fields: Fields | null,
   { next, status, problems = {}, headers = {} }: FormState,
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderSignUp({
     frame: frameFor(context, null),
     base: context.base,
@@ -104,13 +106,13 @@ async function first(
     typed: { name: shown(fields, 'name'), email: shown(fields, 'email') },
     signedInAs: visitor.person?.name ?? null,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }
 
 async function second(
   { context, delivery }: Ask,
   { token, next, status, problems = {}, headers = {} }: FormState & { readonly token: string },
-): Promise<Response> {
+): Promise<Answer> {
   const html = await renderCode({
     frame: frameFor(context, null),
     base: context.base,
@@ -120,5 +122,5 @@ async function second(
     next: safeNext(next),
     problems,
   });
-  return htmlResponse(html, { status, walk: delivery.walk, headers });
+  return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

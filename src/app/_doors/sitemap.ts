@@ -21,9 +21,11 @@ export const sitemap: Door = {
         })),
       },
     }) as string;
-    return new Response(text, {
+    return {
+      status: 200,
       headers: { 'Content-Type': 'application/xml; charset=utf-8', 'Cache-Control': PRIVATE },
-    });
+      body: text,
+    };
   },
 };
 
@@ -40,8 +42,10 @@ export const robots: Door = {
       `Sitemap: ${ask.delivery.origin}/sitemap.xml`,
       '',
     ];
-    return new Response(lines.join('\n'), {
+    return {
+      status: 200,
       headers: { 'Content-Type': 'text/plain; charset=utf-8', 'Cache-Control': 'public, max-age=3600' },
-    });
+      body: lines.join('\n'),
+    };
   },
 };

@@ -1,5 +1,8 @@
 /** Which bodies are packed for the way, and for whom. */
 
+/** What a tag ends with that was given for a packed body. */
+export const PACKED_TAG = '-gz"';
+
 /** Bodies shorter than this gain nothing by being packed. */
 const LEAST_PACKED = 1000;
 const PACKED = /^(text\/|application\/(json|feed\+json|rss\+xml|xml|problem\+json))/;

@@ -1,26 +1,31 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
 import { unkeptIn } from '@/core';
-import { runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
+import { knownVisitorOf, runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
 import { cookieIn } from './cookie-in';
 import { SESSION_COOKIE } from './session-cookie';
+import { FROM, type SiteRequest } from './site-request';
 
 /** The visitor who sent this request. */
 export async function asking(
-  request: Request,
+  request: SiteRequest,
 ): Promise<{ readonly trivet: Trivet; readonly visitor: Visitor }> {
   const trivet = await runningTrivet();
   return { trivet, visitor: await visitorIn(trivet, request, new Date()) };
 }
 
 /** The visitor whose session's cookie a request brings. */
-export const visitorIn = (trivet: Trivet, request: Request, now: Date): Promise<Visitor> =>
+export const visitorIn = (trivet: Trivet, request: SiteRequest, now: Date): Promise<Visitor> =>
   visitorOf(trivet, cookieIn(request, SESSION_COOKIE), now);
+
+/** The same, when no more than memory has to be asked for it; null when the database has to be. */
+export const knownVisitorIn = (trivet: Trivet, request: SiteRequest, now: Date): Visitor | null =>
+  knownVisitorOf(trivet, cookieIn(request, SESSION_COOKIE), now);
 
 /**
  * Whether a request that changes something comes from a page of this site. Browsers say so themselves; a request without
  * these headers comes from a program, which has no cookies to abuse.
  */
-export function fromThisSite(request: Request): boolean {
+export function fromThisSite(request: SiteRequest): boolean {
   const site = request.headers.get('sec-fetch-site');
   if (site !== null) return site === 'same-origin' || site === 'none';
   const origin = request.headers.get('origin');
@@ -29,10 +34,10 @@ export function fromThisSite(request: Request): boolean {
 }
 
 /** The network address that the server saw, which the visitor can't choose. */
-export const addressOf = (request: Request): string => request.headers.get('x-trivet-from') ?? 'unknown';
+export const addressOf = (request: SiteRequest): string => request.headers.get(FROM) ?? 'unknown';
 
 /** Where a form is to lead, as its address says; null when it says nothing, or several things. */
-export function nextOf(request: Request): string | null {
+export function nextOf(request: SiteRequest): string | null {
   const next = new URL(request.url).searchParams.getAll('next');
   return next.length === 1 ? (next[0] ?? null) : null;
 }
@@ -43,7 +48,7 @@ const LARGEST_FORM = 20_000;
  * The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form, or holds
  * what no text can.
  */
-export async function readForm(request: Request): Promise<Readonly<Record<string, unknown>> | null> {
+export async function readForm(request: SiteRequest): Promise<Readonly<Record<string, unknown>> | null> {
   if (!/^application\/x-www-form-urlencoded/.test(request.headers.get('content-type') ?? '')) return null;
   const body = await readText(request, LARGEST_FORM);
   if (body === null) return null;
@@ -58,18 +63,18 @@ export async function readForm(request: Request): Promise<Readonly<Record<string
 }
 
 /** A request's body as text, or null as soon as it is longer than allowed. */
-export async function readText(request: Request, most: number): Promise<string | null> {
+export async function readText(request: SiteRequest, most: number): Promise<string | null> {
   const bytes = await readBytes(request, most);
   return bytes === null ? null : new TextDecoder().decode(bytes);
 }
 
 /** A request's body, or null as soon as it is longer than allowed. */
-export async function readBytes(request: Request, most: number): Promise<Uint8Array | null> {
-  if (Number(request.headers.get('content-length') ?? 0) > most) {
-    await request.body?.cancel();
+export async function readBytes({ headers, body }: SiteRequest, most: number): Promise<Uint8Array | null> {
+  if (Number(headers.get('content-length') ?? 0) > most) {
+    await body?.cancel();
     return null;
   }
-  const reader = request.body?.getReader();
+  const reader = body?.getReader();
   const parts: Uint8Array[] = [];
   let size = 0;
   for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {

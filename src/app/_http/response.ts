@@ -1,8 +1,10 @@
-/** Writing responses: the headers that every page of the site goes out with. */
+/** Making answers: the headers that every page of the site goes out with. */
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { environment } from '@/services';
-import type { Delivery, Rendered } from '@/site';
+import type { Delivery, RenderedPage } from '@/site';
+import { type Answer, Packable } from './answer';
+import type { SiteRequest } from './site-request';
 
 // No page of the site has scripts. Only a walk may be framed, and only by the desk.
 const policy = (frames: string) =>
@@ -28,49 +30,55 @@ export const PRIVATE = 'private, no-store';
 interface PageOptions {
   readonly status: number;
   readonly walk?: boolean;
-  readonly headers?: Readonly<Record<string, string>>;
+  readonly headers?: Answer['headers'];
 }
 
 /** A page that depended on the visitor. */
-export const htmlResponse = (html: string, { status, walk = false, headers = {} }: PageOptions): Response =>
-  new Response(html, {
-    status,
-    headers: {
-      'Content-Type': 'text/html; charset=utf-8',
-      'Cache-Control': PRIVATE,
-      ...safety(walk),
-      ...headers,
-    },
-  });
+export const htmlAnswer = (
+  body: string | Packable,
+  { status, walk = false, headers = {} }: PageOptions,
+): Answer => ({
+  status,
+  headers: {
+    'Content-Type': 'text/html; charset=utf-8',
+    'Cache-Control': PRIVATE,
+    ...safety(walk),
+    ...headers,
+  },
+  body,
+});
 
-/** Off to another address on this site. */
-export const seeOther = (location: string, headers: Readonly<Record<string, string>> = {}): Response =>
-  new Response(null, { status: 303, headers: { Location: location, 'Cache-Control': PRIVATE, ...headers } });
+/** Off to another address: of this site, or wherever a redirect leads. */
+export const seeOther = (location: string, headers: Answer['headers'] = {}): Answer =>
+  leadTo(303, location, headers);
 
-/** A rendered answer as a response. What is the same for everyone may be kept, and is checked by its ETag. */
-export function respond(
-  request: Request,
-  rendered: Rendered,
-  walk: boolean,
-  sameForEveryone: boolean,
-): Response {
-  if ('location' in rendered) {
-    return rendered.status === 303
-      ? seeOther(rendered.location)
-      : new Response(null, {
-          status: rendered.status,
-          headers: { Location: rendered.location, 'Cache-Control': PRIVATE },
-        });
-  }
-  if (!sameForEveryone) return htmlResponse(rendered.html, { status: rendered.status, walk });
-  const etag = `"${createHash('sha256').update(rendered.html).digest('base64url').slice(0, 27)}"`;
-  const headers = { 'Cache-Control': 'public, no-cache', ETag: etag };
-  if (isKnown(request, etag)) return new Response(null, { status: 304, headers });
-  return htmlResponse(rendered.html, { status: rendered.status, walk, headers });
+/** Off to another address, for a decision or for good. */
+export const leadTo = (status: 301 | 303, location: string, headers: Answer['headers'] = {}): Answer => ({
+  status,
+  headers: { Location: location, 'Cache-Control': PRIVATE, ...headers },
+  body: null,
+});
+
+/** A document as it is sent, to be sent again. What is the same for everyone may be kept by browsers, and has a tag. */
+export function documentAnswer(
+  { status, html }: RenderedPage,
+  { walk, sameForEveryone }: { readonly walk: boolean; readonly sameForEveryone: boolean },
+): Answer {
+  const body = new Packable(html);
+  if (!sameForEveryone) return htmlAnswer(body, { status, walk });
+  const etag = `"${createHash('sha256').update(body.plain).digest('base64url').slice(0, 27)}"`;
+  return htmlAnswer(body, { status, walk, headers: { 'Cache-Control': 'public, no-cache', ETag: etag } });
+}
+
+/** An answer, or that who asks has it already (RFC 9110 §13.1.2). */
+export function unlessKnown(request: SiteRequest, answer: Answer): Answer {
+  const { ETag: etag, 'Cache-Control': keeping } = answer.headers;
+  if (typeof etag !== 'string' || keeping === undefined || !isKnown(request, etag)) return answer;
+  return { status: 304, headers: { 'Cache-Control': keeping, ETag: etag }, body: null };
 }
 
 /** Whether who asks has what they would get (RFC 9110 §13.1.2, compared weakly). */
-export function isKnown({ headers }: Request, etag: string): boolean {
+export function isKnown({ headers }: SiteRequest, etag: string): boolean {
   const tags = headers.get('if-none-match')?.split(',') ?? [];
   return tags.map((tag) => tag.trim().replace(/^W\//, '')).some((tag) => tag === etag || tag === '*');
 }

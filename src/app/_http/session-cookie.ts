@@ -1,5 +1,7 @@
 import { environment, SESSION_MS, type Started } from '@/services';
+import type { Answer } from './answer';
 import { cookieIn } from './cookie-in';
+import type { SiteRequest } from './site-request';
 
 /** The session cookie's name. */
 export const SESSION_COOKIE = 'trivet_session';
@@ -19,13 +21,12 @@ const DEVICE_SECONDS = 365 * 24 * 60 * 60;
 const MOST_DEVICES = 4;
 
 /** The accounts' marks that a browser kept. */
-export const devicesIn = (request: Request): readonly string[] =>
+export const devicesIn = (request: SiteRequest): readonly string[] =>
   (cookieIn(request, DEVICE_COOKIE) ?? '').split('~').filter(Boolean).slice(0, MOST_DEVICES);
 
-/** A response to somebody who has just signed in: their session, and that this browser was theirs. */
-export function beginning(response: Response, request: Request, { token, device }: Started): Response {
-  response.headers.append('Set-Cookie', sessionCookie(token, SESSION_MS / 1000));
+/** An answer to somebody who has just signed in: their session, and that this browser was theirs. */
+export function beginning(answer: Answer, request: SiteRequest, { token, device }: Started): Answer {
   const devices = [device, ...devicesIn(request)].slice(0, MOST_DEVICES).join('~');
-  response.headers.append('Set-Cookie', cookie(DEVICE_COOKIE, devices, DEVICE_SECONDS));
-  return response;
+  const cookies = [sessionCookie(token, SESSION_MS / 1000), cookie(DEVICE_COOKIE, devices, DEVICE_SECONDS)];
+  return { ...answer, headers: { ...answer.headers, 'Set-Cookie': cookies } };
 }

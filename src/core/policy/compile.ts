@@ -138,13 +138,18 @@ function hurdleMaker(
   };
   return (gate, at, kind) => {
     const { passes, cases, last } = made(gate, kind);
+    // What was decided once is the same value the next time: what is made of it can be found by it.
+    let decided: Map<Fitted, TurnedAway> | null = null;
     return {
       at,
       gate,
       passes,
       away: (visitor, request) => {
-        const chosen = cases.find(({ applies }) => applies(visitor, at, request));
-        return turnedAwayBy(gate, chosen?.give ?? last, at.id);
+        const give = cases.find(({ applies }) => applies(visitor, at, request))?.give ?? last;
+        decided ??= new Map();
+        const found = decided.get(give) ?? turnedAwayBy(gate, give, at.id);
+        decided.set(give, found);
+        return found;
       },
     };
   };

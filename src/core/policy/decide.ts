@@ -22,6 +22,12 @@ export function decide(
   return open;
 }
 
+/** The decision for an item that is the same for everyone, always; null where it depends on who asks. */
+export const decidedForAll = (compiled: CompiledPolicy, item: ItemId): Decision | null => {
+  const hurdles = compiled.hurdles.get(item);
+  return hurdles === undefined ? noSuchItem : hurdles.length === 0 ? open : null;
+};
+
 /** Whether an item's decision can differ between visitors. What can't may be cached for everyone. */
 export const dependsOnVisitor = (compiled: CompiledPolicy, item: ItemId): boolean =>
   (compiled.hurdles.get(item) ?? []).length > 0;

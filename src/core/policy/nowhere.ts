@@ -6,7 +6,7 @@ import { conditionCompiler, type Predicate } from '../condition';
 import { casesIn, type Gate, selectorsOf, type Target } from '../gate';
 import type { Address, Item, RequestFacts, VisitorFacts } from '../site';
 import type { CompiledPolicy } from './compile';
-import { type Decision, open } from './decision';
+import { type Decision, open, type TurnedAway } from './decision';
 import { fittedFor, turnedAwayBy } from './turn-away-at';
 
 /** A gate that may stand over what is not there. */
@@ -15,6 +15,8 @@ interface Candidate {
   readonly covers: (item: Item) => boolean;
   readonly passes: Predicate;
   readonly cases: readonly Predicate[];
+  /** What was decided before, by the kind of item and what is given: the same value the next time. */
+  readonly decided: Map<string, TurnedAway>;
 }
 
 const known = new WeakMap<CompiledPolicy, readonly Candidate[]>();
@@ -36,7 +38,7 @@ function candidatesIn(compiled: CompiledPolicy): readonly Candidate[] {
     if (within.length === 0) return [];
     const covers = (item: Item) => within.some((one) => one(item)) && !without.some((one) => one(item));
     const cases = casesIn(gate).map(closures);
-    return [{ gate, covers, passes: closures(gate.who), cases }];
+    return [{ gate, covers, passes: closures(gate.who), cases, decided: new Map() }];
   });
 }
 
@@ -55,11 +57,15 @@ export function decideNowhere(
   const from = over.findLastIndex(({ gate }) => gate.stance === 'instead');
   const speaks = over.slice(Math.max(0, from)).find(({ passes }) => !passes(visitor, item, request));
   if (!speaks) return open;
-  const { gate, cases } = speaks;
+  const { gate, cases, decided } = speaks;
   const at = cases.findIndex((applies) => applies(visitor, item, request));
+  const found = decided.get(`${kind} ${at}`);
+  if (found) return found;
   const given = gate.otherwise.cases[at]?.give ?? gate.otherwise.last;
   const { policy, vocabulary } = compiled;
-  return turnedAwayBy(gate, fittedFor(gate, given, kind, policy.turnAways, vocabulary), item.id);
+  const made = turnedAwayBy(gate, fittedFor(gate, given, kind, policy.turnAways, vocabulary), item.id);
+  decided.set(`${kind} ${at}`, made);
+  return made;
 }
 
 function nothingAt({ outline }: CompiledPolicy, kind: 'page' | 'file', address: Address | null): Item {

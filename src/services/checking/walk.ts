@@ -19,7 +19,7 @@ import { insertWalk, readWalk, type Walk, type WalkScene } from '@/store';
 import { personBehind, readStandIn, standInOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, hashToken, newToken, plainRequest, requirePermission } from '../running';
-import type { ViewContext } from '../view';
+import { type ViewContext, viewOf } from '../view';
 import { parametersOf } from '../visiting';
 
 const WALK_MS = 30 * 60_000;
@@ -105,14 +105,14 @@ export async function walkOf(
   const { state } = trivet;
   const standIn = walk && standInOf(state, walk.standIn);
   if (!walk || !standIn) return null;
-  const context = {
+  const context = viewOf({
     state,
     compiled: state[walk.side].compiled,
     facts: factsOf(standIn),
     person: personBehind(standIn, state),
     request: sceneAt(state, walk.scene, now, url),
     base: `/walk/${token}`,
-  };
+  });
   return { token, standIn, side: walk.side, scene: walk.scene, context };
 }
 

@@ -1,6 +1,9 @@
 /** The environment, read once and checked. A wrong value stops the start with a sentence that says how to mend it. */
 import { z } from 'zod';
 
+const KEPT =
+  'TRIVET_KEPT has to be a number of megabytes from 0 to 100000, for example TRIVET_KEPT=64; 0 keeps no documents.';
+
 const schema = z.object({
   PORT: z.coerce
     .number({ error: 'PORT has to be a number, for example PORT=3000.' })
@@ -19,6 +22,7 @@ const schema = z.object({
         'TRIVET_URL has to be the public address of the site, for example TRIVET_URL=https://larkfell.example.',
     })
     .optional(),
+  TRIVET_KEPT: z.coerce.number({ error: KEPT }).int(KEPT).min(0, KEPT).max(100_000, KEPT).default(64),
 });
 
 /** What the environment says. */
@@ -27,6 +31,8 @@ export interface Environment {
   readonly dataFolder: string;
   /** The site's own public address, without a path. */
   readonly publicUrl: URL;
+  /** How much memory documents may take that are kept to be sent again. */
+  readonly keptBytes: number;
 }
 
 /** Reads the environment, or lists what is wrong with it, a sentence each. */
@@ -36,7 +42,7 @@ export function readEnvironment(
   const given = Object.fromEntries(Object.keys(schema.shape).map((key) => [key, env[key]]));
   const parsed = schema.safeParse(given);
   if (!parsed.success) return { problems: parsed.error.issues.map((issue) => issue.message) };
-  const { PORT, TRIVET_DATA, TRIVET_URL } = parsed.data;
+  const { PORT, TRIVET_DATA, TRIVET_URL, TRIVET_KEPT } = parsed.data;
   const publicUrl = new URL(TRIVET_URL ?? `http://localhost:${PORT}`);
-  return { port: PORT, dataFolder: TRIVET_DATA, publicUrl };
+  return { port: PORT, dataFolder: TRIVET_DATA, publicUrl, keptBytes: TRIVET_KEPT * 1_000_000 };
 }

@@ -28,5 +28,5 @@ export {
 export { newSettings } from './settings';
 export type { SiteState, Touched } from './site-state';
 export { Trivet } from './trivet';
-export { type Visitor, visitorOf } from './visitor';
+export { knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';

@@ -1,6 +1,6 @@
 /** The one running Trivet of this process. Next bundles routes apart, so it is kept on `globalThis`. */
 import { join } from 'node:path';
-import { readEnvironment } from './environment';
+import { type Environment, readEnvironment } from './environment';
 import { Trivet } from './trivet';
 
 const holder = globalThis as { __trivet?: Promise<Trivet> };
@@ -12,15 +12,20 @@ export function runningTrivet(): Promise<Trivet> {
 }
 
 async function open(): Promise<Trivet> {
-  return Trivet.open(databaseIn(environment().dataFolder));
+  const { dataFolder, keptBytes } = environment();
+  return Trivet.open(databaseIn(dataFolder), keptBytes);
 }
 
 /** Where in a data folder the database is. */
 export const databaseIn = (dataFolder: string): string => join(dataFolder, 'database');
 
 /** The environment, known to be right because the server checked it before it started. */
-export function environment() {
+export function environment(): Environment {
+  if (known) return known;
   const env = readEnvironment(process.env);
   if ('problems' in env) throw new Error(env.problems.join('\n'));
+  known = env;
   return env;
 }
+
+let known: Environment | null = null;

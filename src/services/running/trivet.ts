@@ -16,11 +16,13 @@ import {
 } from './site-state';
 
 const MOST_SESSIONS = 10_000;
+const KEPT_BYTES = 64_000_000;
 
 /** The one resource that services work with. Owns the database and has to be closed. */
 export class Trivet {
   #state: SiteState | null = null;
   #queue: Promise<unknown> = Promise.resolve();
+  #endings = 0;
   /** Sessions by the hash of their token; those not seen for longest are dropped, and read again when they come back. */
   readonly sessions = new LRUCache<string, Session>({ max: MOST_SESSIONS });
 
@@ -28,14 +30,19 @@ export class Trivet {
   readonly walks = new LRUCache<string, Walk>({ max: MOST_SESSIONS });
   readonly journal = new Journal();
 
-  private constructor(private readonly opened: OpenDatabase) {}
+  private constructor(
+    private readonly opened: OpenDatabase,
+    /** How many bytes of documents may be kept in memory; none keeps nothing. */
+    readonly keptBytes: number,
+  ) {}
 
   /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
-  static open = async (from: string | null | Blob): Promise<Trivet> => Trivet.over(await openDatabase(from));
+  static open = async (from: string | null | Blob, keptBytes?: number): Promise<Trivet> =>
+    Trivet.over(await openDatabase(from), keptBytes);
 
   /** The same over a database that is open. */
-  static async over(opened: OpenDatabase): Promise<Trivet> {
-    const trivet = new Trivet(opened);
+  static async over(opened: OpenDatabase, keptBytes = KEPT_BYTES): Promise<Trivet> {
+    const trivet = new Trivet(opened, keptBytes);
     await trivet.reload();
     return trivet;
   }
@@ -59,6 +66,7 @@ export class Trivet {
   async reload(): Promise<void> {
     this.#state = await readSiteState(this.db);
     if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
+    this.#endings += 1;
     this.sessions.clear();
     this.walks.clear();
   }
@@ -109,6 +117,11 @@ export class Trivet {
     return turn;
   }
 
+  /** How often sessions ended or changed: whoever reads one meanwhile can't know whether it was that one. */
+  get endings(): number {
+    return this.#endings;
+  }
+
   rememberSession(session: Session): void {
     this.sessions.set(session.tokenHash, session);
   }
@@ -119,17 +132,26 @@ export class Trivet {
 
   /** Forgets a session, and with it the walks that belong to it. */
   forgetSession(tokenHash: string): void {
+    this.#endings += 1;
     this.sessions.delete(tokenHash);
     for (const [hash, walk] of this.walks) if (walk.session === tokenHash) this.walks.delete(hash);
   }
 
+  /** Asks for a session again when it comes back: it has changed. */
+  readSessionAgain(tokenHash: string): void {
+    this.#endings += 1;
+    this.sessions.delete(tokenHash);
+  }
+
   /** Forgets somebody's sessions, so that they are asked for again. */
   forgetSessionsOf(person: PersonId): void {
+    this.#endings += 1;
     for (const [hash, session] of this.sessions) if (session.person === person) this.forgetSession(hash);
   }
 
   /** Forgets the sessions in which a passphrase was typed, so that they are asked for again. */
   forgetSessionsKnowing(passphrase: PassphraseId): void {
+    this.#endings += 1;
     for (const [hash, { passphrases }] of this.sessions)
       if (passphrases.includes(passphrase)) this.sessions.delete(hash);
   }

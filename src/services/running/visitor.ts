@@ -1,6 +1,6 @@
 /** Who is asking: a session cookie turned into a visitor. */
 import { guest, type VisitorFacts } from '@/core';
-import { readSession } from '@/store';
+import { readSession, type Session } from '@/store';
 import type { Person } from './person';
 import { hashToken } from './secrets';
 import type { Trivet } from './trivet';
@@ -17,11 +17,25 @@ const guestVisitor: Visitor = { person: null, facts: guest, session: null };
 
 /** The visitor whose cookie this is. A token that is unknown, ended or expired makes a guest. */
 export async function visitorOf(trivet: Trivet, token: string | undefined, now: Date): Promise<Visitor> {
+  const known = knownVisitorOf(trivet, token, now);
+  if (known || !token) return known ?? guestVisitor;
+  const { endings } = trivet;
+  const session = await readSession(trivet.db, hashToken(token));
+  if (!session) return guestVisitor;
+  // One that ended while it was read must not be remembered.
+  if (endings === trivet.endings) trivet.rememberSession(session);
+  return visitorIn(trivet, session, now);
+}
+
+/** The same, when no more than memory has to be asked for it: one hash, and one look. Null when the database has to be. */
+export function knownVisitorOf(trivet: Trivet, token: string | undefined, now: Date): Visitor | null {
   if (!token || token.length > 100) return guestVisitor;
-  const tokenHash = hashToken(token);
-  const session = trivet.sessions.get(tokenHash) ?? (await readSession(trivet.db, tokenHash));
-  if (!session || session.expiresAt <= now) return guestVisitor;
-  if (!trivet.sessions.has(tokenHash)) trivet.rememberSession(session);
+  const session = trivet.sessions.get(hashToken(token));
+  return session === undefined ? null : visitorIn(trivet, session, now);
+}
+
+function visitorIn(trivet: Trivet, session: Session, now: Date): Visitor {
+  if (session.expiresAt <= now) return guestVisitor;
   const { passphrases } = session;
   const person = session.person === null ? null : trivet.state.people.get(session.person);
   if (person === undefined) return guestVisitor;
@@ -29,6 +43,6 @@ export async function visitorOf(trivet: Trivet, token: string | undefined, now: 
   return {
     person,
     facts: passphrases.length === 0 ? facts : { ...facts, passphrases },
-    session: tokenHash,
+    session: session.tokenHash,
   };
 }

@@ -1,6 +1,6 @@
 /** What members see and change of themselves. */
 import { type Field, type FieldValue, nameOfId } from '@/core';
-import type { ViewContext } from './context';
+import { personOfView, type View } from './context';
 
 export interface AccountView {
   readonly name: string;
@@ -17,8 +17,9 @@ export interface AccountView {
 }
 
 /** The account of whoever looks, or null for guests and stand-ins that are made up. */
-export function accountOf(context: ViewContext, back: string): AccountView | null {
-  const { person, base } = context;
+export function accountOf(context: View, back: string): AccountView | null {
+  const { base } = context;
+  const person = personOfView(context);
   if (!person) return null;
   const { vocabulary } = context.compiled;
   return {

@@ -1,33 +1,90 @@
-/** What a view of the site is worked out of: who looks, at which site, under which policy, in what request. */
+/**
+ * What a view of the site is worked out of: who looks, at which site, under which policy, in what request. A view asks about
+ * its visitor and never reads them, so that what it asked is known: whoever gives the same answers gets the same.
+ */
 import {
+  type Address,
+  arrivalFrom,
   type CompiledPolicy,
   type Decision,
   decide,
+  decidedForAll,
+  decideNowhere,
+  type GroupId,
   type ItemId,
+  type Predicate,
   type RequestFacts,
   type VisitorFacts,
 } from '@/core';
 import type { Person, SiteState } from '../running';
 
-export interface ViewContext {
-  readonly state: SiteState;
+/** Who looks, and what they bring: everything that an answer about them is found in. */
+export interface Looker {
   readonly compiled: CompiledPolicy;
   readonly facts: VisitorFacts;
   /** Who it is, for pages about themselves. */
   readonly person: Person | null;
   readonly request: RequestFacts;
-  /** What stands before every address: nothing on the site, the walk's own address on a walk. */
-  readonly base: string;
 }
 
+/** Something a view asks about whoever looks. The same question has the same answer for the same visitor in one request. */
+export type Question<Answer> = (who: Looker) => Answer;
+
+/** The site as it is drawn for somebody. */
+export interface View {
+  readonly state: SiteState;
+  readonly compiled: CompiledPolicy;
+  /** What stands before every address: nothing on the site, the walk's own address on a walk. */
+  readonly base: string;
+  /** Asks about whoever looks. `about` is equal for equal questions, and for no others. */
+  ask<Answer>(about: unknown, question: Question<Answer>): Answer;
+}
+
+/** A view whose visitor is at hand, for what is not drawn: forms, searches, what is told to administrators. */
+export interface ViewContext extends View, Looker {}
+
+/** A view for somebody, asked about them directly. */
+export const viewOf = (context: Omit<ViewContext, 'ask'>): ViewContext => ({
+  ...context,
+  ask(_, question) {
+    return question(this);
+  },
+});
+
 /** What this visitor gets for an item. */
-export const decisionOn = (context: ViewContext, item: ItemId): Decision =>
-  decide(context.compiled, item, context.facts, context.request);
+export const decisionOn = (view: View, item: ItemId): Decision =>
+  decidedForAll(view.compiled, item) ??
+  view.ask(`item ${item}`, ({ compiled, facts, request }) => decide(compiled, item, facts, request));
 
 /** Whether an item is this visitor's to see. */
-export const opens = (context: ViewContext, item: ItemId): boolean =>
-  decisionOn(context, item).kind === 'open';
+export const opens = (view: View, item: ItemId): boolean => decisionOn(view, item).kind === 'open';
 
-/** An address of this site as this context sees it, fit for a link. */
-export const addressIn = ({ base }: Pick<ViewContext, 'base'>, path: string): string =>
-  base + encodeURI(path);
+/** What is decided at an address where nothing is. */
+export const decisionNowhere = (view: View, kind: 'page' | 'file', address: Address | null): Decision =>
+  view.ask(`nowhere ${kind} ${address}`, ({ compiled, facts, request }) =>
+    decideNowhere(compiled, kind, address, facts, request),
+  );
+
+/** Whether the way along redirects from an item ends somewhere. One that goes round never does, and missing is nowhere. */
+export const arrives = (view: View, from: ItemId): boolean =>
+  view.ask(`arrives ${from}`, ({ compiled, facts, request }) => {
+    const { end } = arrivalFrom(compiled, from, facts, request);
+    return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
+  });
+
+/** Whether a condition holds, made ready. */
+export const holds = (view: View, condition: Predicate): boolean =>
+  view.ask(condition, ({ facts, request }) => condition(facts, null, request));
+
+const signedIn: Question<boolean> = ({ facts }) => facts.signedIn;
+export const isSignedIn = (view: View): boolean => view.ask(signedIn, signedIn);
+
+export const follows = (view: View, group: GroupId): boolean =>
+  view.ask(`group ${group}`, ({ facts }) => facts.groups?.includes(group) ?? false);
+
+/** Asked by what is about nobody but themselves, and fits nobody else. */
+export const self: Question<Person | null> = ({ person }) => person;
+export const personOfView = (view: View): Person | null => view.ask(self, self);
+
+/** An address of this site as this view sees it, fit for a link. */
+export const addressIn = ({ base }: Pick<View, 'base'>, path: string): string => base + encodeURI(path);

@@ -1,7 +1,7 @@
 /** Entries of lists, feeds and searches: an item as it stands among others. Each follows its item's decision. */
 import { type Day, type ItemId, type Post, type Section, sectionsOf, type TurnedAway } from '@/core';
 import type { SiteState } from '../running';
-import { addressIn, decisionOn, type ViewContext } from './context';
+import { addressIn, decisionOn, type View } from './context';
 import { givenAt } from './given-at';
 import { type Step, stepFor } from './step';
 import { contentOf, firstWords, hasOwnGate, summaryOf } from './texts';
@@ -33,7 +33,7 @@ export interface Entry {
 }
 
 /** A post in a list, or null where it is left out. */
-export function entryOf(context: ViewContext, post: Post): Entry | null {
+export function entryOf(context: View, post: Post): Entry | null {
   const given = givenAt(context, post.id);
   const facts = post.facts ?? {};
   const base = {
@@ -75,7 +75,7 @@ export interface ShownTeaser {
 
 /** What a teaser shows of an item to this visitor. `back` is where the visitor is. */
 export function teaserOf(
-  context: ViewContext,
+  context: View,
   id: ItemId,
   { turnAway, reason }: TurnedAway,
   back: string,
@@ -97,7 +97,7 @@ export function teaserOf(
 }
 
 /** The coarse version of an item's picture: of its own, or of the first in it that nothing else withholds. */
-function coarsePictureOf({ state, compiled }: ViewContext, id: ItemId): string | null {
+function coarsePictureOf({ state, compiled }: View, id: ItemId): string | null {
   const own = state.outline.items.get(id);
   const inSections = sectionsOf(state.outline, id)
     .filter((section) => section.published && !hasOwnGate(compiled, section.id, id))
@@ -124,7 +124,7 @@ const fileOf = (
 };
 
 /** A picture, if this visitor may open its file. */
-export function pictureOf(context: ViewContext, id: ItemId | null): ShownPicture | null {
+export function pictureOf(context: View, id: ItemId | null): ShownPicture | null {
   const file = id === null ? undefined : context.state.outline.items.get(id);
   const picture = id === null ? undefined : contentOf(context.state, id).picture;
   if (file?.kind !== 'file' || !picture || decisionOn(context, file.id).kind !== 'open') return null;
@@ -166,7 +166,7 @@ export function postsOf({ posts }: SiteState, { category, tag }: Choice): readon
 
 /** The entries of a choice that this visitor gets, the latest first; as many as wanted, from a place on. */
 export function entriesOf(
-  context: ViewContext,
+  context: View,
   choice: Choice,
   count = Number.POSITIVE_INFINITY,
   from = 0,

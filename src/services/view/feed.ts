@@ -1,6 +1,6 @@
 /** Feeds of the latest posts, as data: RSS 2.0 and JSON Feed 1.1 are written from it. */
 import type { Day, ItemId } from '@/core';
-import { addressIn, type ViewContext } from './context';
+import { addressIn, type View } from './context';
 import { entriesOf } from './entry';
 import { named } from './list-view';
 import { sectionViews } from './section-view';
@@ -33,7 +33,7 @@ export interface Feed {
 
 const MOST = 30;
 
-function enclosureOf(context: ViewContext, id: ItemId): FeedItem['enclosure'] {
+function enclosureOf(context: View, id: ItemId): FeedItem['enclosure'] {
   const { items } = context.state.outline;
   const picture = items.get(id)?.facts?.picture;
   const file = picture === undefined ? undefined : items.get(picture);
@@ -43,7 +43,7 @@ function enclosureOf(context: ViewContext, id: ItemId): FeedItem['enclosure'] {
 }
 
 /** The feed as this visitor gets it, of a category if one is named. A category that they get nothing of is an empty feed. */
-export async function feedOf(context: ViewContext, category: string | null): Promise<Feed> {
+export async function feedOf(context: View, category: string | null): Promise<Feed> {
   const { outline } = context.state;
   const name = category === null ? null : named(context, 'category', category);
   const unknown = category !== null && name === null;

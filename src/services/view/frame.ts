@@ -9,7 +9,7 @@ import {
   type Outline,
   pathOf,
 } from '@/core';
-import { addressIn, decisionOn, type ViewContext } from './context';
+import { addressIn, decisionOn, type View } from './context';
 import { signInAddress, signUpAddress } from './step';
 
 /** A link of a menu that this visitor gets, with those nested in it. */
@@ -40,7 +40,7 @@ export interface Frame {
 }
 
 /** The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. */
-export function frameFor(context: ViewContext, current: ItemId | null): Frame {
+export function frameFor(context: View, current: ItemId | null): Frame {
   const { outline } = context.state;
   const menus = (outline.children.get(outline.root) ?? []).filter(
     (item): item is Menu => item.kind === 'menu',
@@ -67,7 +67,7 @@ const leadsTo = (outline: Outline, above: ItemId, page: ItemId): boolean =>
       ((item.target.kind === 'item' && item.target.item === page) || leadsTo(outline, item.id, page)),
   );
 
-function linksBelow(context: ViewContext, above: ItemId, current: ItemId | null): readonly MenuLink[] {
+function linksBelow(context: View, above: ItemId, current: ItemId | null): readonly MenuLink[] {
   return (context.state.outline.children.get(above) ?? []).flatMap((item): MenuLink[] => {
     if (item.kind !== 'link') return [];
     const decision = decisionOn(context, item.id);
@@ -82,7 +82,7 @@ function linksBelow(context: ViewContext, above: ItemId, current: ItemId | null)
   });
 }
 
-function destination(context: ViewContext, { target }: Link, current: ItemId | null): MenuLink['to'] | null {
+function destination(context: View, { target }: Link, current: ItemId | null): MenuLink['to'] | null {
   const { outline } = context.state;
   const here: Item | undefined = current === null ? undefined : outline.items.get(current);
   const back = isAddressed(here) ? here.address : null;

@@ -2,17 +2,8 @@
  * What a visitor gets at an item: the one answer that every door gives, each in its own way. The page, its old addresses,
  * its entry in a list, the file and the API all ask here, so that none of them tells what another keeps.
  */
-import {
-  type Address,
-  arrivalFrom,
-  decideNowhere,
-  type ItemId,
-  type NextStep,
-  normaliseAddress,
-  pathOf,
-  type TurnedAway,
-} from '@/core';
-import { addressIn, decisionOn, type ViewContext } from './context';
+import { type Address, type ItemId, type NextStep, normaliseAddress, pathOf, type TurnedAway } from '@/core';
+import { addressIn, arrives, decisionNowhere, decisionOn, type View } from './context';
 import { passphraseAddress, signInAddress } from './step';
 
 export type Given =
@@ -27,7 +18,7 @@ export type Given =
 const missing: Given = { kind: 'missing' };
 
 /** What this visitor gets at an item that has an address. */
-export function givenAt(context: ViewContext, id: ItemId): Given {
+export function givenAt(context: View, id: ItemId): Given {
   const decision = decisionOn(context, id);
   if (decision.kind === 'open') return { kind: 'open' };
   const { outline } = context.state;
@@ -35,7 +26,7 @@ export function givenAt(context: ViewContext, id: ItemId): Given {
   return path === null ? missing : givenBy(context, id, decision, path);
 }
 
-function givenBy(context: ViewContext, id: ItemId | null, decision: TurnedAway, path: string): Given {
+function givenBy(context: View, id: ItemId | null, decision: TurnedAway, path: string): Given {
   const { turnAway, reason } = decision;
   switch (turnAway.kind) {
     case 'teaser':
@@ -72,19 +63,13 @@ function givenBy(context: ViewContext, id: ItemId | null, decision: TurnedAway, 
   }
 }
 
-/** Whether the way along redirects ends somewhere. One that goes round in a circle never does, and missing is nowhere. */
-function arrives(context: ViewContext, from: ItemId): boolean {
-  const { end } = arrivalFrom(context.compiled, from, context.facts, context.request);
-  return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
-}
-
 /**
  * What this visitor gets where nothing is for them: what the gates over the whole site give there, or that there is nothing.
  * The same for what was never there and for what is missing.
  */
-export function givenNowhere(context: ViewContext, path: string): Given {
+export function givenNowhere(context: View, path: string): Given {
   const address: Address | null = normaliseAddress(path);
   const kind = address?.startsWith('/files/') ? 'file' : 'page';
-  const decision = decideNowhere(context.compiled, kind, address, context.facts, context.request);
+  const decision = decisionNowhere(context, kind, address);
   return decision.kind === 'open' ? missing : givenBy(context, null, decision, address ?? '/');
 }

@@ -1,11 +1,13 @@
 /** The site as a visitor gets it. */
 export { type AccountView, accountOf } from './account-view';
-export { decisionOn, opens, type ViewContext } from './context';
+export { decisionOn, type Looker, opens, type View, type ViewContext, viewOf } from './context';
 export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from './entry';
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
 export { type Given, givenAt, givenNowhere } from './given-at';
+export { Kept } from './kept';
 export { type ListAnswer, named, viewList } from './list-view';
+export { Recording } from './recording';
 export { type Hit, type PassagePart, type SearchAnswer, search } from './search';
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
 export { sitemapOf } from './sitemap';
@@ -22,6 +24,9 @@ export {
   withheldLinks,
 } from './texts';
 export {
+  addressedAt,
+  type Elsewhere,
+  elsewhere,
   factsOf,
   instead,
   nowhere,

@@ -1,6 +1,6 @@
 /** Pages that list posts: of a category, of a tag. They exist for those who get at least one entry. */
 
-import { addressIn, type ViewContext } from './context';
+import { addressIn, type View } from './context';
 import { type Entry, entriesOf } from './entry';
 import { type Frame, frameFor } from './frame';
 import { slugOf } from './section-view';
@@ -22,12 +22,7 @@ export type ListAnswer =
 const AT_ONCE = 20;
 
 /** The list of a category or tag, by its name as it stands in an address; `page` counts from 1. */
-export function viewList(
-  context: ViewContext,
-  of: 'category' | 'tag',
-  slug: string,
-  page: number,
-): ListAnswer {
+export function viewList(context: View, of: 'category' | 'tag', slug: string, page: number): ListAnswer {
   const name = named(context, of, slug);
   const from = (page - 1) * AT_ONCE;
   const entries = name === null ? [] : entriesOf(context, { [of]: name }, AT_ONCE + 1, from);
@@ -50,11 +45,11 @@ export function viewList(
 }
 
 type Names = Readonly<Record<'category' | 'tag', ReadonlyMap<string, string>>>;
-const namesOf = new WeakMap<ViewContext['state']['posts'], Names>();
+const namesOf = new WeakMap<View['state']['posts'], Names>();
 
 /** The name that an address means, or null when no post has it. */
 export function named(
-  { state: { posts } }: Pick<ViewContext, 'state'>,
+  { state: { posts } }: Pick<View, 'state'>,
   of: 'category' | 'tag',
   slug: string,
 ): string | null {

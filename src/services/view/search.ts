@@ -4,7 +4,7 @@
  */
 import { type ItemId, isAddressed, type Outline, pageOf, pathOf } from '@/core';
 import { type Database, type Match, readMatches, readPassages } from '@/store';
-import { addressIn, decisionOn, opens, type ViewContext } from './context';
+import { addressIn, decisionOn, opens, type View } from './context';
 import { type Frame, frameFor } from './frame';
 import { sectionView } from './section-view';
 import { contentOf, shownPieces } from './texts';
@@ -39,7 +39,7 @@ const LONGEST_QUESTION = 200;
 const MARKS = ['\uE001', '\uE002'] as const;
 
 /** Answers a question to the site. */
-export async function search(context: ViewContext, db: Database, asked: string): Promise<SearchAnswer> {
+export async function search(context: View, db: Database, asked: string): Promise<SearchAnswer> {
   const question = asked.normalize('NFC').replaceAll('\0', '').trim().slice(0, LONGEST_QUESTION);
   const frame = frameFor(context, null);
   if (question === '') return { frame, question, hits: [], more: false };
@@ -92,7 +92,7 @@ function shownItem(outline: Outline, id: ItemId): ItemId | null {
   return item.kind === 'file' || isAddressed(item) ? id : (pageOf(outline, item)?.id ?? null);
 }
 
-function mayRead(context: ViewContext, match: Match): boolean {
+function mayRead(context: View, match: Match): boolean {
   const item = context.state.outline.items.get(match.item);
   const decision = decisionOn(context, match.item);
   if (!item) return false;

@@ -2,7 +2,7 @@
 import { type File, type ItemId, nameOfId, type Section, sectionsOf, type TurnedAway } from '@/core';
 import type { FormField, SectionContent } from '@/store';
 import { type AccountView, accountOf } from './account-view';
-import { addressIn, decisionOn, opens, type ViewContext } from './context';
+import { addressIn, decisionOn, follows, isSignedIn, opens, type View } from './context';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, htmlIn, shownHtml } from './texts';
@@ -61,13 +61,13 @@ export type SectionView = { readonly id: ItemId } & (
 );
 
 /** The sections of a page or post as this visitor gets them, the page being open. `back` is the page's address. */
-export const sectionViews = (context: ViewContext, page: ItemId, back: string): readonly SectionView[] =>
+export const sectionViews = (context: View, page: ItemId, back: string): readonly SectionView[] =>
   sectionsOf(context.state.outline, page)
     .flatMap((section) => sectionView(context, section, back) ?? [])
     .map((view, index) => (index > 0 && 'html' in view ? { ...view, html: lowered(view.html) } : view));
 
 /** One section as this visitor gets it, or null where nothing of it stands on the page. */
-export function sectionView(context: ViewContext, section: Section, back: string): SectionView | null {
+export function sectionView(context: View, section: Section, back: string): SectionView | null {
   const decision = decisionOn(context, section.id);
   return decision.kind === 'open'
     ? opened(context, section, back)
@@ -77,7 +77,7 @@ export function sectionView(context: ViewContext, section: Section, back: string
 // Only the first section can bring the page's heading.
 const lowered = (html: string): string => html.replace(/^<h1>(.*?)<\/h1>/s, '<h2>$1</h2>');
 
-function opened(context: ViewContext, section: Section, back: string): SectionView | null {
+function opened(context: View, section: Section, back: string): SectionView | null {
   const { state } = context;
   const { body, section: more } = contentOf(state, section.id);
   const { id } = section;
@@ -140,14 +140,14 @@ function opened(context: ViewContext, section: Section, back: string): SectionVi
     case 'follow': {
       const group = state.names.groups.find((one) => one.id === more.group);
       if (!group?.open) return null;
-      const follows = context.facts.groups?.includes(group.id) ?? false;
-      const address = `${context.base}/groups/${encodeURIComponent(group.id)}/${follows ? 'leave' : 'follow'}`;
+      const following = follows(context, group.id);
+      const address = `${context.base}/groups/${encodeURIComponent(group.id)}/${following ? 'leave' : 'follow'}`;
       return {
         id,
         kind: 'follow',
         html: shownHtml(context, body),
         group: nameOfId(context.compiled.vocabulary, 'group', group.id) ?? '',
-        action: context.facts.signedIn ? { address, follows } : null,
+        action: isSignedIn(context) ? { address, follows: following } : null,
         signIn: signInAddress(context, back),
       };
     }
@@ -156,12 +156,7 @@ function opened(context: ViewContext, section: Section, back: string): SectionVi
   }
 }
 
-function turnedAway(
-  context: ViewContext,
-  section: Section,
-  decision: TurnedAway,
-  back: string,
-): SectionView | null {
+function turnedAway(context: View, section: Section, decision: TurnedAway, back: string): SectionView | null {
   const { turnAway, reason } = decision;
   const { id, title } = section;
   switch (turnAway.kind) {
@@ -183,25 +178,25 @@ function turnedAway(
   }
 }
 
-const fileAddress = (context: ViewContext, file: File): string =>
+const fileAddress = (context: View, file: File): string =>
   addressIn(context, `/files/${file.id}/${file.name}`);
 
-function openFile(context: ViewContext, id: string | null): File | null {
+function openFile(context: View, id: string | null): File | null {
   const file = id === null ? undefined : context.state.outline.items.get(id as ItemId);
   return file?.kind === 'file' && opens(context, file.id) ? file : null;
 }
 
 /** Where a call to action leads; null for those who can't go there, who get no button. */
 function callAddress(
-  context: ViewContext,
+  context: View,
   { to }: Extract<SectionContent, { type: 'call' }>,
   back: string,
 ): string | null {
   switch (to.kind) {
     case 'sign in':
-      return context.facts.signedIn ? null : signInAddress(context, back);
+      return isSignedIn(context) ? null : signInAddress(context, back);
     case 'sign up':
-      return context.facts.signedIn ? null : signUpAddress(context, back);
+      return isSignedIn(context) ? null : signUpAddress(context, back);
     case 'sign out':
       return null;
     case 'outside':
@@ -221,7 +216,7 @@ function callAddress(
 }
 
 /** The files of a category that this visitor may open; those that stand for themselves, not what is in pages. */
-export const filesOf = (context: ViewContext, category: string | null): readonly FileEntry[] =>
+export const filesOf = (context: View, category: string | null): readonly FileEntry[] =>
   (context.state.outline.children.get(context.state.outline.root) ?? []).flatMap((file) =>
     file.kind === 'file' &&
     (category === null || file.facts?.category === category) &&

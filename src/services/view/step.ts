@@ -1,6 +1,6 @@
 /** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
 import { type NextStep, pathOf } from '@/core';
-import { addressIn, opens, type ViewContext } from './context';
+import { addressIn, follows, isSignedIn, opens, type View } from './context';
 
 export type Step =
   | { readonly kind: 'link'; readonly label: string; readonly address: string }
@@ -9,37 +9,37 @@ export type Step =
   | { readonly kind: 'follow'; readonly label: string; readonly address: string; readonly back: string };
 
 /** The address of the sign-in page that leads back to another. */
-export const signInAddress = ({ base }: ViewContext, back: string | null): string =>
+export const signInAddress = ({ base }: View, back: string | null): string =>
   `${base}/sign-in${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
-export const signUpAddress = ({ base }: ViewContext, back: string | null): string =>
+export const signUpAddress = ({ base }: View, back: string | null): string =>
   `${base}/sign-up${back === null ? '' : `?next=${encodeURIComponent(back)}`}`;
 
 /** The address of the page where a passphrase is typed, which leads back to another. */
-export const passphraseAddress = ({ base }: ViewContext, back: string): string =>
+export const passphraseAddress = ({ base }: View, back: string): string =>
   `${base}/passphrase?next=${encodeURIComponent(back)}`;
 
 /** The step for this visitor, or null when it would lead them nowhere. */
-export function stepFor(context: ViewContext, next: NextStep, back: string): Step | null {
-  const { state, facts } = context;
+export function stepFor(context: View, next: NextStep, back: string): Step | null {
+  const { state } = context;
   switch (next.kind) {
     case 'none':
       return null;
     case 'sign in':
-      return facts.signedIn
+      return isSignedIn(context)
         ? null
         : { kind: 'link', label: 'Sign in', address: signInAddress(context, back) };
     case 'sign up':
-      return facts.signedIn
+      return isSignedIn(context)
         ? null
         : { kind: 'link', label: 'Sign up', address: signUpAddress(context, back) };
     case 'passphrase':
       return { kind: 'link', label: 'Type a passphrase', address: passphraseAddress(context, back) };
     case 'follow': {
       const group = state.names.groups.find(({ id }) => id === next.group);
-      if (!group?.open || facts.groups?.includes(group.id)) return null;
+      if (!group?.open || follows(context, group.id)) return null;
       const label = `Follow ${group.name}`;
-      return facts.signedIn
+      return isSignedIn(context)
         ? {
             kind: 'follow',
             label,

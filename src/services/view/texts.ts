@@ -20,12 +20,12 @@ import {
 import { type Content, noContent } from '@/store';
 import type { SiteState } from '../running';
 import { BASE_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
-import { opens, type ViewContext } from './context';
+import { holds, opens, type View } from './context';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
 
 interface Texts {
-  readonly holds: (condition: Condition) => Predicate;
+  readonly ready: (condition: Condition) => Predicate;
   readonly regions: Map<string, Regions>;
   readonly firstWords: Map<ItemId, readonly string[]>;
 }
@@ -34,7 +34,7 @@ const kept = new WeakMap<CompiledPolicy, Texts>();
 
 function textsOf(compiled: CompiledPolicy): Texts {
   const found = kept.get(compiled) ?? {
-    holds: conditionCompiler(compiled.vocabulary),
+    ready: conditionCompiler(compiled.vocabulary),
     regions: new Map(),
     firstWords: new Map(),
   };
@@ -53,15 +53,13 @@ export function regionsIn(compiled: CompiledPolicy, text: string): Regions {
 type TextPiece = Extract<Piece, { kind: 'text' }>;
 
 /** The pieces of a text that are shown to this visitor. */
-export function shownPieces(context: ViewContext, text: string): readonly TextPiece[] {
-  const { holds } = textsOf(context.compiled);
-  return shownIn(regionsIn(context.compiled, text).pieces, (condition) =>
-    holds(condition)(context.facts, null, context.request),
-  );
+export function shownPieces(context: View, text: string): readonly TextPiece[] {
+  const { ready } = textsOf(context.compiled);
+  return shownIn(regionsIn(context.compiled, text).pieces, (condition) => holds(context, ready(condition)));
 }
 
 /** A Markdown text as this visitor gets it, in HTML. */
-export const shownHtml = (context: ViewContext, text: string): string =>
+export const shownHtml = (context: View, text: string): string =>
   text === ''
     ? ''
     : shownPieces(context, text)
@@ -72,7 +70,7 @@ export const shownHtml = (context: ViewContext, text: string): string =>
  * The HTML of a whole Markdown text, with addresses as this context needs them. A link to what this visitor can't open is an
  * annoyance: its words stay, and the link goes; so does a picture that is closed to them.
  */
-export const htmlIn = (context: ViewContext, markdown: string): string => {
+export const htmlIn = (context: View, markdown: string): string => {
   const open = (to: string) => itemsAt(context.state, to).every((id) => opens(context, id));
   return renderedHtml(markdown)
     .replace(LINK, (whole, to: string, words: string) => (open(to) ? whole : words))
@@ -159,7 +157,7 @@ export interface WithheldLink {
 }
 
 /** The links and pictures of a page's texts that this visitor does not get. */
-export const withheldLinks = (context: ViewContext, id: ItemId): readonly WithheldLink[] =>
+export const withheldLinks = (context: View, id: ItemId): readonly WithheldLink[] =>
   sectionsOf(context.compiled.outline, id)
     .filter((section) => opens(context, section.id))
     .flatMap((section) => shownPieces(context, contentOf(context.state, section.id).body))
@@ -179,7 +177,7 @@ const wordsOfHtml = (html: string): string =>
     .replaceAll('&#x26;', '&');
 
 /** Reads the long texts of a page ahead; those who ask for another one don't wait for it. */
-export const textsReady = ({ state, compiled }: ViewContext, id: ItemId): Promise<void> =>
+export const textsReady = ({ state, compiled }: View, id: ItemId): Promise<void> =>
   readAhead(
     sectionsOf(compiled.outline, id).flatMap((section) =>
       textsIn(regionsIn(compiled, contentOf(state, section.id).body).pieces).map(({ text }) => text),

@@ -15,7 +15,7 @@ import {
   SECTIONS,
   sectionsOf,
 } from '@/core';
-import { addressIn, type ViewContext } from './context';
+import { addressIn, type View } from './context';
 import { type Entry, entryOf, pictureOf, postsOf, type ShownPicture, teaserOf } from './entry';
 import { type Frame, frameFor } from './frame';
 import { type Given, givenAt, givenNowhere } from './given-at';
@@ -62,6 +62,7 @@ export type PageAnswer =
     }
   | {
       readonly kind: 'message';
+      /** Made when it is drawn. */
       readonly frame: Frame;
       readonly reason: string | null;
       readonly step: Step | null;
@@ -71,48 +72,83 @@ export type PageAnswer =
   | { readonly kind: 'moved'; readonly to: string }
   | { readonly kind: 'missing'; readonly frame: Frame };
 
-/** The same, with long texts read ahead so that nobody else waits for them. */
-export async function viewPageInTime(context: ViewContext, path: string): Promise<PageAnswer> {
+/** What is given where nothing of a page is drawn. */
+export type Elsewhere = Extract<PageAnswer, { kind: 'message' | 'redirect' | 'moved' | 'missing' }>;
+
+/** The page or post at a path as it came in the request, whoever may see it. */
+export function addressedAt({ state }: Pick<View, 'state'>, path: string): Addressed | null {
   const address = normaliseAddress(path);
-  const item = address === null ? undefined : context.state.outline.addressed.get(address);
+  return (address !== null && state.outline.addressed.get(address)) || null;
+}
+
+/** What a visitor gets at a path as it came in the request. */
+export function viewPage(context: View, path: string): PageAnswer {
+  const item = addressedAt(context, path);
+  if (!item) return nothingAt(context, path);
+  const given = givenAt(context, item.id);
+  return given.kind === 'open' ? whole(context, item) : insteadOf(context, item, given);
+}
+
+/** The same, with long texts read ahead so that nobody else waits for them. */
+export async function viewPageInTime(context: View, path: string): Promise<PageAnswer> {
+  const item = addressedAt(context, path);
   if (item && givenAt(context, item.id).kind === 'open') await textsReady(context, item.id);
   return viewPage(context, path);
 }
 
-/** What a visitor gets at a path as it came in the request. */
-export function viewPage(context: ViewContext, path: string): PageAnswer {
-  const address = normaliseAddress(path);
-  const item = address === null ? undefined : context.state.outline.addressed.get(address);
-  if (!item) return (address && moved(context, address)) || nowhere(context, path);
-  if (givenAt(context, item.id).kind !== 'open') return instead(context, item);
-  return {
-    kind: 'page',
-    frame: frameFor(context, item.id),
-    facts: factsOf(item),
-    summary: summaryOf(context.state, context.compiled, item.id),
-    lead: contentOf(context.state, item.id).summary,
-    picture: pictureOf(context, item.facts?.picture ?? null),
-    sections: sectionViews(context, item.id, item.address),
-    address: item.address,
-    neighbours: item.kind === 'post' ? neighboursOf(context, item) : null,
-    sameForEveryone: isSame(context, item),
-  };
+/** The same where nothing of a page is drawn for this visitor; null where it is, or a teaser of it. */
+export function elsewhere(context: View, path: string): Elsewhere | null {
+  const item = addressedAt(context, path);
+  if (!item) return nothingAt(context, path);
+  const given = givenAt(context, item.id);
+  return given.kind === 'open' || given.kind === 'teaser' ? null : turnedAwayFrom(context, item, given);
 }
 
+/** An address at which no page is: of one that was there before, or none. */
+function nothingAt(context: View, path: string): Elsewhere {
+  const address = normaliseAddress(path);
+  return (address && moved(context, address)) || nowhere(context, path);
+}
+
+const whole = (context: View, item: Addressed): PageAnswer => ({
+  kind: 'page',
+  frame: frameFor(context, item.id),
+  facts: factsOf(item),
+  summary: summaryOf(context.state, context.compiled, item.id),
+  lead: contentOf(context.state, item.id).summary,
+  picture: pictureOf(context, item.facts?.picture ?? null),
+  sections: sectionViews(context, item.id, item.address),
+  address: item.address,
+  neighbours: item.kind === 'post' ? neighboursOf(context, item) : null,
+  sameForEveryone: isSame(context, item),
+});
+
 /** What is given where nothing is for this visitor, whatever the reason. */
-export const nowhere = (context: ViewContext, path: string): PageAnswer =>
+export const nowhere = (context: View, path: string): Elsewhere =>
   pageOf(context, givenNowhere(context, path), normaliseAddress(path) ?? '/');
 
-function pageOf(context: ViewContext, given: Given, address: string): PageAnswer {
+function pageOf(context: View, given: Given, address: string): Elsewhere {
   switch (given.kind) {
     case 'message': {
       const step = stepFor(context, given.next, address);
-      return { kind: 'message', frame: frameFor(context, null), reason: given.reason, step };
+      return {
+        kind: 'message',
+        get frame() {
+          return frameFor(context, null);
+        },
+        reason: given.reason,
+        step,
+      };
     }
     case 'redirect':
       return given;
     default:
-      return { kind: 'missing', frame: frameFor(context, null) };
+      return {
+        kind: 'missing',
+        get frame() {
+          return frameFor(context, null);
+        },
+      };
   }
 }
 
@@ -127,7 +163,7 @@ export const factsOf = (item: Addressed | File): PageFacts => ({
 });
 
 /** Where an item is that had this address before; nothing to those for whom it is missing. */
-function moved(context: ViewContext, address: Address): PageAnswer | null {
+function moved(context: View, address: Address): Elsewhere | null {
   const id = context.state.oldAddresses.get(address);
   const path = pathOf(id && context.state.outline.items.get(id));
   if (!id || path === null || givenAt(context, id).kind === 'missing') return null;
@@ -135,21 +171,27 @@ function moved(context: ViewContext, address: Address): PageAnswer | null {
 }
 
 /** What is given for a page, a post or a file that is not open to this visitor. */
-export function instead(context: ViewContext, item: Addressed | File): PageAnswer {
-  const given = givenAt(context, item.id);
+export const instead = (context: View, item: Addressed | File): PageAnswer =>
+  insteadOf(context, item, givenAt(context, item.id));
+
+function insteadOf(context: View, item: Addressed | File, given: Given): PageAnswer {
+  if (given.kind !== 'teaser') return turnedAwayFrom(context, item, given);
   const address = pathOf(item) ?? '/';
-  if (given.kind === 'teaser')
-    return {
-      kind: 'teaser',
-      frame: frameFor(context, item.id),
-      facts: factsOf(item),
-      ...teaserOf(context, item.id, given.decision, address),
-      address,
-    };
+  return {
+    kind: 'teaser',
+    frame: frameFor(context, item.id),
+    facts: factsOf(item),
+    ...teaserOf(context, item.id, given.decision, address),
+    address,
+  };
+}
+
+function turnedAwayFrom(context: View, item: Addressed | File, given: Given): Elsewhere {
+  const address = pathOf(item) ?? '/';
   return given.kind === 'missing' ? nowhere(context, address) : pageOf(context, given, address);
 }
 
-function neighboursOf(context: ViewContext, post: Addressed) {
+function neighboursOf(context: View, post: Addressed) {
   const list = postsOf(context.state, { category: post.facts?.category ?? null });
   const at = list.findIndex(({ id }) => id === post.id);
   const nearest = (step: 1 | -1): Entry | null => {
@@ -167,7 +209,7 @@ function neighboursOf(context: ViewContext, post: Addressed) {
 const sameness = new WeakMap<CompiledPolicy, Map<ItemId, boolean>>();
 
 /** Whether everybody gets the same at an address: neither the page nor anything on it or around it depends on who asks. */
-function isSame({ state, compiled }: ViewContext, item: Addressed): boolean {
+function isSame({ state, compiled }: View, item: Addressed): boolean {
   const known = sameness.get(compiled) ?? new Map<ItemId, boolean>();
   sameness.set(compiled, known);
   const remember = (id: ItemId, find: () => boolean): boolean => {
@@ -199,5 +241,5 @@ function isSame({ state, compiled }: ViewContext, item: Addressed): boolean {
 }
 
 /** The text that stands beside the sign-in form, as HTML; empty when the site has none. */
-export const signInNote = (context: ViewContext): string =>
+export const signInNote = (context: View): string =>
   htmlIn(context, contentOf(context.state, context.state.outline.root).body);

@@ -209,8 +209,8 @@ export async function confirmReset(
     }),
     now,
   );
-  trivet.forgetSessionsOf(person.id);
   await deleteSessionsOf(trivet.db, person.id);
+  trivet.forgetSessionsOf(person.id);
   return { kind: 'done', started: await startSession(trivet, person.id, passphrases, next, now) };
 }
 

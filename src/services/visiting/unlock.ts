@@ -61,7 +61,7 @@ export async function unlock(
   const passphrases = [...new Set([...visitor.facts.passphrases, found])];
   if (visitor.session !== null) {
     await setPassphrases(trivet.db, visitor.session, passphrases);
-    trivet.sessions.delete(visitor.session);
+    trivet.readSessionAgain(visitor.session);
     return { kind: 'unlocked', token: null, next };
   }
   const token = newToken();

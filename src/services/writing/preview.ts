@@ -4,7 +4,7 @@ import { asId, compile, factsOf, type ItemId, isAddressed, outlineOf } from '@/c
 import { personBehind, readStandIn } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
-import { type PageAnswer, type ViewContext, viewPageInTime, type WithheldLink, withheldLinks } from '../view';
+import { type PageAnswer, viewOf, viewPageInTime, type WithheldLink, withheldLinks } from '../view';
 import { type DocumentProblem, readDocument } from './document';
 import { itemsFor } from './write-document';
 
@@ -52,14 +52,14 @@ export async function previewWriting(
   const contents = new Map(state.contents);
   for (const one of stored.values()) contents.set(one.item.id, one.content);
   const shown: SiteState = { ...state, outline, contents };
-  const context: ViewContext = {
+  const context = viewOf({
     state: shown,
     compiled: compile(state.draft.policy, outline, state.names),
     facts: factsOf(standIn.standIn),
     person: personBehind(standIn.standIn, state),
     request: plainRequest(state, now),
     base: '',
-  };
+  });
   const answer = await viewPageInTime(context, encodeURI(read.address));
   return { kind: 'preview', answer, withheld: answer.kind === 'page' ? withheldLinks(context, item.id) : [] };
 }

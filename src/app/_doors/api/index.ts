@@ -1,4 +1,5 @@
 /** The API for apps: the same answers as pages, as JSON. Cookies are not looked at; a bearer token is, or a guest asks. */
+
 import {
   asId,
   guest,
@@ -22,6 +23,7 @@ import {
   textsReady,
   type ViewContext,
 } from '@/services';
+import type { Answer } from '../../_http/answer';
 import { PRIVATE } from '../../_http/response';
 import { bearerIn } from '../bearer';
 import type { Door } from '../door';
@@ -51,7 +53,7 @@ export const api: Door = {
 const AT_ONCE = 20;
 const MOST_AT_ONCE = 100;
 
-function list(context: ViewContext, parameters: URLSearchParams): Response {
+function list(context: ViewContext, parameters: URLSearchParams): Answer {
   const kind = parameters.get('kind');
   const limit = Number(parameters.get('limit') ?? AT_ONCE);
   if (kind !== null && !(OPENABLE_KINDS as readonly string[]).includes(kind))
@@ -133,7 +135,7 @@ function entryIn(context: ViewContext, item: Openable, given = givenAt(context, 
   return { ...base, access: 'teaser', summary: text, reason };
 }
 
-async function one(context: ViewContext, id: string): Promise<Response> {
+async function one(context: ViewContext, id: string): Promise<Answer> {
   const item = context.state.outline.items.get(asId<ItemId>(id));
   const there = isOpenable(item) ? item : null;
   const given = there ? givenAt(context, there.id) : null;
@@ -147,7 +149,7 @@ async function one(context: ViewContext, id: string): Promise<Response> {
 }
 
 /** What is not open, with where to go if there is a place; ways back are a browser's. */
-const closed = (given: Given): Response =>
+const closed = (given: Given): Answer =>
   refuse({
     title: 'This is not open to you.',
     status: 403,
@@ -155,7 +157,7 @@ const closed = (given: Given): Response =>
     ...(given.kind === 'redirect' && { location: given.to.replace(/\?next=[^&]*$/, '') }),
   });
 
-function whole(context: ViewContext, item: Openable, given: Given): Response {
+function whole(context: ViewContext, item: Openable, given: Given): Answer {
   const entry = entryIn(context, item, given);
   if (!entry) return nothing();
   const open = given.kind === 'open';
@@ -199,13 +201,20 @@ function sectionIn(view: SectionView): Section[] {
   }
 }
 
-const json = (value: object): Response =>
-  Response.json(value, { headers: { 'Cache-Control': PRIVATE, 'X-Content-Type-Options': 'nosniff' } });
+const json = (value: object): Answer => ({
+  status: 200,
+  headers: {
+    'Content-Type': 'application/json',
+    'Cache-Control': PRIVATE,
+    'X-Content-Type-Options': 'nosniff',
+  },
+  body: JSON.stringify(value),
+});
 
-const refuse = (problem: Problem, headers: Readonly<Record<string, string>> = {}): Response =>
-  new Response(JSON.stringify(problem), {
-    status: problem.status,
-    headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE, ...headers },
-  });
+const refuse = (problem: Problem, headers: Readonly<Record<string, string>> = {}): Answer => ({
+  status: problem.status,
+  headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE, ...headers },
+  body: JSON.stringify(problem),
+});
 
-const nothing = (): Response => refuse({ title: 'There is nothing here.', status: 404 });
+const nothing = (): Answer => refuse({ title: 'There is nothing here.', status: 404 });

@@ -1,0 +1,205 @@
+/**
+ * Everything between a socket and the doors of the site. A request comes in as Node's HTTP parser read it (which answers what
+ * is no HTTP by itself: RFC 9112, in its strict reading), is looked at once, and goes one of three ways: the framework's built
+ * files from memory, the desk to the framework, and everything else to `siteAnswer`. So what is not a door is nowhere.
+ */
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import type { Socket } from 'node:net';
+import { normaliseAddress } from '@/core';
+import { type Trivet, yieldToOthers } from '@/services';
+import { keptAnswer, siteAnswer } from '../_doors';
+import { notTaken } from '../_doors/page';
+import type { Answer } from './answer';
+import { builtFiles, serveBuilt } from './built-files';
+import { IdleSockets } from './idle-sockets';
+import { PRIVATE } from './response';
+import { FROM, requestFrom } from './site-request';
+import { write } from './write';
+
+/** Nothing is open for longer than a slow line needs. All in milliseconds. */
+const TIMES = {
+  /** Until the head of a request is there. */
+  headersTimeout: 20_000,
+  /** Until all of it is. */
+  requestTimeout: 300_000,
+  /** Between two requests. */
+  keepAliveTimeout: 30_000,
+  /** How often the first two are looked at. */
+  connectionsCheckingInterval: 5000,
+};
+/** While nothing at all goes either way: whoever stopped reading in the middle of something. */
+const SILENCE_MS = 120_000;
+/** How long what is being answered may go on when the server stops. */
+const STOPPING_MS = 10_000;
+
+export interface FrontDoorOptions {
+  /** Settles when the site is in memory; requests that come earlier wait for it. */
+  readonly ready: () => Promise<Trivet>;
+  /** The framework, which answers the desk. */
+  readonly desk: (incoming: IncomingMessage, outgoing: ServerResponse) => unknown;
+  /** In development the framework speaks more than HTTP, and its files are its own. */
+  readonly development?: {
+    readonly upgrade: (incoming: IncomingMessage, socket: Socket, head: Buffer) => unknown;
+  };
+  /** No more connections than one machine can look after. */
+  readonly mostConnections?: number;
+}
+
+export interface FrontDoor {
+  readonly server: Server;
+  /** Takes no more requests, and settles when those that are being answered are, or have had their time. */
+  readonly stop: () => Promise<void>;
+}
+
+export function frontDoor({ ready, desk, development, mostConnections = 2000 }: FrontDoorOptions): FrontDoor {
+  let trivet: Trivet | null = null;
+  let stopping = false;
+  const idle = new IdleSockets(mostConnections);
+  const waiting = async () => {
+    trivet ??= await ready();
+    return trivet;
+  };
+
+  const server = createServer(TIMES, (incoming, outgoing) => {
+    idle.busy(incoming.socket);
+    outgoing.once('close', () => idle.rests(incoming.socket));
+    if (stopping) outgoing.setHeader('Connection', 'close');
+    const target = targetOf(incoming);
+    if (target === null) return refuse(outgoing);
+    const path = pathIn(target);
+    const built = development ? undefined : builtFiles().get(path);
+    if (built) return serveBuilt(built, incoming, outgoing);
+    if (!isDesk(path, development !== undefined))
+      return void serveSite(trivet ?? waiting(), target, incoming, outgoing);
+    // Who is asking can't be made up: what comes of that name from outside is overwritten.
+    incoming.headers[FROM] = incoming.socket.remoteAddress ?? 'unknown';
+    waiting()
+      .then(() => desk(incoming, outgoing))
+      .catch((error: unknown) => {
+        console.error(error);
+        outgoing.destroy();
+      });
+  });
+  server.setTimeout(SILENCE_MS);
+  server.on('connection', (socket) => idle.came(socket));
+  server.on('upgrade', (incoming, socket, head) => {
+    if (development) return development.upgrade(incoming, socket as Socket, head);
+    // Nothing here is spoken but HTTP; the framework would listen and never answer.
+    socket.end(REFUSAL, () => socket.destroy());
+  });
+
+  return {
+    server,
+    stop: async () => {
+      stopping = true;
+      const closed = new Promise((resolve) => server.close(resolve));
+      server.closeIdleConnections();
+      const late = setTimeout(() => server.closeAllConnections(), STOPPING_MS);
+      await closed;
+      clearTimeout(late);
+    },
+  };
+}
+
+const REFUSAL = 'HTTP/1.1 400 Bad Request\r\nConnection: close\r\nContent-Length: 0\r\n\r\n';
+
+/** To a request that HTTP does not allow (RFC 9112 §3.2). */
+function refuse(outgoing: ServerResponse): void {
+  outgoing.writeHead(400, { Connection: 'close', 'Content-Length': 0 }).end();
+}
+
+/**
+ * The path and query that a request is for, as they came; null for one that names two hosts. An absolute target is for the path
+ * in it (RFC 9112 §3.2.2). What can't be an address becomes one at which nothing is.
+ */
+function targetOf({ url = '/', rawHeaders }: IncomingMessage): string | null {
+  let hosts = 0;
+  for (let at = 0; at < rawHeaders.length; at += 2)
+    if (rawHeaders[at]?.length === 4 && rawHeaders[at]?.toLowerCase() === 'host') hosts += 1;
+  if (hosts > 1) return null;
+  const target = /^https?:\/\/[^/?#]*/i.exec(url)?.[0];
+  const own = target === undefined ? url : url.slice(target.length);
+  return own.startsWith('/')
+    ? own
+    : own.startsWith('?') || target === own
+      ? `/${own}`
+      : target === url
+        ? '/'
+        : NOWHERE;
+}
+
+/** A path at which nothing is, and nothing can be. */
+const NOWHERE = '/%00';
+
+const pathIn = (target: string): string => {
+  const at = target.indexOf('?');
+  return at < 0 ? target : target.slice(0, at);
+};
+
+/** Whether a request is the framework's to answer: the desk. What only begins like its address and leads elsewhere is the site's. */
+export function isDesk(path: string, development = false): boolean {
+  if (development && /^\/(_next|__next)/.test(path)) return true;
+  if (path !== '/desk' && !path.startsWith('/desk/')) return false;
+  return /^\/desk(\/|$)/.test(normaliseAddress(path) ?? '');
+}
+
+/** Answers a request of the visitor's side. Never throws: what goes wrong is logged, and answered in a sentence. */
+async function serveSite(
+  site: Trivet | Promise<Trivet>,
+  target: string,
+  incoming: IncomingMessage,
+  outgoing: ServerResponse,
+): Promise<void> {
+  try {
+    await write(await answerTo(site, target, incoming), incoming, outgoing);
+  } catch (error) {
+    // Whoever hung up wants no answer.
+    if (outgoing.destroyed) return;
+    console.error(error);
+    if (outgoing.headersSent) outgoing.destroy();
+    else await write(FAILED, incoming, outgoing).catch(() => outgoing.destroy());
+  }
+}
+
+const FAILED: Answer = {
+  status: 500,
+  headers: { 'Content-Type': 'text/plain; charset=utf-8', 'Cache-Control': PRIVATE },
+  body: 'Something went wrong here. It was noted; try again in a while.',
+};
+
+// Methods that ask for what nobody here gives.
+const NEVER = new Set(['TRACE', 'CONNECT', 'TRACK']);
+
+async function answerTo(
+  site: Trivet | Promise<Trivet>,
+  target: string,
+  incoming: IncomingMessage,
+): Promise<Answer> {
+  if (NEVER.has(incoming.method ?? '')) return notTaken('GET, HEAD');
+  const trivet = site instanceof Promise ? await site : site;
+  const request = requestFrom(incoming, readable(target));
+  // Whoever asks how the server is gets an answer whatever else it does.
+  if (target === '/api/health') return siteAnswer(trivet, request);
+  const kept = keptAnswer(trivet, request);
+  if (kept) return kept;
+  await turn();
+  return siteAnswer(trivet, request);
+}
+
+let last: Promise<void> = Promise.resolve();
+
+/**
+ * What has to be made is made one at a time: when hundreds ask in the same moment, each begins in a turn of its own, and what
+ * came meanwhile is heard in between.
+ */
+function turn(): Promise<void> {
+  last = last.then(yieldToOthers);
+  return last;
+}
+
+/** A target that is an address; of one that can't be, the query at an address at which nothing is. */
+function readable(target: string): string {
+  const path = pathIn(target);
+  if (normaliseAddress(path) === null) return NOWHERE + target.slice(path.length);
+  return path.includes('//') ? path.replace(/\/{2,}/g, '/') + target.slice(path.length) : target;
+}
