@@ -68,11 +68,12 @@ export function build() {
     'package-lock.json',
     'next.config.ts',
     'tsconfig.json',
-    'scripts/build-assets.ts',
+    ...['build-assets', 'build-server', 'serve', 'data-folder'].map((name) => `scripts/${name}.ts`),
   ];
   unlessSame('.next/.trivet-built', hashOf(inputs), () => {
     console.log('  Building …');
     runScript('scripts/build-assets.ts');
     runBin('next', ['build']);
+    runScript('scripts/build-server.ts');
   });
 }

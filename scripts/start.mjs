@@ -5,6 +5,6 @@ import { build, install } from './setup.mjs';
 process.env.NODE_ENV = 'production';
 install();
 build();
-const server = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts'], { stdio: 'inherit' });
+const server = spawn(process.execPath, ['.next/serve.mjs'], { stdio: 'inherit' });
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 0));

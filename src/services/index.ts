@@ -86,6 +86,7 @@ export {
   requirePermission,
   runningTrivet,
   Trivet,
+  theTime,
   type Visitor,
   visitorOf,
   yieldToOthers,

@@ -16,30 +16,33 @@ import {
 import { renderAnswer } from '@/site';
 import { type Answer, Packable } from '../_http/answer';
 import { documentAnswer, leadTo, unlessKnown } from '../_http/response';
-import type { Ask } from './door';
+import type { Asking } from './door';
 
 type Documents = Kept<Looker, Answer>;
 
-const keptBy = new WeakMap<Trivet, Readonly<Record<'items' | 'elsewhere', Documents>>>();
+type Part = 'items' | 'lists' | 'elsewhere';
+
+const keptBy = new WeakMap<Trivet, Readonly<Record<Part, Documents>>>();
 
 /**
- * The documents of a site that are kept: of what there is, and of what is said elsewhere. There are as many addresses where
+ * The documents of a site that are kept: of items, of lists, and of what is said elsewhere. There are as many addresses where
  * nothing is as somebody cares to think of, so they have a part of their own to fill.
  */
-export function documentsOf(trivet: Trivet): Readonly<Record<'items' | 'elsewhere', Documents>> {
+export function documentsOf(trivet: Trivet): Readonly<Record<Part, Documents>> {
+  const known = keptBy.get(trivet);
+  if (known) return known;
   const apart = Math.floor(trivet.keptBytes / 8);
-  const found = keptBy.get(trivet) ?? {
-    items: new Kept(trivet.keptBytes - apart, bytesOf),
-    elsewhere: new Kept(apart, bytesOf),
+  const made = {
+    items: new Kept<Looker, Answer>(trivet.keptBytes - 2 * apart, bytesOf),
+    lists: new Kept<Looker, Answer>(apart, bytesOf),
+    elsewhere: new Kept<Looker, Answer>(apart, bytesOf),
   };
-  keptBy.set(trivet, found);
-  return found;
+  keptBy.set(trivet, made);
+  return made;
 }
 
 /** What a document takes: as it is, and packed, which is no more. */
 const bytesOf = ({ body }: Answer): number => (body instanceof Packable ? 2 * body.plain.length : 0);
-
-type Asking = Pick<Ask, 'trivet' | 'request' | 'context' | 'delivery'>;
 
 /** What is drawn on the live site itself is kept; on a walk it is somebody's own. */
 const isKept = ({ context, trivet, delivery }: Asking): boolean =>
@@ -47,7 +50,7 @@ const isKept = ({ context, trivet, delivery }: Asking): boolean =>
 
 /** What a document is of: an item, a list, or what is said where nothing of a page is drawn. */
 export interface DocumentOf {
-  readonly part: 'items' | 'elsewhere';
+  readonly part: Part;
   readonly name: string;
 }
 
@@ -72,7 +75,7 @@ export async function madeDocument(
   const { trivet, context, request } = ask;
   const recording = new Recording(context);
   const answer = await view(recording);
-  if (answer.kind === 'missing' && what.part === 'items') return givenElsewhere(ask, answer);
+  if (answer.kind === 'missing' && what.part === 'lists') return givenElsewhere(ask, answer);
   const made = await drawn(ask, answer);
   if (isKept(ask) && !recording.isPersonal)
     documentsOf(trivet)[what.part].keep(context.compiled, rootOf(what, ask), recording.trail, made);

@@ -5,19 +5,23 @@ import type { Delivery } from '@/site';
 import type { Answer } from '../_http/answer';
 import type { SiteRequest } from '../_http/site-request';
 
-/** A request, read once. */
-export interface Ask {
+/** Who asks for what, and in which light. */
+export interface Asking {
   readonly trivet: Trivet;
   readonly request: SiteRequest;
-  readonly url: URL;
   /** The path below the walk's address on a walk, and the whole path on the site; as it came. */
   readonly path: string;
-  /** The parts of the path behind the first, decoded. */
-  readonly rest: readonly string[];
   readonly visitor: Visitor;
   readonly context: ViewContext;
   readonly delivery: Delivery;
   readonly now: Date;
+}
+
+/** The same as a door has it, read whole. */
+export interface Ask extends Asking {
+  readonly url: URL;
+  /** The parts of the path behind the first, decoded. */
+  readonly rest: readonly string[];
 }
 
 export type Handler = (ask: Ask) => Answer | Promise<Answer>;

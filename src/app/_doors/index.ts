@@ -3,18 +3,27 @@
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
 
-import { administratorOf, Busy, frameFor, type Trivet, type Visitor, walkOf, wouldDo } from '@/services';
+import {
+  administratorOf,
+  Busy,
+  frameFor,
+  type Trivet,
+  theTime,
+  type Visitor,
+  walkOf,
+  wouldDo,
+} from '@/services';
 import { renderWould } from '@/site';
 import type { Answer } from '../_http/answer';
 import { textOf, toResponse } from '../_http/answer';
 import { contextOf } from '../_http/context';
 import { knownVisitorIn, visitorIn } from '../_http/request';
 import { delivery, htmlAnswer, PRIVATE } from '../_http/response';
-import type { SiteRequest } from '../_http/site-request';
+import { pathOf, type SiteRequest } from '../_http/site-request';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
-import type { Ask, Door } from './door';
+import type { Ask, Asking, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
 import { fieldsOf } from './form-door';
@@ -54,9 +63,9 @@ const DOORS: Readonly<Record<string, Door>> = {
 };
 
 /** What the site answers a request, whoever sends it in whatever way. */
-export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = new Date()): Promise<Answer> {
-  const asked = askedOf(trivet, request, await visitorIn(trivet, request, now), now);
-  return keptFor(asked) ?? (await madeFor(asked));
+export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Promise<Answer> {
+  const asking = askingOf(trivet, request, await visitorIn(trivet, request, now), now);
+  return keptFor(asking) ?? (await madeFor({ ...asking, url: new URL(request.url), rest: [] }));
 }
 
 /** The same as the platform's responses are. */
@@ -64,42 +73,38 @@ export const siteResponse = async (trivet: Trivet, request: Request, now?: Date)
   toResponse(await siteAnswer(trivet, request, now));
 
 /** What the site answers at once, because it was made before or needs no making; null where `siteAnswer` makes it. */
-export function keptAnswer(trivet: Trivet, request: SiteRequest, now = new Date()): Answer | null {
+export function keptAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Answer | null {
   const visitor = knownVisitorIn(trivet, request, now);
-  return visitor && keptFor(askedOf(trivet, request, visitor, now));
+  return visitor && keptFor(askingOf(trivet, request, visitor, now));
 }
 
-interface Asked {
-  readonly ask: Ask;
-  /** The first part of the path. */
-  readonly first: string;
+const askingOf = (trivet: Trivet, request: SiteRequest, visitor: Visitor, now: Date): Asking => ({
+  trivet,
+  request,
+  path: pathOf(request),
+  visitor,
+  context: contextOf(trivet, visitor, request, now),
+  delivery: delivery(Boolean(visitor.person?.desk), false),
+  now,
+});
+
+/** The first part of a path. */
+function firstOf(path: string): string {
+  const end = path.indexOf('/', 1);
+  return end < 0 ? path.slice(1) : path.slice(1, end);
 }
 
-function askedOf(trivet: Trivet, request: SiteRequest, visitor: Visitor, now: Date): Asked {
-  const url = new URL(request.url);
-  const ask = {
-    trivet,
-    request,
-    url,
-    path: url.pathname,
-    rest: [],
-    visitor,
-    context: contextOf(trivet, visitor, request, url, now),
-    delivery: delivery(Boolean(visitor.person?.desk), false),
-    now,
-  };
-  return { ask, first: url.pathname.split('/', 2)[1] ?? '' };
-}
-
-function keptFor({ ask, first }: Asked): Answer | null {
-  const { method } = ask.request;
-  if (first === 'walk' || Object.hasOwn(DOORS, first) || (method !== 'GET' && method !== 'HEAD')) return null;
-  const answer = keptPage(ask);
-  if (answer) noteInJournal(ask, first, false, answer);
+function keptFor(asking: Asking): Answer | null {
+  const { method } = asking.request;
+  const first = firstOf(asking.path);
+  if ((method !== 'GET' && method !== 'HEAD') || first === 'walk' || Object.hasOwn(DOORS, first)) return null;
+  const answer = keptPage(asking);
+  if (answer) noteInJournal(asking, first, false, answer);
   return answer;
 }
 
-async function madeFor({ ask, first }: Asked): Promise<Answer> {
+async function madeFor(ask: Ask): Promise<Answer> {
+  const first = firstOf(ask.path);
   if (first === 'walk') return walkAnswer(ask);
   // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
   if (ask.request.method !== 'GET' && comesFromWalk(ask.request)) return missing(ask);
@@ -129,7 +134,7 @@ async function walkAnswer(asked: Ask): Promise<Answer> {
   const path = url.pathname.slice(context.base.length) || '/';
   const standIn: Visitor = { person: context.person, facts: context.facts, session: null };
   const ask = { ...asked, path, visitor: standIn, context, delivery: delivery(false, true) };
-  const answer = await (request.method === 'GET' ? answerOf(ask, path.split('/')[1] ?? '') : would(ask));
+  const answer = await (request.method === 'GET' ? answerOf(ask, firstOf(path)) : would(ask));
   return withFormsOf(answer, context.base);
 }
 

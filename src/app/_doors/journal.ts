@@ -5,11 +5,11 @@ import { decisionOn } from '@/services';
 import type { Answer } from '../_http/answer';
 import { addressOf } from '../_http/request';
 import { SESSION_COOKIE } from '../_http/session-cookie';
-import type { Ask } from './door';
+import type { Asking } from './door';
 
 /** Notes a request that was answered. Administrators look around for their work, so they are left out. */
 export function noteInJournal(
-  { trivet, request, visitor, context, path, now }: Ask,
+  { trivet, request, visitor, context, path, now }: Asking,
   first: string,
   isDoor: boolean,
   answer: Answer,
@@ -34,7 +34,7 @@ export function noteInJournal(
   trivet.journal.note(trivet, visit, item, item === null && decision.kind === 'open' ? noSuchItem : decision);
 }
 
-function itemAsked({ state }: Ask['context'], path: string, first: string): ItemId | null {
+function itemAsked({ state }: Asking['context'], path: string, first: string): ItemId | null {
   if (first === 'files') {
     const id = asId<ItemId>(path.split('/')[2] ?? '');
     return state.outline.items.get(id)?.kind === 'file' ? id : null;

@@ -11,7 +11,7 @@ const listing = (of: 'category' | 'tag'): Door => ({
     if (!slug || more.length > 0 || !Number.isInteger(page) || page < 1 || page > 100_000)
       return missing(ask);
     const name = slug.normalize('NFC').toLowerCase();
-    const what = { part: 'items', name: `${of} ${name} ${page}` } as const;
+    const what = { part: 'lists', name: `${of} ${name} ${page}` } as const;
     return keptDocument(ask, what) ?? madeDocument(ask, what, (view) => viewList(view, of, name, page));
   },
 });

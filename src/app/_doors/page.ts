@@ -11,10 +11,10 @@ import {
   keptElsewhere,
   madeDocument,
 } from './documents';
-import type { Ask } from './door';
+import type { Ask, Asking } from './door';
 
 /** What there is to read at an address for this visitor, if it was made before or needs no making; null where it does. */
-export function keptPage(ask: Ask): Answer | null {
+export function keptPage(ask: Asking): Answer | null {
   const item = addressedAt(ask.context, ask.path);
   const kept = item && keptDocument(ask, documentOf(item.id));
   if (kept) return kept;
@@ -33,7 +33,7 @@ export async function page(ask: Ask): Promise<Answer> {
     : madeDocument(ask, documentOf(item.id), (view) => viewPageInTime(view, ask.path));
 }
 
-const documentOf = (item: ItemId): DocumentOf => ({ part: 'items', name: `item ${item}` });
+const documentOf = (item: ItemId): DocumentOf => ({ part: 'items', name: item });
 
 /** What is given in place of something else than a page. */
 export const given = (ask: Ask, answer: PageAnswer): Promise<Answer> =>

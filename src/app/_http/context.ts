@@ -3,18 +3,12 @@ import { requestFactsOf, type Trivet, type ViewContext, type Visitor, viewOf } f
 import { addressOf } from './request';
 import type { SiteRequest } from './site-request';
 
-export function contextOf(
-  trivet: Trivet,
-  visitor: Visitor,
-  request: SiteRequest,
-  url: URL,
-  now: Date,
-): ViewContext {
+export function contextOf(trivet: Trivet, visitor: Visitor, request: SiteRequest, now: Date): ViewContext {
   const { state } = trivet;
   const raw = {
-    url,
+    url: () => new URL(request.url),
     header: (name: string) => request.headers.get(name),
-    from: addressOf(request),
+    from: () => addressOf(request),
   };
   return viewOf({
     state,

@@ -11,10 +11,10 @@ import { keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
 import { builtFiles, serveBuilt } from './built-files';
-import { IdleSockets } from './idle-sockets';
+import { CrowdControl } from './crowd-control';
 import { PRIVATE } from './response';
 import { FROM, requestFrom } from './site-request';
-import { write } from './write';
+import { hasBody, write, writeAtOnce } from './write';
 
 /** Nothing is open for longer than a slow line needs. All in milliseconds. */
 const TIMES = {
@@ -54,23 +54,26 @@ export interface FrontDoor {
 export function frontDoor({ ready, desk, development, mostConnections = 2000 }: FrontDoorOptions): FrontDoor {
   let trivet: Trivet | null = null;
   let stopping = false;
-  const idle = new IdleSockets(mostConnections);
   const waiting = async () => {
     trivet ??= await ready();
     return trivet;
   };
 
   const server = createServer(TIMES, (incoming, outgoing) => {
-    idle.busy(incoming.socket);
-    outgoing.once('close', () => idle.rests(incoming.socket));
+    crowd.asks(incoming.socket);
     if (stopping) outgoing.setHeader('Connection', 'close');
     const target = targetOf(incoming);
     if (target === null) return refuse(outgoing);
     const path = pathIn(target);
     const built = development ? undefined : builtFiles().get(path);
     if (built) return serveBuilt(built, incoming, outgoing);
-    if (!isDesk(path, development !== undefined))
-      return void serveSite(trivet ?? waiting(), target, incoming, outgoing);
+    if (!isDesk(path, development !== undefined)) {
+      // Most of what is asked for was made before. It needs no waiting, and nothing that waits is set up for it.
+      const kept = trivet && !hasBody(incoming) && atOnce(trivet, target, incoming);
+      if (!kept || !writeAtOnce(kept, incoming, outgoing))
+        void serveSite(trivet ?? waiting(), target, incoming, outgoing);
+      return;
+    }
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
     incoming.headers[FROM] = incoming.socket.remoteAddress ?? 'unknown';
     waiting()
@@ -81,7 +84,7 @@ export function frontDoor({ ready, desk, development, mostConnections = 2000 }: 
       });
   });
   server.setTimeout(SILENCE_MS);
-  server.on('connection', (socket) => idle.came(socket));
+  const crowd = new CrowdControl(server, mostConnections);
   server.on('upgrade', (incoming, socket, head) => {
     if (development) return development.upgrade(incoming, socket as Socket, head);
     // Nothing here is spoken but HTTP; the framework would listen and never answer.
@@ -117,15 +120,11 @@ function targetOf({ url = '/', rawHeaders }: IncomingMessage): string | null {
   for (let at = 0; at < rawHeaders.length; at += 2)
     if (rawHeaders[at]?.length === 4 && rawHeaders[at]?.toLowerCase() === 'host') hosts += 1;
   if (hosts > 1) return null;
-  const target = /^https?:\/\/[^/?#]*/i.exec(url)?.[0];
-  const own = target === undefined ? url : url.slice(target.length);
-  return own.startsWith('/')
-    ? own
-    : own.startsWith('?') || target === own
-      ? `/${own}`
-      : target === url
-        ? '/'
-        : NOWHERE;
+  if (url.startsWith('/')) return url;
+  const [origin] = /^https?:\/\/[^/?#]*/i.exec(url) ?? [];
+  if (origin === undefined) return NOWHERE;
+  const own = url.slice(origin.length);
+  return own.startsWith('/') ? own : `/${own}`;
 }
 
 /** A path at which nothing is, and nothing can be. */
@@ -170,20 +169,26 @@ const FAILED: Answer = {
 // Methods that ask for what nobody here gives.
 const NEVER = new Set(['TRACE', 'CONNECT', 'TRACK']);
 
+/** What is answered without any making; null for everything else, and where something went wrong. */
+function atOnce(trivet: Trivet, target: string, incoming: IncomingMessage): Answer | null {
+  try {
+    return keptAnswer(trivet, requestFrom(incoming, readable(target)));
+  } catch (error) {
+    console.error(error);
+    return null;
+  }
+}
+
 async function answerTo(
   site: Trivet | Promise<Trivet>,
   target: string,
   incoming: IncomingMessage,
 ): Promise<Answer> {
   if (NEVER.has(incoming.method ?? '')) return notTaken('GET, HEAD');
-  const trivet = site instanceof Promise ? await site : site;
-  const request = requestFrom(incoming, readable(target));
+  const trivet = await site;
   // Whoever asks how the server is gets an answer whatever else it does.
-  if (target === '/api/health') return siteAnswer(trivet, request);
-  const kept = keptAnswer(trivet, request);
-  if (kept) return kept;
-  await turn();
-  return siteAnswer(trivet, request);
+  if (target !== '/api/health') await turn();
+  return siteAnswer(trivet, requestFrom(incoming, readable(target)));
 }
 
 let last: Promise<void> = Promise.resolve();

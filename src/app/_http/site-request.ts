@@ -11,6 +11,17 @@ export interface SiteRequest {
   readonly body: ReadableStream<Uint8Array> | null;
 }
 
+/** A path that is the same however it is read. */
+const PLAIN = /^[\w/-]*$/;
+
+/** The path of a request. Most are plain, and need no reading. */
+export function pathOf({ url }: Pick<SiteRequest, 'url'>): string {
+  const from = url.indexOf('/', url.indexOf('//') + 2);
+  const query = url.indexOf('?', from);
+  const path = query < 0 ? url.slice(from) : url.slice(from, query);
+  return from > 0 && PLAIN.test(path) ? path : new URL(url).pathname;
+}
+
 /** How long the body of a form may take to arrive. */
 const SLOWEST_BODY_MS = 30_000;
 

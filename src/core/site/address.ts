@@ -7,12 +7,16 @@ export type Address = string & { readonly [brand]: 'address' };
 
 const LONGEST = 2000;
 
+/** What most addresses are, and which is normal as it is. */
+const NORMAL = /^(?:\/|(?:\/[a-z0-9_-]+)+)$/;
+
 /**
  * The normal spelling of a path as it came in a request, or null when it can't be an address here: too long, not
  * decodable, with control characters, a backslash, or an encoded slash (which would say one thing before decoding and
  * another after). Decodes exactly once, so what was encoded twice matches nothing.
  */
 export function normaliseAddress(path: string): Address | null {
+  if (NORMAL.test(path) && path.length <= LONGEST) return path as Address;
   if (!path.startsWith('/') || path.length > LONGEST || /%2f|%5c/i.test(path)) return null;
   let decoded: string;
   try {
@@ -30,8 +34,7 @@ export function normaliseAddress(path: string): Address | null {
   return `/${segments.join('/')}` as Address;
 }
 
-/** First segments that belong to Trivet itself; no item can take an address below one of them. */
-/** The first parts of addresses that belong to Trivet. */
+/** The first parts of addresses that belong to Trivet; no item can take one. */
 export const RESERVED: readonly string[] = [
   'desk',
   'walk',

@@ -12,5 +12,17 @@ export function momentAt({ settings: { timeZone } }: SiteState, now: Date): Mome
   return known.moment;
 }
 
+let read = { at: Number.NEGATIVE_INFINITY, now: new Date(0) };
+
+/** How long a reading of the clock is good for, in milliseconds. */
+const TICK_MS = 50;
+
+/** The time, to within a twentieth of a second: what is asked for in every request is not read from the clock each time. */
+export function theTime(): Date {
+  const at = performance.now();
+  if (at - read.at > TICK_MS) read = { at, now: new Date() };
+  return read.now;
+}
+
 /** A request of which only the moment is known: what counts and checks at the desk are made for. */
 export const plainRequest = (state: SiteState, now: Date): RequestFacts => requestAt(momentAt(state, now));

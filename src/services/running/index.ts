@@ -1,6 +1,6 @@
 /** The running program: its state, its settings, who asks, and what they may. */
 
-export { momentAt, plainRequest } from './clock';
+export { momentAt, plainRequest, theTime } from './clock';
 export {
   type Administrator,
   administratorOf,

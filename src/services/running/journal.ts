@@ -3,7 +3,7 @@
  * known only for as long as they may come back, in memory, by a key that dies with the process. Members are named only where
  * the site has set so.
  */
-import { createHmac, randomBytes } from 'node:crypto';
+import { hash, randomBytes } from 'node:crypto';
 import { type Decision, type ItemId, outcomeOf, type PersonId } from '@/core';
 import { addToJournal, forgetJournal, type JournalCount } from '@/store';
 import { momentAt } from './clock';
@@ -38,7 +38,7 @@ export interface Visit {
 
 /** The journal of a running site. Counts wait in memory for a few seconds before they are written. */
 export class Journal {
-  readonly #key = randomBytes(32);
+  readonly #key = randomBytes(32).toString('base64url');
   readonly #waiting = new Map<string, Waiting>();
   #counts = new Map<string, JournalCount>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
@@ -53,6 +53,9 @@ export class Journal {
     const { state } = trivet;
     if (state.settings.journal === 'off') return;
     const now = visit.now.getTime();
+    this.#expire(now);
+    // Where nobody waits outside nobody has got in.
+    if (decision.kind === 'open' && this.#waiting.size === 0) return;
     const browser = this.#browser(visit);
     const key = `${browser} ${item ?? ''}`;
     if (decision.kind === 'open') this.#settle(key, 'gotIn');
@@ -69,7 +72,6 @@ export class Journal {
       if (!this.#waiting.has(key)) this.#waiting.set(key, { counted, since: now, did: 'left' });
       if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
     }
-    this.#expire(now);
     // No page waits for the journal, and none fails with it: what could not be written is tried again.
     this.#flushing ??= setTimeout(
       () => this.flush(trivet, new Date()).catch(() => undefined),
@@ -107,7 +109,7 @@ export class Journal {
   }
 
   #browser({ browser }: Visit): string {
-    return createHmac('sha256', this.#key).update(browser).digest('base64url').slice(0, 16);
+    return hash('sha256', this.#key + browser, 'base64url').slice(0, 16);
   }
 
   #expire(now: number): void {

@@ -1,5 +1,5 @@
 /** Passwords and tokens: argon2id for what people choose, SHA-256 of 256 random bits for what we choose. */
-import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
+import { createHmac, hash as hashOnce, randomBytes, timingSafeEqual } from 'node:crypto';
 import { hash, hashRaw, type Options, verify } from '@node-rs/argon2';
 import { lane } from './lane';
 
@@ -54,7 +54,7 @@ export async function passwordIsRight(
 export const newToken = (): string => randomBytes(32).toString('base64url');
 
 /** What is stored of a token. */
-export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
+export const hashToken = (token: string): string => hashOnce('sha256', token, 'hex');
 
 /**
  * What a browser keeps to show that somebody signed in with it before: a number of its own, and that number together with the

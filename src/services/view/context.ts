@@ -44,12 +44,26 @@ export interface View {
 export interface ViewContext extends View, Looker {}
 
 /** A view for somebody, asked about them directly. */
-export const viewOf = (context: Omit<ViewContext, 'ask'>): ViewContext => ({
-  ...context,
-  ask(_, question) {
-    return question(this);
-  },
+export const viewOf = ({
+  state,
+  compiled,
+  facts,
+  person,
+  request,
+  base,
+}: Omit<ViewContext, 'ask'>): ViewContext => ({
+  state,
+  compiled,
+  facts,
+  person,
+  request,
+  base,
+  ask: askDirectly,
 });
+
+function askDirectly<Answer>(this: ViewContext, _: unknown, question: Question<Answer>): Answer {
+  return question(this);
+}
 
 /** What this visitor gets for an item. */
 export const decisionOn = (view: View, item: ItemId): Decision =>

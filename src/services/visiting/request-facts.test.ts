@@ -12,7 +12,11 @@ afterAll(() => trivet.close());
 const factsOf = (path: string, headers: Record<string, string> = {}, from = '10.1.2.3') =>
   requestFactsOf(
     trivet.state,
-    { url: new URL(path, 'http://larkfell.example'), header: (name) => headers[name] ?? null, from },
+    {
+      url: () => new URL(path, 'http://larkfell.example'),
+      header: (name) => headers[name] ?? null,
+      from: () => from,
+    },
     now,
   );
 

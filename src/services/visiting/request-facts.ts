@@ -1,31 +1,70 @@
 /** The facts of a request, from its headers and its address. All but the network address is what the browser says. */
-import { type Device, type Engine, foldCase, type RequestFacts } from '@/core';
+import { type Device, type Engine, foldCase, type Moment, type RequestFacts } from '@/core';
 import type { SiteState } from '../running';
 import { momentAt } from '../running';
 
 /** The parts of a request that facts are read from. */
 export interface RawRequest {
-  readonly url: URL;
+  readonly url: () => URL;
   readonly header: (name: string) => string | null;
   /** The network address as the server saw it. */
-  readonly from: string;
+  readonly from: () => string;
 }
 
 const MOST_PARAMETERS = 50;
 const LONGEST = 500;
 
 /** Reads the facts of a request. What can't be read is not known. */
-export function requestFactsOf(state: SiteState, raw: RawRequest, now: Date): RequestFacts {
-  const agent = raw.header('user-agent')?.slice(0, LONGEST) ?? '';
-  return {
-    ...momentAt(state, now),
-    parameters: parametersOf(raw.url),
-    referrer: hostOf(raw.header('referer')),
-    device: deviceOf(agent),
-    browser: engineOf(agent),
-    network: raw.from === 'unknown' ? null : raw.from,
-    languages: languagesOf(raw.header('accept-language')),
-  };
+export const requestFactsOf = (state: SiteState, raw: RawRequest, now: Date): RequestFacts =>
+  new FactsOfRequest(momentAt(state, now), raw);
+
+/** Read when they are asked for: few conditions ask about the request. */
+class FactsOfRequest implements RequestFacts {
+  constructor(
+    private readonly moment: Moment,
+    private readonly raw: RawRequest,
+  ) {}
+
+  get today(): RequestFacts['today'] {
+    return this.moment.today;
+  }
+
+  get minute(): RequestFacts['minute'] {
+    return this.moment.minute;
+  }
+
+  get weekday(): RequestFacts['weekday'] {
+    return this.moment.weekday;
+  }
+
+  get parameters(): RequestFacts['parameters'] {
+    return parametersOf(this.raw.url());
+  }
+
+  get referrer(): RequestFacts['referrer'] {
+    return hostOf(this.raw.header('referer'));
+  }
+
+  get device(): RequestFacts['device'] {
+    return deviceOf(this.agent);
+  }
+
+  get browser(): RequestFacts['browser'] {
+    return engineOf(this.agent);
+  }
+
+  get network(): RequestFacts['network'] {
+    const from = this.raw.from();
+    return from === 'unknown' ? null : from;
+  }
+
+  get languages(): RequestFacts['languages'] {
+    return languagesOf(this.raw.header('accept-language'));
+  }
+
+  private get agent(): string {
+    return this.raw.header('user-agent')?.slice(0, LONGEST) ?? '';
+  }
 }
 
 /** The parameters of an address, the first value of each. */
