@@ -89,6 +89,7 @@ export {
   theTime,
   type Visitor,
   visitorOf,
+  yielder,
   yieldToOthers,
 } from './running';
 export {
@@ -122,7 +123,6 @@ export {
   givenNowhere,
   Kept,
   type ListAnswer,
-  type Looker,
   type MenuLink,
   nowhere,
   type PageAnswer,

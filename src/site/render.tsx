@@ -1,10 +1,10 @@
 /** Turning an answer into the status and the bytes of a response. */
 
 import type { ComponentProps, ReactElement } from 'react';
-import type { renderToStaticMarkup } from 'react-dom/server';
 import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
 import { CodeView, ResetView, SignUpView } from './journey-views';
+import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
 import { PassphraseView } from './passphrase-view';
 import type { Delivery } from './shell';
@@ -86,11 +86,7 @@ export const renderWould = (props: ComponentProps<typeof WouldView>): Promise<st
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>
   documentOf(<SignInView {...props} />);
 
-// The site's pages are whole documents without scripts or embedded data, so they are rendered to text in a route
-// handler; the framework allows the renderer there only when it is loaded dynamically.
-let toMarkup: typeof renderToStaticMarkup | null = null;
-
 async function documentOf(element: ReactElement): Promise<string> {
-  toMarkup ??= (await import('react-dom/server')).renderToStaticMarkup;
-  return `<!doctype html>${toMarkup(element)}`;
+  await rendererReady();
+  return `<!doctype html>${markupOf(element)}`;
 }

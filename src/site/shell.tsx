@@ -1,6 +1,7 @@
 /** The document around every page of the site: head, title band, menus, foot. */
 import type { ReactNode } from 'react';
 import type { Frame, MenuLink, ShownMenu } from '@/services';
+import { markupOf } from './markup';
 
 /** What the server knows about how the page is being delivered. */
 export interface Delivery {
@@ -25,7 +26,7 @@ interface ShellProps {
 }
 
 export function Shell({ frame, delivery, title, description, head, children }: ShellProps) {
-  const { top, side, foot } = frame.menus;
+  const { before, after } = aroundIn(frame, delivery);
   return (
     <html lang="en">
       <head>
@@ -43,60 +44,89 @@ export function Shell({ frame, delivery, title, description, head, children }: S
         <link rel="icon" href="data:," />
         <link rel="stylesheet" href={delivery.stylesheet} />
       </head>
-      <body className="flex min-h-dvh flex-col">
-        <a className="skip" href="#main">
-          Skip to the text
-        </a>
-        <header className="night">
-          <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
-            <p className="site-title">
-              <a href={frame.home}>{frame.siteTitle}</a>
-            </p>
-            {/* On a narrow screen the menus fold into a popover, which needs no scripts; elsewhere they stand here. */}
-            <button type="button" className="menu-button" popoverTarget="menu">
-              Menu
-            </button>
-            <div id="menu" popover="auto" className="menu-fold">
-              {top.map((menu) => (
-                <Menu key={menu.id} menu={menu} label={menu.title} className="menu-top" />
-              ))}
-              <a className="menu-link" href={frame.search}>
-                Search
-              </a>
-            </div>
+      <body
+        className="flex min-h-dvh flex-col"
+        // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
+        dangerouslySetInnerHTML={{ __html: before + markupOf(children) + after }}
+      />
+    </html>
+  );
+}
+
+interface Around {
+  readonly before: string;
+  readonly after: string;
+}
+
+// Many pages have the same menus around them, and those are the most of what there is to render.
+const known = { everyone: new WeakMap<Frame, Around>(), desk: new WeakMap<Frame, Around>() };
+
+function aroundIn(frame: Frame, { desk }: Delivery): Around {
+  const arounds = known[desk ? 'desk' : 'everyone'];
+  const found = arounds.get(frame);
+  if (found) return found;
+  const whole = markupOf(<Body frame={frame} desk={desk} />);
+  // The one place where this can stand: in a title it is written otherwise.
+  const end = whole.indexOf('</main>');
+  const made = { before: whole.slice(0, end), after: whole.slice(end) };
+  arounds.set(frame, made);
+  return made;
+}
+
+function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }) {
+  const { top, side, foot } = frame.menus;
+  return (
+    <>
+      <a className="skip" href="#main">
+        Skip to the text
+      </a>
+      <header className="night">
+        <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
+          <p className="site-title">
+            <a href={frame.home}>{frame.siteTitle}</a>
+          </p>
+          {/* On a narrow screen the menus fold into a popover, which needs no scripts; elsewhere they stand here. */}
+          <button type="button" className="menu-button" popoverTarget="menu">
+            Menu
+          </button>
+          <div id="menu" popover="auto" className="menu-fold">
+            {top.map((menu) => (
+              <Menu key={menu.id} menu={menu} label={menu.title} className="menu-top" />
+            ))}
+            <a className="menu-link" href={frame.search}>
+              Search
+            </a>
           </div>
-          <Horizon />
-        </header>
-        <div className="wrap flex w-full flex-1 flex-col gap-x-14 md:flex-row-reverse">
-          {side.length > 0 && (
-            <div className="side">
-              {side.map((menu) => (
-                <Menu key={menu.id} menu={menu} label={menu.title} className="menu-side" titled />
-              ))}
-            </div>
-          )}
-          <main id="main" className="min-w-0 flex-1 py-10 sm:py-14">
-            {children}
-          </main>
         </div>
-        <footer className="wrap w-full pt-6 pb-10">
-          <div className="foot flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
-            <p>
-              {frame.siteTitle}
-              {delivery.desk && (
-                <>
-                  {' · '}
-                  <a href="/desk">Desk</a>
-                </>
-              )}
-            </p>
-            {foot.map((menu) => (
-              <Menu key={menu.id} menu={menu} label={menu.title} className="menu-foot" />
+        <Horizon />
+      </header>
+      <div className="wrap flex w-full flex-1 flex-col gap-x-14 md:flex-row-reverse">
+        {side.length > 0 && (
+          <div className="side">
+            {side.map((menu) => (
+              <Menu key={menu.id} menu={menu} label={menu.title} className="menu-side" titled />
             ))}
           </div>
-        </footer>
-      </body>
-    </html>
+        )}
+        <main id="main" className="min-w-0 flex-1 py-10 sm:py-14" />
+      </div>
+      <footer className="wrap w-full pt-6 pb-10">
+        <div className="foot flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
+          <p>
+            {frame.siteTitle}
+            {desk && (
+              <>
+                {' · '}
+                <a href="/desk">Desk</a>
+              </>
+            )}
+          </p>
+          {foot.map((menu) => (
+            <Menu key={menu.id} menu={menu} label={menu.title} className="menu-foot" />
+          ))}
+        </div>
+      </footer>
+    </>
   );
 }
 

@@ -7,7 +7,6 @@ import {
   frameFor,
   Kept,
   type ListAnswer,
-  type Looker,
   type PageAnswer,
   Recording,
   type Trivet,
@@ -18,7 +17,7 @@ import { type Answer, Packable } from '../_http/answer';
 import { documentAnswer, leadTo, unlessKnown } from '../_http/response';
 import type { Asking } from './door';
 
-type Documents = Kept<Looker, Answer>;
+type Documents = Kept<Answer>;
 
 type Part = 'items' | 'lists' | 'elsewhere';
 
@@ -33,9 +32,9 @@ export function documentsOf(trivet: Trivet): Readonly<Record<Part, Documents>> {
   if (known) return known;
   const apart = Math.floor(trivet.keptBytes / 8);
   const made = {
-    items: new Kept<Looker, Answer>(trivet.keptBytes - 2 * apart, bytesOf),
-    lists: new Kept<Looker, Answer>(apart, bytesOf),
-    elsewhere: new Kept<Looker, Answer>(apart, bytesOf),
+    items: new Kept(trivet.keptBytes - 2 * apart, bytesOf),
+    lists: new Kept(apart, bytesOf),
+    elsewhere: new Kept(apart, bytesOf),
   };
   keptBy.set(trivet, made);
   return made;
@@ -62,7 +61,7 @@ const rootOf = ({ name }: DocumentOf, { delivery }: Asking): string =>
 export function keptDocument(ask: Asking, what: DocumentOf): Answer | null {
   const { trivet, context, request } = ask;
   if (!isKept(ask)) return null;
-  const found = documentsOf(trivet)[what.part].find(context.compiled, rootOf(what, ask), context);
+  const found = documentsOf(trivet)[what.part].find(rootOf(what, ask), context);
   return found && unlessKnown(request, found);
 }
 

@@ -6,7 +6,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import { normaliseAddress } from '@/core';
-import { type Trivet, yieldToOthers } from '@/services';
+import { type Trivet, yielder } from '@/services';
 import { keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
@@ -191,14 +191,16 @@ async function answerTo(
   return siteAnswer(trivet, requestFrom(incoming, readable(target)));
 }
 
+/** So long answers are made without a pause, in milliseconds. */
+const AT_ONCE_MS = 4;
+const rest = yielder(AT_ONCE_MS);
 let last: Promise<void> = Promise.resolve();
 
 /**
- * What has to be made is made one at a time: when hundreds ask in the same moment, each begins in a turn of its own, and what
- * came meanwhile is heard in between.
+ * What has to be made is made one at a time: when hundreds ask in the same moment, what came meanwhile is heard in between.
  */
 function turn(): Promise<void> {
-  last = last.then(yieldToOthers);
+  last = last.then(rest);
   return last;
 }
 

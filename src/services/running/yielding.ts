@@ -7,10 +7,10 @@ export const yieldToOthers = (): Promise<void> => new Promise((resolve) => setIm
 const AT_ONCE_MS = 15;
 
 /** Makes a rest to be called between pieces of work; it rests only when the last time is long enough ago. */
-export function yielder(): () => Promise<void> {
+export function yielder(atOnce = AT_ONCE_MS): () => Promise<void> {
   let rested = performance.now();
   return async () => {
-    if (performance.now() - rested < AT_ONCE_MS) return;
+    if (performance.now() - rested < atOnce) return;
     await yieldToOthers();
     rested = performance.now();
   };

@@ -1,5 +1,6 @@
 /** What stands around every page: the site's title and its menus, as this visitor gets them. */
 import {
+  type CompiledPolicy,
   type Item,
   type ItemId,
   isAddressed,
@@ -10,6 +11,8 @@ import {
   pathOf,
 } from '@/core';
 import { addressIn, decisionOn, type View } from './context';
+import { Kept } from './kept';
+import { Recording } from './recording';
 import { signInAddress, signUpAddress } from './step';
 
 /** A link of a menu that this visitor gets, with those nested in it. */
@@ -39,8 +42,34 @@ export interface Frame {
   readonly menus: Readonly<Record<MenuPlace, readonly ShownMenu[]>>;
 }
 
-/** The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. */
-export function frameFor(context: View, current: ItemId | null): Frame {
+const kept = new WeakMap<CompiledPolicy, Kept<Frame>>();
+
+/** In bytes, by a rough account: what menus take that were made before. */
+const MOST_KEPT = 16_000_000;
+const bytesOf = ({ menus }: Frame): number =>
+  1000 + 400 * (linksIn(menus.top) + linksIn(menus.side) + linksIn(menus.foot));
+const linksIn = (menus: readonly { readonly links: readonly MenuLink[] }[]): number =>
+  menus.reduce((sum, { links }) => sum + links.length + linksIn(links), 0);
+
+/**
+ * The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. Whoever gives the same answers
+ * gets the same one: what was made of it can be found by it.
+ */
+export function frameFor(view: View, current: ItemId | null): Frame {
+  // On a walk every address is the walk's own.
+  if (view.base !== '') return madeFrame(view, current);
+  const frames = kept.get(view.compiled) ?? new Kept(MOST_KEPT, bytesOf);
+  kept.set(view.compiled, frames);
+  const root = current ?? '';
+  const found = frames.find(root, view);
+  if (found) return found;
+  const recording = new Recording(view);
+  const made = madeFrame(recording, current);
+  frames.keep(view.compiled, root, recording.trail, made);
+  return made;
+}
+
+function madeFrame(context: View, current: ItemId | null): Frame {
   const { outline } = context.state;
   const menus = (outline.children.get(outline.root) ?? []).filter(
     (item): item is Menu => item.kind === 'menu',

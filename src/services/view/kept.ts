@@ -4,19 +4,21 @@
  * gives the same answers finds the same document, without its being made again, and nobody else finds it.
  */
 import { LRUCache } from 'lru-cache';
+import type { CompiledPolicy } from '@/core';
+import type { Question, View } from './context';
 
 /** A question that was asked, and what was answered. */
-export interface Asked<Who> {
+export interface Asked {
   /** Equal for equal questions, and for no others. */
   readonly about: unknown;
-  readonly question: (who: Who) => unknown;
+  readonly question: Question<unknown>;
   readonly answer: unknown;
 }
 
-interface Branch<Who, Value> {
+interface Branch<Value> {
   readonly about: unknown;
-  readonly question: (who: Who) => unknown;
-  readonly next: Map<unknown, Branch<Who, Value> | Leaf<Value>>;
+  readonly question: Question<unknown>;
+  readonly next: Map<unknown, Branch<Value> | Leaf<Value>>;
 }
 
 interface Leaf<Value> {
@@ -26,15 +28,12 @@ interface Leaf<Value> {
 /** What a question takes of memory, with its branch. */
 const QUESTION_BYTES = 300;
 
-export class Kept<Who, Value> {
-  /** What everything is kept for: a site under a policy. Of another nothing is found. */
-  #scope: object | null = null;
-  readonly #roots = new Map<string, Branch<Who, Value> | Leaf<Value>>();
+export class Kept<Value> {
+  /** What everything is kept for: a policy over a site, compiled. Of another nothing is found. */
+  #scope: CompiledPolicy | null = null;
+  readonly #roots = new Map<string, Branch<Value> | Leaf<Value>>();
   /** The ends, by how much of memory each takes; those nobody asked for lately go first, with the branches to them. */
-  readonly #leaves: LRUCache<
-    Leaf<Value>,
-    { readonly root: string; readonly trail: readonly Asked<Who>[] }
-  > | null;
+  readonly #leaves: LRUCache<Leaf<Value>, { readonly root: string; readonly trail: readonly Asked[] }> | null;
 
   /** With at most so many bytes, by their own account; none keeps nothing. */
   constructor(
@@ -56,17 +55,20 @@ export class Kept<Who, Value> {
   }
 
   /** What was made for somebody who gave the same answers. */
-  find(scope: object, root: string, who: Who): Value | null {
-    if (scope !== this.#scope) return null;
+  find(root: string, view: Pick<View, 'compiled' | 'ask'>): Value | null {
+    if (view.compiled !== this.#scope) return null;
     let at = this.#roots.get(root);
-    while (at !== undefined && 'question' in at) at = at.next.get(at.question(who));
+    while (at !== undefined && 'question' in at) at = at.next.get(view.ask(at.about, at.question));
     if (at === undefined) return null;
     this.#leaves?.get(at);
     return at.value;
   }
 
-  /** Keeps what was made, with everything that was asked on the way, in order. What was kept for another scope goes. */
-  keep(scope: object, root: string, trail: readonly Asked<Who>[], value: Value): void {
+  /**
+   * Keeps what was made under a policy over a site, with everything that was asked on the way, in order. What was kept under
+   * another goes.
+   */
+  keep(scope: CompiledPolicy, root: string, trail: readonly Asked[], value: Value): void {
     if (this.#leaves === null) return;
     if (scope !== this.#scope) {
       this.#leaves.clear();
@@ -80,8 +82,8 @@ export class Kept<Who, Value> {
   }
 
   /** Puts an end where the answers lead to; false where it was put by somebody else meanwhile. */
-  #grow(root: string, trail: readonly Asked<Who>[], leaf: Leaf<Value>): boolean {
-    let put: (node: Branch<Who, Value> | Leaf<Value>) => void = (node) => this.#roots.set(root, node);
+  #grow(root: string, trail: readonly Asked[], leaf: Leaf<Value>): boolean {
+    let put: (node: Branch<Value> | Leaf<Value>) => void = (node) => this.#roots.set(root, node);
     let at = this.#roots.get(root);
     for (const { about, question, answer } of trail) {
       // The same answers lead to the same question. Where they don't, nothing is kept.
@@ -97,8 +99,8 @@ export class Kept<Who, Value> {
   }
 
   /** Takes an end away, and every branch that led to nothing else. */
-  #prune(root: string, trail: readonly Asked<Who>[], leaf: Leaf<Value>): void {
-    const branches: Branch<Who, Value>[] = [];
+  #prune(root: string, trail: readonly Asked[], leaf: Leaf<Value>): void {
+    const branches: Branch<Value>[] = [];
     let at = this.#roots.get(root);
     for (const { answer } of trail) {
       if (at === undefined || !('question' in at)) return;
@@ -107,7 +109,7 @@ export class Kept<Who, Value> {
     }
     if (at !== leaf) return;
     for (let depth = branches.length - 1; depth >= 0; depth--) {
-      const { next } = branches[depth] as Branch<Who, Value>;
+      const { next } = branches[depth] as Branch<Value>;
       next.delete(trail[depth]?.answer);
       if (next.size > 0) return;
     }

@@ -1,5 +1,5 @@
 /** Drawing something while writing down what is asked, so that it can be kept for whoever gives the same answers. */
-import { type Looker, type Question, self, type View, type ViewContext } from './context';
+import { type Question, self, type View } from './context';
 import type { Asked } from './kept';
 
 /** A view that writes down what it is asked, each question once. */
@@ -8,16 +8,16 @@ export class Recording implements View {
   readonly compiled: View['compiled'];
   readonly base: string;
   /** What was asked, in order. */
-  readonly trail: Asked<Looker>[] = [];
+  readonly trail: Asked[] = [];
   readonly #answers = new Map<unknown, unknown>();
 
-  constructor(private readonly who: ViewContext) {
-    ({ state: this.state, compiled: this.compiled, base: this.base } = who);
+  constructor(private readonly of: View) {
+    ({ state: this.state, compiled: this.compiled, base: this.base } = of);
   }
 
   ask<Answer>(about: unknown, question: Question<Answer>): Answer {
     if (this.#answers.has(about)) return this.#answers.get(about) as Answer;
-    const answer = question(this.who);
+    const answer = this.of.ask(about, question);
     this.#answers.set(about, answer);
     this.trail.push({ about, question, answer });
     return answer;
