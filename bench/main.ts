@@ -3,7 +3,7 @@ import { benchBoard } from './board';
 import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
-import { benchServe } from './serve';
+import { benchAlike, benchFrontDoor } from './front-door';
 import { benchCompile, benchList, benchMemory } from './site';
 
 const port = Number(process.argv[2]);
@@ -66,15 +66,45 @@ console.log(`  on the site                     ${walk.site.toFixed(0)}`);
 console.log(`  on a walk                       ${walk.walk.toFixed(0)}`);
 console.log(`  time per page, of the site's    ${(walk.site / walk.walk).toFixed(2)}   (aim: 1.2 or less)`);
 
-const rates = await benchServe(port);
-console.log('\nRequests per second, one server, 16 connections');
-for (const [name, value] of Object.entries(rates)) console.log(`  ${name.padEnd(32)}${value.toFixed(0)}`);
-const share = (a: string, b: string) => `${((100 * (rates[a] ?? 0)) / (rates[b] ?? 1)).toFixed(0)} %`;
+const ports = { kept: port, anew: port + 1, plain: port + 2 };
+const number = (value: number, digits = 0) => value.toFixed(digits).padStart(digits === 0 ? 7 : 8);
+const percent = (value: number) => `${(100 * value).toFixed(0)} %`.padStart(6);
+let over = 0;
 console.log(
-  `  gated of open, same member      ${share('gated page, member', 'open page, member')}   (aim: 90 % or more)`,
+  '\nThe front door: requests per second, share of a bare server that sends the same bytes, p50 and p99 in ms',
 );
-console.log(`  gated of open, open as a guest  ${share('gated page, member', 'open page, guest')}`);
-console.log(`  open page of bare handler       ${share('open page, guest', 'bare route handler')}`);
+await benchFrontDoor(ports, {}, ({ target, connections, plain, kept, anew }) => {
+  if (connections !== over) {
+    over = connections;
+    console.log(
+      `\n  ${String(connections).padStart(3)} connections             bare      kept                              anew`,
+    );
+  }
+  const one = ({ rate, share, p50, p99 }: typeof kept) =>
+    `${number(rate)} ${percent(share)} ${number(p50, 2)} ${number(p99, 2)}`;
+  const bytes =
+    plain.bytes > 50 * 1_000_000
+      ? `   ${(kept.bytes / 1_000_000).toFixed(0)} of ${(plain.bytes / 1_000_000).toFixed(0)} MB/s`
+      : '';
+  console.log(`  ${target.padEnd(26)} ${number(plain.rate)}   ${one(kept)}   ${one(anew)}${bytes}`);
+});
+console.log(
+  '  (aims: the gated page kept 60 % or more, made anew 12 % or more; 256 connections no less than 16)',
+);
+
+for (const [kind, at] of [
+  ['kept', ports.kept],
+  ['made anew', ports.anew],
+] as const) {
+  const { missing, never } = await benchAlike(at);
+  const said = ({ low, middle, high }: typeof missing) =>
+    [low, middle, high].map((time) => number(time, 3)).join(' ');
+  console.log(
+    `\nA page that is missing, and an address that was never there, ${kind}: quartiles in ms of 2,000 each`,
+  );
+  console.log(`  missing       ${said(missing)}`);
+  console.log(`  never there   ${said(never)}`);
+}
 
 console.log('\nThe board of the demo');
 console.log(

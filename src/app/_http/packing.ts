@@ -1,4 +1,5 @@
 /** Which bodies are packed for the way, and for whom. */
+import { LRUCache } from 'lru-cache';
 
 /** What a tag ends with that was given for a packed body. */
 export const PACKED_TAG = '-gz"';
@@ -16,15 +17,22 @@ export const packs = (type: string | null, length: number): boolean =>
 
 /** Whether gzip is among the codings that are taken (RFC 9110 §12.5.3). */
 export function wantsPacked(header: string | string[] | undefined): boolean {
-  const codings = String(header ?? '')
-    .split(',')
-    .map((one) =>
-      one
-        .trim()
-        .toLowerCase()
-        .split(/\s*;\s*/),
-    );
+  if (header === undefined) return false;
+  const text = String(header);
+  const found = known.get(text);
+  if (found !== undefined) return found;
+  const codings = text.split(',').map((one) =>
+    one
+      .trim()
+      .toLowerCase()
+      .split(/\s*;\s*/),
+  );
   const of = (name: string) => codings.find(([coding]) => coding === name);
   const taken = of('gzip') ?? of('*');
-  return taken !== undefined && !/^q=0(\.0*)?$/.test(taken[1] ?? '');
+  const wanted = taken !== undefined && !/^q=0(\.0*)?$/.test(taken[1] ?? '');
+  known.set(text, wanted);
+  return wanted;
 }
+
+// Browsers write it in few ways.
+const known = new LRUCache<string, boolean>({ max: 100 });

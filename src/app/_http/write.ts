@@ -45,8 +45,10 @@ export function writeAtOnce(answer: Answer, incoming: IncomingMessage, outgoing:
 const EMPTY = new Uint8Array();
 
 /** Whether a body goes out packed to whoever asks. */
-const goesPacked = (answer: Answer, { plain }: Packable, { headers }: IncomingMessage): boolean =>
-  answer.status !== 304 && packs(typeIn(answer), plain.length) && wantsPacked(headers['accept-encoding']);
+const goesPacked = (answer: Answer, body: Packable, { headers }: IncomingMessage): boolean =>
+  wantsPacked(headers['accept-encoding']) &&
+  answer.status !== 304 &&
+  packs(typeIn(answer), body.plain.length);
 
 const typeIn = ({ headers }: Answer): string | null =>
   typeof headers['Content-Type'] === 'string' ? headers['Content-Type'] : null;
