@@ -1,5 +1,5 @@
 /** What files hold. */
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { ItemId } from '@/core';
 import type { Database } from './database';
 import { fileBytes } from './schema';
@@ -32,16 +32,21 @@ export async function readFileDigest(db: Database, item: ItemId): Promise<FileDi
   return row?.digest ? { size: row.size, digest: Buffer.from(row.digest).toString('base64url') } : null;
 }
 
-/** Some of a file's bytes, from a place on; fewer at its end, none when it is gone. */
+/** Some of a file's bytes, from a place on; fewer at its end, none when it is gone or has become another. */
 export async function readFilePart(
   db: Database,
   item: ItemId,
+  digest: string,
   from: number,
   count: number,
 ): Promise<Uint8Array> {
+  const bytes = sql`substring(${fileBytes.bytes} from ${from + 1}::int for ${count}::int)`;
+  // As a text here as well: the driver reads bytes one by one.
   const [row] = await db
-    .select({ part: sql<Uint8Array>`substring(${fileBytes.bytes} from ${from + 1}::int for ${count}::int)` })
+    .select({ part: sql<string>`encode(${bytes}, 'base64')` })
     .from(fileBytes)
-    .where(eq(fileBytes.item, item));
-  return row?.part ?? new Uint8Array();
+    .where(and(eq(fileBytes.item, item), sql`${fileBytes.digest} = decode(${hexOf(digest)}, 'hex')`));
+  return row ? Buffer.from(row.part, 'base64') : new Uint8Array();
 }
+
+const hexOf = (digest: string): string => Buffer.from(digest, 'base64url').toString('hex');

@@ -30,9 +30,10 @@ const keptBy = new WeakMap<Trivet, Readonly<Record<Part, Documents>>>();
 export function documentsOf(trivet: Trivet): Readonly<Record<Part, Documents>> {
   const known = keptBy.get(trivet);
   if (known) return known;
+  // A quarter is for files.
   const apart = Math.floor(trivet.keptBytes / 8);
   const made = {
-    items: new Kept(trivet.keptBytes - 2 * apart, bytesOf),
+    items: new Kept(4 * apart, bytesOf),
     lists: new Kept(apart, bytesOf),
     elsewhere: new Kept(apart, bytesOf),
   };

@@ -83,11 +83,17 @@ export function isKnown({ headers }: SiteRequest, etag: string): boolean {
   return tags.map((tag) => tag.trim().replace(/^W\//, '')).some((tag) => tag === etag || tag === '*');
 }
 
-let stylesheet: string | undefined;
+const known = new Map<string, Delivery>();
 
 /** How pages are delivered to this visitor. */
 export function delivery(desk: boolean, walk: boolean): Delivery {
-  stylesheet ??= (JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as { stylesheet: string })
-    .stylesheet;
-  return { stylesheet, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
+  const key = walk ? 'walk' : desk ? 'desk' : '';
+  const found = known.get(key);
+  if (found) return found;
+  const { stylesheet } = JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as {
+    stylesheet: string;
+  };
+  const made = { stylesheet, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
+  known.set(key, made);
+  return made;
 }

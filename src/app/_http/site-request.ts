@@ -29,27 +29,44 @@ const SLOWEST_BODY_MS = 30_000;
 export const FROM = 'x-trivet-from';
 
 /** A request from a socket, for a path with its query. */
-export function requestFrom(incoming: IncomingMessage, target: string): SiteRequest {
-  const { method = 'GET', headers } = incoming;
-  let body: ReadableStream<Uint8Array> | null | undefined;
-  return {
-    method,
-    url: `http://localhost${target}`,
-    headers: {
-      get: (name) => {
-        if (name === FROM) return incoming.socket.remoteAddress ?? 'unknown';
-        const value = headers[name];
-        if (value === undefined) return null;
-        const text = typeof value === 'string' ? value : value.join(', ');
-        // A tag that was given for a packed body is of the same thing as the one without.
-        return name === 'if-none-match' ? text.replaceAll(PACKED_TAG, '"') : text;
-      },
-    },
-    get body() {
-      body ??= method === 'GET' || method === 'HEAD' ? null : bodyOf(incoming);
-      return body;
-    },
-  };
+export const requestFrom = (incoming: IncomingMessage, target: string): SiteRequest =>
+  new SocketRequest(incoming, target);
+
+class SocketRequest implements SiteRequest {
+  readonly url: string;
+  readonly headers: SiteRequest['headers'];
+  #body: ReadableStream<Uint8Array> | null | undefined;
+
+  constructor(
+    private readonly incoming: IncomingMessage,
+    target: string,
+  ) {
+    this.url = `http://localhost${target}`;
+    this.headers = new SocketHeaders(incoming);
+  }
+
+  get method(): string {
+    return this.incoming.method ?? 'GET';
+  }
+
+  get body(): ReadableStream<Uint8Array> | null {
+    const { method } = this;
+    this.#body ??= method === 'GET' || method === 'HEAD' ? null : bodyOf(this.incoming);
+    return this.#body;
+  }
+}
+
+class SocketHeaders {
+  constructor(private readonly incoming: IncomingMessage) {}
+
+  get(name: string): string | null {
+    if (name === FROM) return this.incoming.socket.remoteAddress ?? 'unknown';
+    const value = this.incoming.headers[name];
+    if (value === undefined) return null;
+    const text = typeof value === 'string' ? value : value.join(', ');
+    // A tag that was given for a packed body is of the same thing as the one without.
+    return name === 'if-none-match' ? text.replaceAll(PACKED_TAG, '"') : text;
+  }
 }
 
 /**

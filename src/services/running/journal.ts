@@ -13,8 +13,17 @@ import type { Trivet } from './trivet';
 /** What somebody did after they were turned away; who did nothing more left. */
 export type Next = 'left' | 'signedIn' | 'signedUp' | 'gotIn';
 
+/** What is counted apart. */
+type Counted = Omit<JournalCount, 'count' | Next>;
+
+const NONE = { count: 0, left: 0, signedIn: 0, signedUp: 0, gotIn: 0 } satisfies Record<
+  'count' | Next,
+  number
+>;
+const TALLIES = Object.keys(NONE) as readonly ('count' | Next)[];
+
 interface Waiting {
-  readonly counted: Omit<JournalCount, 'count' | Next>;
+  readonly counted: Counted;
   readonly since: number;
   did: Next;
 }
@@ -40,7 +49,7 @@ export interface Visit {
 export class Journal {
   readonly #key = randomBytes(32).toString('base64url');
   readonly #waiting = new Map<string, Waiting>();
-  #counts = new Map<string, JournalCount>();
+  #counts = new Map<string, Counted & Record<'count' | Next, number>>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
   #flushing: NodeJS.Timeout | null = null;
   #forgotten = '';
@@ -128,23 +137,12 @@ export class Journal {
     this.#add({ ...waiting.counted, [did ?? waiting.did]: 1 });
   }
 
-  #add(one: Omit<JournalCount, 'count' | Next> & Partial<Record<'count' | Next, number>>): void {
+  #add(one: Counted & Partial<Record<'count' | Next, number>>): void {
     const { day, item, gate, given, visitor } = one;
-    const key = JSON.stringify([day, item, gate, given, visitor]);
-    const before = this.#counts.get(key);
-    const sum = (of: 'count' | Next) => (before?.[of] ?? 0) + (one[of] ?? 0);
-    this.#counts.set(key, {
-      day,
-      item,
-      gate,
-      given,
-      visitor,
-      count: sum('count'),
-      left: sum('left'),
-      signedIn: sum('signedIn'),
-      signedUp: sum('signedUp'),
-      gotIn: sum('gotIn'),
-    });
+    const key = `${day}\n${item}\n${gate}\n${given}\n${visitor}`;
+    const sum = this.#counts.get(key) ?? { day, item, gate, given, visitor, ...NONE };
+    for (const tally of TALLIES) sum[tally] += one[tally] ?? 0;
+    this.#counts.set(key, sum);
   }
 
   #addName(
