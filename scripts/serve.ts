@@ -27,6 +27,7 @@ const app = next({ dev, port, hostname: 'localhost' });
 let ready: Promise<Trivet> | null = null;
 const { server, stop: close } = frontDoor({
   ready: () => ready ?? open(),
+  built: dev ? () => new Map() : builtFiles,
   desk: (request, response) => app.getRequestHandler()(request, response),
   ...(dev && { development: { upgrade: (...of) => app.getUpgradeHandler()(...of) } }),
 });

@@ -18,7 +18,7 @@ const TYPES: Readonly<Record<string, string>> = {
   '.woff2': 'font/woff2',
 };
 
-interface BuiltFile {
+export interface BuiltFile {
   readonly type: string;
   readonly plain: Buffer;
   /** Null where packing gains nothing. */

@@ -10,7 +10,7 @@ import { type Trivet, yielder } from '@/services';
 import { keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
-import { builtFiles, serveBuilt } from './built-files';
+import { type BuiltFile, serveBuilt } from './built-files';
 import { CrowdControl } from './crowd-control';
 import { PRIVATE } from './response';
 import { FROM, requestFrom } from './site-request';
@@ -35,6 +35,8 @@ const STOPPING_MS = 10_000;
 export interface FrontDoorOptions {
   /** Settles when the site is in memory; requests that come earlier wait for it. */
   readonly ready: () => Promise<Trivet>;
+  /** The framework's built files by their addresses. */
+  readonly built: () => ReadonlyMap<string, BuiltFile>;
   /** The framework, which answers the desk. */
   readonly desk: (incoming: IncomingMessage, outgoing: ServerResponse) => unknown;
   /** In development the framework speaks more than HTTP, and its files are its own. */
@@ -51,7 +53,13 @@ export interface FrontDoor {
   readonly stop: () => Promise<void>;
 }
 
-export function frontDoor({ ready, desk, development, mostConnections = 2000 }: FrontDoorOptions): FrontDoor {
+export function frontDoor({
+  ready,
+  built,
+  desk,
+  development,
+  mostConnections = 2000,
+}: FrontDoorOptions): FrontDoor {
   let trivet: Trivet | null = null;
   let stopping = false;
   const waiting = async () => {
@@ -65,8 +73,8 @@ export function frontDoor({ ready, desk, development, mostConnections = 2000 }: 
     const target = targetOf(incoming);
     if (target === null) return refuse(outgoing);
     const path = pathIn(target);
-    const built = development ? undefined : builtFiles().get(path);
-    if (built) return serveBuilt(built, incoming, outgoing);
+    const file = built().get(path);
+    if (file) return serveBuilt(file, incoming, outgoing);
     if (!isDesk(path, development !== undefined)) {
       // Most of what is asked for was made before. It needs no waiting, and nothing that waits is set up for it.
       const kept = trivet && !hasBody(incoming) && atOnce(trivet, target, incoming);
