@@ -8,10 +8,12 @@ import {
   isAddressed,
   type Policy,
   parseCondition,
+  sectionsOf,
   withWholeSite,
 } from '@/core';
 import { type Administrator, changeItem, changePeople, putLive, saveDraft, Trivet } from '@/services';
 import { gretaAt, now, openLarkfell, signedInAt } from '@/services/testing';
+import { updateItem } from '@/store';
 import { textOf } from '../_http/answer';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import { siteAnswer } from '.';
@@ -32,10 +34,22 @@ beforeAll(async () => {
   before = keeping.state.live.policy;
   for (const name of PEOPLE)
     cookies.set(name, `${SESSION_COOKIE}=${(await signedInAt(keeping, name)).token}`);
+  await withRegions();
   const opened = { db: keeping.db, dump: () => keeping.dump(), close: () => Promise.resolve() };
   anew = await Trivet.over(opened, 0);
 });
 afterAll(() => keeping.close());
+
+/** A text with a region for each kind of visitor and request, in a page that is in everybody's menu. */
+async function withRegions(): Promise<void> {
+  const section = sectionsOf(keeping.state.outline, asId<ItemId>('field-notes')).find(
+    ({ type }) => type === 'text',
+  );
+  if (!section) throw new Error('There is no text.');
+  const body = WHO.map((who) => `:::for ${who}\nFor ${who}.\n:::otherwise\nNot for ${who}.\n:::`).join('\n');
+  await updateItem(keeping.db, { item: section, content: { summary: '', body } });
+  await keeping.reload();
+}
 
 async function live(policy: Policy): Promise<void> {
   const { draft, live: put } = keeping.state;
@@ -115,7 +129,7 @@ const change = fc.oneof(
     give: fc.constantFrom(...GIVING),
     stance: fc.constantFrom('also' as const, 'instead' as const),
   }),
-  fc.record({ kind: fc.constant('whole site' as const) }),
+  fc.record({ kind: fc.constantFrom('whole site' as const, 'no gates' as const) }),
   fc.record({ kind: fc.constant('people' as const), person: fc.constantFrom(...PEOPLE.slice(0, 5)) }),
   fc.record({ kind: fc.constant('publish' as const), item: fc.nat() }),
 );
@@ -133,6 +147,8 @@ async function make(one: Change): Promise<void> {
     }
     case 'whole site':
       return live(withWholeSite(policy, true));
+    case 'no gates':
+      return live({ ...policy, gates: [] });
     case 'people': {
       const crew = keeping.state.people.get(one.person as never)?.groups.some((id) => id === 'dome-crew');
       const edit = { kind: crew ? 'leave' : 'join', group: 'dome-crew' };
@@ -152,11 +168,12 @@ async function make(one: Change): Promise<void> {
 const visits = fc.array(
   fc.record({
     who: fc.constantFrom(null, ...PEOPLE),
-    path: fc.nat(),
+    // Often where it matters most.
+    path: fc.oneof(fc.constantFrom('/field-notes', '/', '/field-notes?door=blue', '/join'), fc.nat()),
     agent: fc.constantFrom('', 'Mobile'),
     at: fc.constantFrom(now, new Date('2026-12-03T12:00:00Z')),
   }),
-  { minLength: 15, maxLength: 40 },
+  { minLength: 20, maxLength: 50 },
 );
 
 describe('a document that is kept', () => {
@@ -171,7 +188,10 @@ describe('a document that is kept', () => {
             await anew.reload();
             const paths = everyPath();
             for (const { path, ...one } of step.visits) {
-              const visit = { ...one, path: paths[path % paths.length] ?? '/' };
+              const visit = {
+                ...one,
+                path: typeof path === 'string' ? path : (paths[path % paths.length] ?? '/'),
+              };
               expect([visit, await got(keeping, visit)]).toEqual([visit, await got(anew, visit)]);
             }
             expect(bytesKept(keeping)).toBeGreaterThan(0);
@@ -198,6 +218,14 @@ describe('a document that is kept', () => {
     const both = items.bytes;
     await got(keeping, { who: null, path: '/visit' });
     expect(items.bytes).toBe(both);
+  });
+
+  it('knows whether one is signed in even where no gate asks', async () => {
+    const { policy } = keeping.state.live;
+    await live({ ...policy, gates: [] });
+    for (const who of [null, 'marek', null, 'tobin'])
+      expect((await got(keeping, { who, path: '/' })).body?.includes('Make an account')).toBe(who === null);
+    await live(policy);
   });
 
   it('is dropped by what changes the site, and by nobody’s joining anything', async () => {
