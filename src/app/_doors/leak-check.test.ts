@@ -32,8 +32,10 @@ const check = (
   spoil: (response: Response, request: Request, copy: Trivet) => Response | Promise<Response> = (response) =>
     response,
   people = PEOPLE,
+  keptBytes?: number,
 ): Promise<LeakReport> =>
   leakCheck({
+    ...(keptBytes !== undefined && { keptBytes }),
     source: trivet.state,
     people: people as PersonId[],
     cookieName: SESSION_COOKIE,
@@ -47,6 +49,12 @@ describe('the doors of Larkfell', () => {
     expect(describeReport(report)).toMatch(/^Nothing came through/);
     expect(report.visitors).toBe(PEOPLE.length + 1);
     expect(report.marks).toBeGreaterThan(300);
+  }, 120_000);
+
+  it('let nothing through when nothing is kept either', async () => {
+    expect(describeReport(await check(undefined, ['marek', 'wren', 'basil'], 0))).toMatch(
+      /^Nothing came through/,
+    );
   }, 120_000);
 });
 

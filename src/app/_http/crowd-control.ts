@@ -6,9 +6,6 @@
 import type { Server } from 'node:http';
 import type { Socket } from 'node:net';
 
-/** A stream that has gone on for so long may be given up for somebody else, in milliseconds: its reader can come back for the rest. */
-const LONG_MS = 30_000;
-
 export class CrowdControl {
   // Each in the order in which they came to be so.
   readonly #silent = new Set<Socket>();
@@ -18,6 +15,8 @@ export class CrowdControl {
   constructor(
     private readonly server: Server,
     private readonly most: number,
+    /** A stream that has gone on for longer may be given up for somebody else: its reader can come back for the rest. */
+    private readonly patienceMs: number,
   ) {
     server.on('connection', (socket) => this.#came(socket));
   }
@@ -27,13 +26,14 @@ export class CrowdControl {
     this.#silent.delete(socket);
   }
 
-  /** It is sent a stream, until `streamed`. */
-  streams(socket: Socket): void {
+  /** It is sent a stream, for as long as that takes. */
+  async streams(socket: Socket, sending: Promise<void>): Promise<void> {
     this.#streams.set(socket, performance.now());
-  }
-
-  streamed(socket: Socket): void {
-    this.#streams.delete(socket);
+    try {
+      await sending;
+    } finally {
+      this.#streams.delete(socket);
+    }
   }
 
   #came(socket: Socket): void {
@@ -51,13 +51,15 @@ export class CrowdControl {
       return;
     }
     this.server.closeIdleConnections();
-    // When those have gone that could.
-    setImmediate(() => {
-      if (this.#open <= this.most) return;
-      const [longest] = this.#streams;
-      const isLong = longest !== undefined && performance.now() - longest[1] > LONG_MS;
-      this.#end(isLong ? longest[0] : socket);
-    });
+    // A connection is counted until its end is heard of, which is after the turn that follows.
+    setImmediate(() => setImmediate(() => this.#stillTooMany(socket)));
+  }
+
+  #stillTooMany(newest: Socket): void {
+    if (this.#open <= this.most) return;
+    const [longest] = this.#streams;
+    const isLong = longest !== undefined && performance.now() - longest[1] > this.patienceMs;
+    this.#end(isLong ? longest[0] : newest);
   }
 
   #end(socket: Socket): void {

@@ -45,6 +45,8 @@ export interface FrontDoorOptions {
   };
   /** No more connections than one machine can look after. */
   readonly mostConnections?: number;
+  /** How long a stream may go on while others have no room. In milliseconds. */
+  readonly patienceMs?: number;
 }
 
 export interface FrontDoor {
@@ -59,6 +61,7 @@ export function frontDoor({
   desk,
   development,
   mostConnections = 2000,
+  patienceMs = 30_000,
 }: FrontDoorOptions): FrontDoor {
   let trivet: Trivet | null = null;
   let stopping = false;
@@ -79,7 +82,7 @@ export function frontDoor({
       // Most of what is asked for was made before. It needs no waiting, and nothing that waits is set up for it.
       const kept = trivet && !hasBody(incoming) && atOnce(trivet, target, incoming);
       if (!kept || !writeAtOnce(kept, incoming, outgoing))
-        void serveSite(trivet ?? waiting(), target, incoming, outgoing);
+        void serveSite(trivet ?? waiting(), target, incoming, outgoing, crowd);
       return;
     }
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
@@ -92,7 +95,7 @@ export function frontDoor({
       });
   });
   server.setTimeout(SILENCE_MS);
-  const crowd = new CrowdControl(server, mostConnections);
+  const crowd = new CrowdControl(server, mostConnections, patienceMs);
   server.on('upgrade', (incoming, socket, head) => {
     if (development) return development.upgrade(incoming, socket as Socket, head);
     // Nothing here is spoken but HTTP; the framework would listen and never answer.
@@ -156,9 +159,12 @@ async function serveSite(
   target: string,
   incoming: IncomingMessage,
   outgoing: ServerResponse,
+  crowd: CrowdControl,
 ): Promise<void> {
   try {
-    await write(await answerTo(site, target, incoming), incoming, outgoing);
+    const answer = await answerTo(site, target, incoming);
+    const sending = write(answer, incoming, outgoing);
+    await (answer.body instanceof ReadableStream ? crowd.streams(incoming.socket, sending) : sending);
   } catch (error) {
     // Whoever hung up wants no answer.
     if (outgoing.destroyed) return;

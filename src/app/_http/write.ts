@@ -82,9 +82,12 @@ function linesOf(answer: Answer, packed: boolean, length: number): Lines {
   );
 }
 
-/** What is still being sent belongs to a request that has been answered. */
+/** What is still being sent, or what nobody reads, belongs to a request that has been answered. */
 const closing = (lines: Lines, incoming: IncomingMessage): string[] =>
-  incoming.complete || !hasBody(incoming) ? (lines as string[]) : [...lines, 'Connection', 'close'];
+  leavesBody(incoming) ? [...lines, 'Connection', 'close'] : (lines as string[]);
+
+const leavesBody = (incoming: IncomingMessage): boolean =>
+  hasBody(incoming) && (!incoming.complete || incoming.method === 'GET' || incoming.method === 'HEAD');
 
 /** Whether a request says that it has a body (RFC 9112 §6). */
 export const hasBody = ({ headers }: IncomingMessage): boolean =>

@@ -40,6 +40,8 @@ export interface Check {
   readonly knock: Knock;
   readonly cookieName: string;
   readonly now: Date;
+  /** How much the copy may keep of what it made; as much as any site, unless it is said. */
+  readonly keptBytes?: number;
   /** Told after each visitor. */
   readonly onProgress?: (done: number, of: number) => void;
   readonly signal?: AbortSignal;
@@ -48,7 +50,7 @@ export interface Check {
 /** Checks a site in a copy of its own, in memory. */
 export async function leakCheck(check: Check): Promise<LeakReport> {
   const planted = plantMarks(check.source);
-  const copy = await Trivet.open(null);
+  const copy = await Trivet.open(null, check.keptBytes);
   try {
     const testers = await fillCopy(copy, check.source, planted, check.people, check.now);
     return await tryDoors(copy.state, planted, testers, {
