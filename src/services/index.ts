@@ -90,7 +90,6 @@ export {
   type Visitor,
   visitorOf,
   yielder,
-  yieldToOthers,
 } from './running';
 export {
   exportSite,

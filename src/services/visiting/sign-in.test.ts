@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_PASSWORD } from '../../../demo/people';
-import { signOut, type Trivet, visitorOf } from '..';
-import { attemptAt, later, now, openLarkfell, signedInAt } from '../testing';
+import { changePeople, knownVisitorOf, signOut, type Trivet, visitorOf } from '..';
+import { attemptAt, gretaAt, later, now, openLarkfell, signedInAt } from '../testing';
 
 let trivet: Trivet;
 
@@ -88,5 +88,30 @@ describe('signing in', () => {
     expect((await visitorOf(trivet, token, now)).person).toBeNull();
     expect((await visitorOf(trivet, 'made-up', now)).person).toBeNull();
     expect((await visitorOf(trivet, undefined, now)).facts.signedIn).toBe(false);
+  });
+
+  it('remembers no session that ended while it was being read', async () => {
+    const { token, visitor } = await signedInAt(trivet, 'odile');
+    // Somebody asks with it, which makes it be read, and signs out before they are answered; and the other way round.
+    trivet.sessions.clear();
+    await Promise.all([visitorOf(trivet, token, now), signOut(trivet, visitor)]);
+    expect((await visitorOf(trivet, token, now)).person).toBeNull();
+    const again = await signedInAt(trivet, 'odile');
+    trivet.sessions.clear();
+    await Promise.all([signOut(trivet, again.visitor), visitorOf(trivet, again.token, now)]);
+    expect((await visitorOf(trivet, again.token, now)).person).toBeNull();
+  });
+
+  it('is over for an account that is gone, and is known without the database', async () => {
+    const { token } = await signedInAt(trivet, 'odile');
+    expect(knownVisitorOf(trivet, token, now)?.person?.id).toBe('odile');
+    expect(knownVisitorOf(trivet, undefined, now)?.person).toBeNull();
+    trivet.sessions.clear();
+    expect(knownVisitorOf(trivet, token, now)).toBeNull();
+    await visitorOf(trivet, token, now);
+    const greta = await gretaAt(trivet);
+    await changePeople(trivet, greta, { who: { ids: ['odile'] }, edit: { kind: 'remove' } }, false, now);
+    expect(knownVisitorOf(trivet, token, now)).toBeNull();
+    expect((await visitorOf(trivet, token, now)).person).toBeNull();
   });
 });
