@@ -3,8 +3,8 @@ import { once } from 'node:events';
 import { request as ask, type IncomingMessage } from 'node:http';
 import { type AddressInfo, connect, type Socket } from 'node:net';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { leakCheck, type Trivet } from '@/services';
-import { openLarkfell } from '@/services/testing';
+import { journalReport, leakCheck, type Trivet } from '@/services';
+import { gretaAt, openLarkfell } from '@/services/testing';
 import { insertItems, writeFileBytes } from '@/store';
 import { type FrontDoor, frontDoor } from './front-door';
 import { SESSION_COOKIE } from './session-cookie';
@@ -235,6 +235,22 @@ describe('everybody else', () => {
     await line.hears(/x{1000}/);
     while (line.said().length < LARGE) await once(line.socket, 'data');
   });
+});
+
+it('tells the journal once of a request that is answered once, packed or not', async () => {
+  const { port } = await open();
+  const greta = await gretaAt(trivet);
+  const counted = async () => {
+    await trivet.journal.flush(trivet, new Date());
+    const report = await journalReport(trivet, greta, 1, new Date());
+    return report.entries.find(({ item }) => item === 'first-light')?.count ?? 0;
+  };
+  const before = await counted();
+  for (const coding of ['identity', 'gzip', 'gzip'])
+    expect(
+      (await fetched(port, '/night-logs/first-light', 'GET', { 'accept-encoding': coding })).status,
+    ).toBe(200);
+  expect(await counted()).toBe(before + 3);
 });
 
 it('stops by ending what it has begun, and beginning nothing', async () => {

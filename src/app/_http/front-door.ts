@@ -80,9 +80,9 @@ export function frontDoor({
     if (file) return serveBuilt(file, incoming, outgoing);
     if (!isDesk(path, development !== undefined)) {
       // Most of what is asked for was made before. It needs no waiting, and nothing that waits is set up for it.
-      const kept = trivet && !hasBody(incoming) && atOnce(trivet, target, incoming);
-      if (!kept || !writeAtOnce(kept, incoming, outgoing))
-        void serveSite(trivet ?? waiting(), target, incoming, outgoing, crowd);
+      const kept = trivet && !hasBody(incoming) ? atOnce(trivet, target, incoming) : null;
+      if (kept && writeAtOnce(kept, incoming, outgoing)) return;
+      void send(kept ?? answerTo(trivet ?? waiting(), target, incoming), incoming, outgoing, crowd);
       return;
     }
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
@@ -153,16 +153,15 @@ export function isDesk(path: string, development = false): boolean {
   return /^\/desk(\/|$)/.test(normaliseAddress(path) ?? '');
 }
 
-/** Answers a request of the visitor's side. Never throws: what goes wrong is logged, and answered in a sentence. */
-async function serveSite(
-  site: Trivet | Promise<Trivet>,
-  target: string,
+/** Sends what the visitor's side answers. Never throws: what goes wrong is logged, and answered in a sentence. */
+async function send(
+  answered: Answer | Promise<Answer>,
   incoming: IncomingMessage,
   outgoing: ServerResponse,
   crowd: CrowdControl,
 ): Promise<void> {
   try {
-    const answer = await answerTo(site, target, incoming);
+    const answer = await answered;
     const sending = write(answer, incoming, outgoing);
     await (answer.body instanceof ReadableStream ? crowd.streams(incoming.socket, sending) : sending);
   } catch (error) {
