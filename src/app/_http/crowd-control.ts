@@ -6,7 +6,11 @@
 import type { Server } from 'node:http';
 import type { Socket } from 'node:net';
 
+/** So many requests of one connection may wait for their answers. */
+const MOST_WAITING = 32;
+
 export class CrowdControl {
+  readonly #waiting = new WeakMap<Socket, number>();
   // Each in the order in which they came to be so.
   readonly #silent = new Set<Socket>();
   readonly #streams = new Map<Socket, number>();
@@ -24,6 +28,17 @@ export class CrowdControl {
   /** A connection asks for something. */
   asks(socket: Socket): void {
     this.#silent.delete(socket);
+  }
+
+  /** It waits for an answer. One that has asked for many at once is not listened to until it has some of them. */
+  async answers(socket: Socket, answering: Promise<void>): Promise<void> {
+    const before = this.#waiting.get(socket) ?? 0;
+    this.#waiting.set(socket, before + 1);
+    if (before + 1 === MOST_WAITING) socket.pause();
+    await answering;
+    const left = (this.#waiting.get(socket) ?? 1) - 1;
+    this.#waiting.set(socket, left);
+    if (left === MOST_WAITING - 1 && !socket.destroyed) socket.resume();
   }
 
   /** It is sent a stream, for as long as that takes. */

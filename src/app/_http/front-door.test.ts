@@ -154,6 +154,17 @@ describe('one connection', () => {
     );
   });
 
+  it('is not listened to while it waits for many answers, and gets every one', async () => {
+    const { port } = await open();
+    const line = dial(port);
+    // More than arrives in one piece.
+    const many = 5000;
+    line.socket.write(get('/search').repeat(many - 1) + get('/search', 'Connection: close\r\n'));
+    expect((await fetched(port, '/visit')).status).toBe(200);
+    await line.closed;
+    expect(line.said().match(/HTTP\/1.1 200 /g)).toHaveLength(many);
+  }, 60_000);
+
   it('is answered when it has said all that it will say', async () => {
     const { port } = await open();
     const line = dial(port);
@@ -306,8 +317,10 @@ it('leaves the desk, and nothing that only begins like it, to the framework', as
     ['/desk/../visit', false],
     ['/desks', false],
     ['/DESK', false],
+    ['http://elsewhere.example/desk', true],
   ] as const)
     expect([path, (await fetched(port, path)).body.toString() === 'the desk']).toEqual([path, desk]);
+  expect((await fetched(port, '/desk', 'TRACE')).status).toBe(405);
 });
 
 describe('the framework’s way and the socket’s', () => {

@@ -78,15 +78,19 @@ export function frontDoor({
     const path = pathIn(target);
     const file = built().get(path);
     if (file) return serveBuilt(file, incoming, outgoing);
-    if (!isDesk(path, development !== undefined)) {
+    if (NEVER.has(incoming.method ?? '') || !isDesk(path, development !== undefined)) {
       // Most of what is asked for was made before. It needs no waiting, and nothing that waits is set up for it.
       const kept = trivet && !hasBody(incoming) ? atOnce(trivet, target, incoming) : null;
       if (kept && writeAtOnce(kept, incoming, outgoing)) return;
-      void send(kept ?? answerTo(trivet ?? waiting(), target, incoming), incoming, outgoing, crowd);
+      const answered = kept ?? answerTo(trivet ?? waiting(), target, incoming);
+      void crowd.answers(incoming.socket, send(answered, incoming, outgoing, crowd));
       return;
     }
+    incoming.url = target;
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
     incoming.headers[FROM] = incoming.socket.remoteAddress ?? 'unknown';
+    // What takes long there says so in its own way, and is for administrators.
+    incoming.socket.setTimeout(0);
     waiting()
       .then(() => desk(incoming, outgoing))
       .catch((error: unknown) => {
