@@ -78,7 +78,7 @@ describe('the desk', () => {
     const answer = await effectOfDraft(trivet, greta, withOpened(trivet, 'hollin-school'), now);
     if (answer.kind !== 'effect') throw new Error('refused');
     expect(answer.report.places.map(({ items }) => items)).toEqual([
-      ['hollin-school', 'hollin-notes'],
+      ['hollin-notes', 'hollin-school'],
       // The links of the side menu follow their pages.
       ['link-hollin', 'link-hollin-notes'],
     ]);
