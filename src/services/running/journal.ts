@@ -49,6 +49,8 @@ export interface Visit {
 export class Journal {
   readonly #key = randomBytes(32).toString('base64url');
   readonly #waiting = new Map<string, Waiting>();
+  /** How many wait outside of each item. */
+  readonly #outside = new Map<string, number>();
   #counts = new Map<string, Counted & Record<'count' | Next, number>>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
   #flushing: NodeJS.Timeout | null = null;
@@ -64,7 +66,7 @@ export class Journal {
     const now = visit.now.getTime();
     this.#expire(now);
     // Where nobody waits outside nobody has got in.
-    if (decision.kind === 'open' && this.#waiting.size === 0) return;
+    if (decision.kind === 'open' && !this.#outside.has(item ?? NOWHERE)) return;
     const browser = this.#browser(visit);
     const key = `${browser} ${item ?? ''}`;
     if (decision.kind === 'open') this.#settle(key, 'gotIn');
@@ -78,7 +80,10 @@ export class Journal {
       };
       this.#add({ ...counted, count: 1 });
       // Whoever tries again is still the same visitor who waits outside.
-      if (!this.#waiting.has(key)) this.#waiting.set(key, { counted, since: now, did: 'left' });
+      if (!this.#waiting.has(key)) {
+        this.#waiting.set(key, { counted, since: now, did: 'left' });
+        this.#outside.set(counted.item, (this.#outside.get(counted.item) ?? 0) + 1);
+      }
       if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
     }
     // No page waits for the journal, and none fails with it: what could not be written is tried again.
@@ -134,6 +139,10 @@ export class Journal {
     const waiting = this.#waiting.get(key);
     if (!waiting) return;
     this.#waiting.delete(key);
+    const { item } = waiting.counted;
+    const others = (this.#outside.get(item) ?? 1) - 1;
+    if (others > 0) this.#outside.set(item, others);
+    else this.#outside.delete(item);
     this.#add({ ...waiting.counted, [did ?? waiting.did]: 1 });
   }
 
