@@ -158,3 +158,13 @@ it('says what is wrong with settings, and keeps nothing of them', async () => {
   });
   expect(trivet.state.settings.timeZone).toBe('UTC');
 });
+
+it('knows everybody who waits outside of one page, and each gets in for themselves', async () => {
+  const { token } = await signedInAt(trivet, 'tobin');
+  for (const browser of ['A', 'B', 'C', 'B']) await ask('/observers', { browser });
+  // Somebody who was never turned away lets nobody else in.
+  await ask('/observers', { browser: 'D', token });
+  for (const browser of ['B', 'A']) await ask('/observers', { browser, token });
+  const [observers] = (await report(later(31))).entries;
+  expect(observers).toMatchObject({ item: 'observers', count: 4, gotIn: 2, left: 1 });
+});
