@@ -4,10 +4,15 @@
  */
 import { connect } from 'node:net';
 
-/** One connection; settles when its time is up, or fails at the first answer that is not as it should be. */
-const connection = ({ port, request, status, until }, times) =>
+const opened = (port) =>
   new Promise((resolve, reject) => {
-    const socket = connect({ port, host: '127.0.0.1', noDelay: true });
+    const socket = connect({ port, host: '127.0.0.1', noDelay: true }, () => resolve(socket));
+    socket.once('error', reject);
+  });
+
+/** One connection at work; settles when its time is up, or fails at the first answer that is not as it should be. */
+const work = (socket, { request, status, until }, times) =>
+  new Promise((resolve, reject) => {
     let head = '';
     // Bytes that are still to come of this answer; -1 while its head is read.
     let left = -1;
@@ -22,7 +27,6 @@ const connection = ({ port, request, status, until }, times) =>
       sent = performance.now();
       socket.write(request);
     };
-    socket.on('connect', send);
     socket.on('error', reject);
     socket.on('close', () => reject(new Error('The connection was closed.')));
     socket.on('data', (chunk) => {
@@ -45,18 +49,18 @@ const connection = ({ port, request, status, until }, times) =>
       times.push(performance.now() - sent);
       send();
     });
+    send();
   });
 
 process.on('message', async ({ port, path, headers, status, connections, milliseconds }) => {
   const lines = Object.entries({ Host: `localhost:${port}`, ...headers }).map((pair) => pair.join(': '));
   const request = Buffer.from(`GET ${path} HTTP/1.1\r\n${lines.join('\r\n')}\r\n\r\n`);
   const times = [];
-  const begun = performance.now();
-  const until = begun + milliseconds;
   try {
-    const all = await Promise.all(
-      Array.from({ length: connections }, () => connection({ port, request, status, until }, times)),
-    );
+    const sockets = await Promise.all(Array.from({ length: connections }, () => opened(port)));
+    const begun = performance.now();
+    const until = begun + milliseconds;
+    const all = await Promise.all(sockets.map((socket) => work(socket, { request, status, until }, times)));
     const seconds = (performance.now() - begun) / 1000;
     times.sort((a, b) => a - b);
     const at = (share) => times[Math.min(times.length - 1, Math.floor(times.length * share))] ?? Number.NaN;
