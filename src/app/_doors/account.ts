@@ -1,5 +1,4 @@
 /** What members do about themselves: their profile, their keys. */
-
 import { safeNext } from '@/core';
 import { accountOf, frameFor, keepOwnFields, keysOf, makeKey, revokeKey, signInAddress } from '@/services';
 import { renderAccount, renderKeys } from '@/site';

@@ -1,5 +1,4 @@
 /** The doors of the site: everything a visitor can ask for, with what every answer is made of. */
-
 import type { Trivet, ViewContext, Visitor } from '@/services';
 import type { Delivery } from '@/site';
 import type { Answer } from '../_http/answer';

@@ -1,5 +1,4 @@
 /** Files: each behind its own decision, and fit for no browser to run. */
-
 import { dependsOnVisitor } from '@/core';
 import { fileAt } from '@/services';
 import type { Answer } from '../_http/answer';

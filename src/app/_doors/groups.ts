@@ -1,5 +1,4 @@
 /** Following and leaving open groups: one button, and back to the page one was on. */
-
 import { safeNext } from '@/core';
 import { followGroup, signInAddress } from '@/services';
 import { seeOther } from '../_http/response';

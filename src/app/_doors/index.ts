@@ -2,7 +2,6 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
-
 import {
   administratorOf,
   Busy,

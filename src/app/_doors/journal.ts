@@ -1,5 +1,4 @@
 /** What the journal hears of: pages, posts and files that were asked for, and steps towards what was closed. */
-
 import { asId, decideNowhere, type ItemId, normaliseAddress, noSuchItem } from '@/core';
 import { decisionOn } from '@/services';
 import type { Answer } from '../_http/answer';

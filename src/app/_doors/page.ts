@@ -1,6 +1,6 @@
 /** Pages and posts, and nothing where there is none. */
 import type { ItemId } from '@/core';
-import { addressedAt, elsewhere, nowhere, type PageAnswer, viewPageInTime } from '@/services';
+import { addressedAt, elsewhere, nowhere, type PageAnswer, viewPage, viewPageInTime } from '@/services';
 import type { Answer } from '../_http/answer';
 import { PRIVATE } from '../_http/response';
 import {
@@ -27,10 +27,10 @@ export async function page(ask: Ask): Promise<Answer> {
   // The same at every address, so that it does not tell at which there is a page.
   if (method !== 'GET' && method !== 'HEAD') return notTaken('GET, HEAD');
   const item = addressedAt(ask.context, ask.path);
-  const answer = elsewhere(ask.context, ask.path);
-  return item === null || answer !== null
-    ? givenElsewhere(ask, answer ?? nowhere(ask.context, ask.path))
-    : madeDocument(ask, documentOf(item.id), (view) => viewPageInTime(view, ask.path));
+  const answer = item ? elsewhere(ask.context, ask.path) : null;
+  return item && !answer
+    ? madeDocument(ask, documentOf(item.id), (view) => viewPageInTime(view, ask.path))
+    : given(ask, answer ?? viewPage(ask.context, ask.path));
 }
 
 const documentOf = (item: ItemId): DocumentOf => ({ part: 'items', name: item });

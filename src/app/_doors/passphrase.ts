@@ -1,5 +1,4 @@
 /** Typing a passphrase: a plain form, and back to where one was. */
-
 import { safeNext } from '@/core';
 import { frameFor, GUEST_SESSION_MS, unlock } from '@/services';
 import { renderPassphrase } from '@/site';

@@ -1,5 +1,4 @@
 /** A new password: the mail address; then the code that came by mail, and the password. */
-
 import { safeNext } from '@/core';
 import { confirmReset, frameFor, type JourneyProblems, sendAgain, signOut, startReset } from '@/services';
 import { renderCode, renderReset } from '@/site';

@@ -1,5 +1,4 @@
 /** Signing in: a plain form, and back to where one was. */
-
 import { safeNext } from '@/core';
 import { frameFor, type SignInProblems, signIn, signInNote, signOut } from '@/services';
 import { renderSignIn } from '@/site';

@@ -1,5 +1,4 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
-
 import { safeNext } from '@/core';
 import { confirmSignUp, frameFor, type JourneyProblems, sendAgain, signOut, startSignUp } from '@/services';
 import { renderCode, renderSignUp } from '@/site';

@@ -30,4 +30,4 @@ export const decidedForAll = (compiled: CompiledPolicy, item: ItemId): Decision 
 
 /** Whether an item's decision can differ between visitors. What can't may be cached for everyone. */
 export const dependsOnVisitor = (compiled: CompiledPolicy, item: ItemId): boolean =>
-  (compiled.hurdles.get(item) ?? []).length > 0;
+  decidedForAll(compiled, item) === null;

@@ -22,7 +22,7 @@ interface Branch<Value> {
 }
 
 interface Leaf<Value> {
-  value: Value;
+  readonly value: Value;
 }
 
 /** What a question takes of memory, with its branch. */

@@ -1,5 +1,4 @@
 /** The API for apps: the same answers as pages, as JSON. Cookies are not looked at; a bearer token is, or a guest asks. */
-
 import {
   asId,
   guest,

@@ -1,5 +1,4 @@
 /** The API's description: OpenAPI 3.1 (https://spec.openapis.org/oas/v3.1.0), made of the shapes that answers have. */
-
 import { z } from 'zod';
 import { KINDS, listed, OPENABLE_KINDS } from '@/core';
 import { entryShape, itemShape, listShape, problemShape, sectionShape } from './shapes';

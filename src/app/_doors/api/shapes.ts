@@ -1,5 +1,4 @@
 /** What the API answers, as shapes: the OpenAPI document is made of them, and a test holds the answers to it. */
-
 import { z } from 'zod';
 import { OPENABLE_KINDS } from '@/core';
 
