@@ -158,7 +158,15 @@ To join, come to an open night or write to the secretary. Buying a pass on these
       type: 'text',
       id: 'account-text',
       title: 'Opening words',
-      text: 'This page is yours: it opens only when you are signed in. Your level and your groups are kept by the secretary; the rest you fill in yourself.',
+      text: `# Good evening, :own[name]
+
+:::for level is set
+You have been with us since :own[joined]{or="before we kept count"}, and your level is **:own[level]**.
+:::otherwise
+You have been with us since :own[joined]{or="before we kept count"}. A level comes with [joining](/join); this page is yours without one.
+:::
+
+Your level and your groups are kept by the secretary; the rest you fill in yourself.`,
     },
     { type: 'account', id: 'account-form', title: 'What we know of you' },
     {

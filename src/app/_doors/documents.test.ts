@@ -48,6 +48,12 @@ async function withRegions(): Promise<void> {
   if (!section) throw new Error('There is no text.');
   const body = WHO.map((who) => `:::for ${who}\nFor ${who}.\n:::otherwise\nNot for ${who}.\n:::`).join('\n');
   await updateItem(keeping.db, { item: section, content: { summary: '', body } });
+  const greeting = keeping.state.outline.items.get(asId<ItemId>('visit-text'));
+  if (greeting?.kind !== 'section') throw new Error('There is no text.');
+  await updateItem(keeping.db, {
+    item: greeting,
+    content: { summary: '', body: 'Good evening, :own[name]{or="friend"}, at :own[level]{or="no level"}.' },
+  });
   await keeping.reload();
 }
 

@@ -115,6 +115,21 @@ describe('the check itself', () => {
     expect([...found('Guest')]).toEqual(expect.arrayContaining(forGuests));
   }, 60_000);
 
+  it('finds what is said of somebody else, where one visitor is given what was made for another', async () => {
+    let first: string | null = null;
+    const { leaks } = await check(
+      async (response, request) => {
+        if (new URL(request.url).pathname !== '/account' || response.status !== 200) return response;
+        first ??= await response.clone().text();
+        return new Response(first, response);
+      },
+      ['marek', 'wren'],
+    );
+    expect(new Set(leaks.map(({ visitor, part }) => `${visitor}: ${part}`))).toEqual(
+      new Set(['Wren Halloran: own word']),
+    );
+  }, 60_000);
+
   it('knocks at private feeds as those whose they are', async () => {
     const { leaks } = await check(
       async (response, request, copy) =>

@@ -36,18 +36,23 @@ export const gatesGiving = (policy: Policy, turnAway: TurnAwayId): readonly Gate
 
 /** Where a thing with a name is used. */
 export function usesOf(policy: Policy, kind: NameKind, id: string): readonly Use[] {
-  return placesWhere(policy, (condition) =>
-    kind === 'audience'
-      ? audiencesIn(condition).some((used) => used === id)
-      : testsIn(condition).some((test) => names(test, kind, id)),
-  );
+  return placesWhere(policy, (condition) => namedIn(condition).includes(`${kind} ${id}`));
 }
+
+/** The things that a condition names, as "kind id". */
+export const namedIn = (condition: Condition): readonly string[] => [
+  ...audiencesIn(condition).map((id) => `audience ${id}`),
+  ...testsIn(condition).flatMap(namedInTest),
+];
 
 /** Where the tests of a profile field are used that a question is true of. */
 export const usesWhere = (policy: Policy, asks: (test: Test) => boolean): readonly Use[] =>
   placesWhere(policy, (condition) => testsIn(condition).some(asks));
 
-function names(test: Test, kind: NameKind, id: string): boolean {
+function namedInTest(test: Test): readonly string[] {
   const { subject, values } = factNamed(test.fact);
-  return (subject === kind && test.subject === id) || (values === kind && listOf(test.value).includes(id));
+  return [
+    ...(subject !== null && subject !== 'text' ? [`${subject} ${test.subject}`] : []),
+    ...(values !== null ? listOf(test.value).map((id) => `${values} ${id}`) : []),
+  ];
 }

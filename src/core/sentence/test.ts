@@ -99,6 +99,16 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
     }
     case 'mail domain':
       return `mail domain ${predicate(test, vocabulary, holds, 'known')}`;
+    case 'desk right': {
+      if (presence) return `${have} ${there ? 'a' : 'no'} right at the desk`;
+      const rights = listed(
+        listOf(test.value).map((right) => `${indefinite(String(right))}’s`),
+        'or',
+      );
+      return (test.op === 'is not') === holds
+        ? `${have} a right at the desk other than ${rights}`
+        : `${have} ${rights} right at the desk`;
+    }
     case 'passphrase':
       return `${verb('know', holds)} ${nameOfId(vocabulary, 'passphrase', String(test.value)) === null ? '' : 'the passphrase '}${value('passphrase')}`;
     case 'share':

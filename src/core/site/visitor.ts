@@ -9,6 +9,7 @@ import type {
   RoleId,
 } from '../ids';
 import type { Day } from './day';
+import type { DeskRight } from './desk-right';
 
 /** What a profile field holds: a text or choice, a number, a day as text, or yes and no. */
 export type FieldValue = string | number | boolean;
@@ -58,6 +59,8 @@ export interface VisitorFacts {
   readonly completions: readonly Completion[] | null;
   /** Those typed in this session: known of guests as well. */
   readonly passphrases: readonly PassphraseId[];
+  /** What they may do at the desk, on the whole site or on a branch; `null` for nothing. */
+  readonly desk: DeskRight | null;
   /** Where the visitor falls in the keyed hash that shares are cut from: at least 0, below 100. */
   readonly share: number | null;
 }
@@ -76,6 +79,7 @@ export const guest: VisitorFacts = {
   enrolments: null,
   completions: null,
   passphrases: [],
+  desk: null,
   share: null,
 };
 

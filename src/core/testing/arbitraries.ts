@@ -18,6 +18,7 @@ import { type AudienceId, asId, type GateId, type TurnAwayId } from '../ids';
 import { valuesOf } from '../keys';
 import type { Policy } from '../policy';
 import {
+  DESK_RIGHTS,
   DEVICES,
   ENGINES,
   type FieldValue,
@@ -175,6 +176,7 @@ export const visitors: fc.Arbitrary<VisitorFacts> = fc.oneof(
       enrolments: some(fc.record({ course: idOf('course'), on: day })),
       completions: some(fc.record({ activity: idOf('activity'), on: day, score: fc.option(number) })),
       passphrases: fc.array(idOf('passphrase'), { maxLength: 2 }),
+      desk: fc.option(fc.constantFrom(...DESK_RIGHTS)),
       share: fc.option(fc.double({ min: 0, max: 99.9, noNaN: true })),
     }) as unknown as fc.Arbitrary<VisitorFacts>,
   },

@@ -134,6 +134,13 @@ function testHolds(
       return compared('date', test, visitor.joined ?? undefined, request);
     case 'person':
       return compared('text', test, visitor.email ?? undefined, request);
+    case 'desk right':
+      return compared('choice', test, visitor.desk ?? undefined, request, [
+        'owner',
+        'gatekeeper',
+        'writer',
+        'reader',
+      ]);
     case 'mail domain':
       return compared('text', test, visitor.email?.split('@').at(-1), request);
     case 'share':

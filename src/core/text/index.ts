@@ -1,6 +1,18 @@
 /** The text form of conditions: printing, reading, completing. */
 export { type Completions, completionsAt } from './complete';
 export { nearest } from './names';
+export {
+  hasOwnWords,
+  OWN_WORDS,
+  type OwnWord,
+  ownCompletionsAt,
+  ownValue,
+  ownWordProblem,
+  ownWordsIn,
+  type Reader,
+  renameOwnWords,
+  replaceOwnWords,
+} from './own-words';
 export { type ConditionError, type Expectation, type ParsedCondition, parseCondition } from './parse';
 export { type Calling, printCondition } from './print';
 export * from './regions';

@@ -2,6 +2,8 @@
 /** A made-up visitor: any facts, and the board answers as they are changed. */
 import { useState } from 'react';
 import {
+  DESK_RIGHTS,
+  type DeskRight,
   type FieldValue,
   factsOf,
   fieldValueText,
@@ -18,6 +20,7 @@ import { Panel } from '../panel';
 import { Field, FieldTextInput, PastRecords, Toggles } from '../people';
 
 const NO_LEVEL = ' ';
+const NO_RIGHT = ' ';
 
 export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
   const { standIns, setStandIns, setBench, walk } = useDesk();
@@ -93,6 +96,17 @@ function FactsForm({
                 ...names.levels.map((one) => ({ value: one.id as string, label: one.name })),
               ]}
               onPick={(level) => set({ level: level === NO_LEVEL ? null : (level as VisitorFacts['level']) })}
+            />
+          </Field>
+          <Field label="Right at the desk" problem={undefined}>
+            <Pick
+              label="Right at the desk"
+              value={facts.desk ?? NO_RIGHT}
+              options={[
+                { value: NO_RIGHT, label: 'none' },
+                ...DESK_RIGHTS.map((right) => ({ value: right, label: right })),
+              ]}
+              onPick={(right) => set({ desk: right === NO_RIGHT ? null : (right as DeskRight) })}
             />
           </Field>
           <Field label="Groups" problem={undefined}>

@@ -1,4 +1,5 @@
 /** Conditions as they are written at the desk. */
+export { CompletingArea } from './completing-area';
 export { ConditionEditor } from './condition-editor';
 export { TextForm } from './condition-text';
 export { newTest } from './new-test';

@@ -67,13 +67,17 @@ export function LeakCheck() {
                 className="border-alarm border-l-3 pl-3"
               >
                 {leak.visitor}, by the {leak.door}: the {leak.part} of{' '}
-                <button
-                  type="button"
-                  className="underline underline-offset-3 hover:text-copper"
-                  onClick={() => setScreen({ kind: 'site', item: leak.item as ItemId })}
-                >
-                  {leak.title}
-                </button>
+                {leak.item === null ? (
+                  leak.title
+                ) : (
+                  <button
+                    type="button"
+                    className="underline underline-offset-3 hover:text-copper"
+                    onClick={() => setScreen({ kind: 'site', item: leak.item as ItemId })}
+                  >
+                    {leak.title}
+                  </button>
+                )}
               </li>
             ))}
           </ul>

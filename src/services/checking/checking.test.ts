@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { siteResponse } from '@/app/_doors';
 import { asId, member, type PersonId } from '@/core';
+import { writeBoard } from '@/store';
 import {
   type Administrator,
   administratorOf,
@@ -56,6 +57,12 @@ describe('stand-ins', () => {
     expect((await readDesk(trivet, greta, now)).standIns).toMatchObject([
       { madeUp: { facts: { signedIn: false, groups: null } } },
     ]);
+  });
+
+  it('know nothing of a fact that came after they were kept', async () => {
+    const { desk: _, ...facts } = madeUp.facts;
+    await writeBoard(trivet.db, greta.id, [{ madeUp: { ...madeUp, facts } } as never]);
+    expect((await readDesk(trivet, greta, now)).standIns).toEqual([{ kind: 'made up', madeUp }]);
   });
 
   it('are refused when they are somebody, or too many, with a sentence', async () => {

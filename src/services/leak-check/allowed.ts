@@ -35,8 +35,9 @@ export function mayHave(
   stored: ReadonlyMap<ItemId, StoredItem>,
 ): boolean {
   const { outline, vocabulary } = compiled;
-  const item = outline.items.get(id);
-  if (!item) return false;
+  if (part.kind === 'own word') return part.person === facts.id;
+  const item = id === null ? undefined : outline.items.get(id);
+  if (id === null || !item) return false;
   const decision = decide(compiled, id, facts, request);
   const open = decision.kind === 'open';
   const told = decision.kind === 'open' ? 'something' : TURN_AWAYS[decision.turnAway.kind].tells;

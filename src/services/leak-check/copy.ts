@@ -28,7 +28,9 @@ export async function fillCopy(
   people: readonly PersonId[],
   now: Date,
 ): Promise<readonly Tester[]> {
-  const records = [...source.people.values()].map(recordOf);
+  const records = [...source.people.values()].map((person) =>
+    recordOf(planted.people.get(person.id) ?? person),
+  );
   await copy.db.transaction(async (tx) => {
     const { settings, names, live } = source;
     await writeSite(

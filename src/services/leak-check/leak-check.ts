@@ -17,7 +17,7 @@ export interface Leak {
   /** The request, with its path as it is in the copy. */
   readonly path: string;
   /** What it is: of which item, and which part of it. */
-  readonly item: ItemId;
+  readonly item: ItemId | null;
   readonly title: string;
   readonly part: string;
 }
@@ -49,7 +49,7 @@ export interface Check {
 
 /** Checks a site in a copy of its own, in memory. */
 export async function leakCheck(check: Check): Promise<LeakReport> {
-  const planted = plantMarks(check.source);
+  const planted = plantMarks(check.source, check.people);
   const copy = await Trivet.open(null, check.keptBytes);
   try {
     const testers = await fillCopy(copy, check.source, planted, check.people, check.now);
@@ -105,7 +105,7 @@ export async function tryDoors(
           visitor === tester.name && door === attempt.door && part === mark.part.kind,
       );
       if (before.length >= MOST_TOLD) return;
-      const { title } = stored.get(mark.item)?.item ?? { title: mark.item };
+      const title = mark.item === null ? 'somebody else' : (stored.get(mark.item)?.item.title ?? mark.item);
       leaks.push({
         visitor: tester.name,
         door: attempt.door,

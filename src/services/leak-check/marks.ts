@@ -8,14 +8,16 @@ import {
   conditionsOfPolicy,
   type Item,
   type ItemId,
+  type PersonId,
   type Policy,
   parseRegions,
+  type SiteNames,
   testsIn,
   textsIn,
   type Vocabulary,
 } from '@/core';
 import type { Content, SectionContent, StoredItem } from '@/store';
-import type { SiteState } from '../running';
+import type { Person, SiteState } from '../running';
 import { contentOf } from '../view';
 import type { SiteItems } from '../writing';
 
@@ -39,6 +41,8 @@ export type Part =
       readonly words: number;
       readonly with: ItemId | 'nobody' | null;
     }
+  /** A person's own name, or what their profile says: for themselves alone. */
+  | { readonly kind: 'own word'; readonly person: PersonId }
   /** A caption, a label, a question of a form. */
   | { readonly kind: 'section part'; readonly with: ItemId | 'nobody' | null };
 
@@ -48,12 +52,15 @@ export type Part =
  */
 export interface Mark {
   readonly word: string;
-  readonly item: ItemId;
+  /** What it stands in; null for what is a person's own. */
+  readonly item: ItemId | null;
   readonly part: Part;
 }
 
 /** A copy of a site with its marks. */
 export interface Planted extends SiteItems {
+  /** Those whose own words are marked, as the copy has them. */
+  readonly people: ReadonlyMap<PersonId, Person>;
   readonly marks: ReadonlyMap<string, Mark>;
 }
 
@@ -64,8 +71,9 @@ export const COMMON = 'plantedeverywhere';
 
 const newWord = (): string => `qz${randomBytes(7).toString('hex')}`;
 
-/** Plants marks in everything a site holds. */
-export function plantMarks({ outline, contents, live, oldAddresses }: SiteState): Planted {
+/** Plants marks in everything a site holds, and in what is said of some people. */
+export function plantMarks(state: SiteState, testers: readonly PersonId[]): Planted {
+  const { outline, contents, live, oldAddresses } = state;
   const marks = new Map<string, Mark>();
   const bytes = new Map<ItemId, Uint8Array>();
   const plant = (item: ItemId, part: Part): string => {
@@ -123,7 +131,34 @@ export function plantMarks({ outline, contents, live, oldAddresses }: SiteState)
         return marked satisfies never;
     }
   });
-  return { stored, bytes, marks, formerly: oldAddresses };
+  const people = testers.flatMap((id) => {
+    const person = state.people.get(id);
+    if (!person) return [];
+    const own = () => {
+      const word = newWord();
+      marks.set(word, { word, item: null, part: { kind: 'own word', person: id } });
+      return word;
+    };
+    return [[id, markedPerson(person, live.policy, state.names, own)] as const];
+  });
+  return { stored, bytes, marks, formerly: oldAddresses, people: new Map(people) };
+}
+
+/** A person with a mark in their name and in every text of their profile that no gate asks for. */
+function markedPerson(person: Person, policy: Policy, { fields }: SiteNames, own: () => string): Person {
+  const asked = new Set(
+    conditionsOfPolicy(policy)
+      .flatMap(testsIn)
+      .map(({ subject }) => subject),
+  );
+  const marked = fields
+    .filter(({ id, type }) => type === 'text' && !asked.has(id) && typeof person.profile[id] === 'string')
+    .map(({ id }) => [id, `${person.profile[id]} ${own()}`.slice(-500)] as const);
+  return {
+    ...person,
+    name: `${person.name} ${own()}`,
+    profile: { ...person.profile, ...Object.fromEntries(marked) },
+  };
 }
 
 type Plant = (item: ItemId, part: Part) => string;

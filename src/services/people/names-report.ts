@@ -2,6 +2,7 @@
 import { describeUse, type NameKind, namesOf, type SiteNames, usesOf } from '@/core';
 import type { Trivet } from '../running';
 import { type Administrator, requirePermission } from '../running';
+import { textUses } from '../texts';
 import { KINDS } from './edit-names';
 import { holdingsOf } from './holdings';
 
@@ -13,7 +14,7 @@ export interface NameReport {
   readonly names: SiteNames;
 }
 
-/** The names with their uses in the draft and how many people have each, by "kind id". */
+/** The names with their uses in the draft and in texts, and how many people have each, by "kind id". */
 export function namesReport(trivet: Trivet, administrator: Administrator): NameReport {
   requirePermission(administrator, 'look');
   const { state } = trivet;
@@ -24,11 +25,17 @@ export function namesReport(trivet: Trivet, administrator: Administrator): NameR
       people[key] = (people[key] ?? 0) + 1;
     }
   const vocabulary = { ...state.names, audiences: [] };
+  const inTexts = textUses(state, state.live.compiled.vocabulary);
   const uses = Object.fromEntries(
     KINDS.flatMap((of: NameKind) =>
       namesOf(vocabulary, of).map((each) => [
         `${of} ${each.id}`,
-        usesOf(state.draft.policy, of, each.id).map((use) => describeUse(use, state.outline, vocabulary)),
+        [
+          ...usesOf(state.draft.policy, of, each.id).map((use) =>
+            describeUse(use, state.outline, vocabulary),
+          ),
+          ...(inTexts.get(`${of} ${each.id}`) ?? []),
+        ],
       ]),
     ),
   );

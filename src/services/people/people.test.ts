@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asId, neutralised, type PersonId, restored } from '@/core';
+import { asId, type ItemId, neutralised, type PersonId, restored } from '@/core';
+import { updateItem } from '@/store';
 import {
   type Administrator,
   changePeople,
@@ -477,6 +478,17 @@ describe('names', () => {
       'the gate over Keepers’ evening',
       'the audience Busy hands',
     ]);
+  });
+
+  it('know the texts that name them: in a region, or as what is shown of the reader', async () => {
+    const item = trivet.state.outline.items.get(asId<ItemId>('visit-text'));
+    if (!item) throw new Error('There is no text.');
+    const body = ':::for in group id "dome-crew"\n:own[profile id "hours-logged"]\n:::';
+    await updateItem(trivet.db, { item, content: { summary: '', body } });
+    await trivet.reload();
+    const { uses } = namesReport(trivet, greta);
+    for (const name of ['group dome-crew', 'field hours-logged'])
+      expect(uses[name]).toContain('the text in Visit us');
   });
 });
 

@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, guest, member, type PersonId, type StandIn, type VisitorFacts } from '@/core';
+import { asId, DESK_RIGHTS, guest, member, type PersonId, type StandIn, type VisitorFacts } from '@/core';
 import {
   type BoardSet,
   deleteBoardSet,
@@ -35,6 +35,7 @@ const madeUp = z.strictObject({
       enrolments: factsForm.enrolments.nullable(),
       completions: factsForm.completions.nullable(),
       passphrases: z.array(id).max(100),
+      desk: z.enum(DESK_RIGHTS).nullable().default(null),
       share: z.number().min(0).lt(100).nullable(),
     })
     .transform((facts): VisitorFacts => {
@@ -55,7 +56,11 @@ const refs = z.array(ref).max(MOST);
 /** The stand-in that a reference means, or null when the person is gone. */
 export function standInOf(state: SiteState, reference: StandInRef): StandIn | null {
   if (reference === 'guest') return { kind: 'guest' };
-  if ('madeUp' in reference) return { kind: 'made up', madeUp: reference.madeUp };
+  if ('madeUp' in reference) {
+    const { facts, ...madeUp } = reference.madeUp;
+    // What was kept before there was a fact lacks it, and missing is not known.
+    return { kind: 'made up', madeUp: { ...madeUp, facts: { ...guest, ...facts } } };
+  }
   const person = state.people.get(asId<PersonId>(reference.person));
   return person ? { kind: 'member', member: memberOf(person) } : null;
 }

@@ -4,6 +4,7 @@ import type { Crowd } from '../people';
 import { membershipOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, requirePermission } from '../running';
+import { textUses } from '../texts';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 const MOST_SHOWN = 8;
@@ -38,6 +39,7 @@ export function audienceReport(
   if ('problems' in read) return read;
   const { policy } = read;
   const vocabulary = vocabularyOf(state.names, policy);
+  const inTexts = textUses(state, state.live.compiled.vocabulary);
   const membership = membershipOf(state, vocabulary, now);
   const selected = policy.audiences.map((audience) => membership.select(audience.who));
   return {
@@ -46,7 +48,10 @@ export function audienceReport(
       id: audience.id,
       count: selected[at]?.count ?? 0,
       first: membership.named(selected[at]?.bits ?? new Uint32Array(), MOST_SHOWN),
-      uses: usesOf(policy, 'audience', audience.id).map((use) => describeUse(use, state.outline, vocabulary)),
+      uses: [
+        ...usesOf(policy, 'audience', audience.id).map((use) => describeUse(use, state.outline, vocabulary)),
+        ...(inTexts.get(`audience ${audience.id}`) ?? []),
+      ],
     })),
     overlaps: selected
       .slice(0, MOST_COMPARED)

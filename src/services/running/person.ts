@@ -21,6 +21,7 @@ export const personOf = (record: PersonRecord, shareKey: string): Person => ({
     joined: record.joined,
     enrolments: record.enrolments,
     completions: record.completions,
+    desk: record.desk?.right ?? null,
     share: shareOf(record.id, shareKey),
   }),
 });

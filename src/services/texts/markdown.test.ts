@@ -113,3 +113,8 @@ it('gives the words of a text without its marks', () => {
     'A dark hill\nVisit us now',
   );
 });
+
+it('says nothing of a reader in its words alone', () => {
+  expect(plainTextOf('Hello :own[name]{or="my *friend*"}, \\:own[x]')).toBe('Hello my friend, :own[x]');
+  expect(plainTextOf('\uE001 :own[nonsense] b')).toBe('b');
+});

@@ -7,12 +7,34 @@ import remarkGfm from 'remark-gfm';
 import remarkParse from 'remark-parse';
 import remarkRehype from 'remark-rehype';
 import { unified } from 'unified';
+import { replaceOwnWords } from '@/core';
 
 /**
  * Stands before every address on this site in rendered HTML, to be replaced by where the site is being looked at from:
  * nothing for visitors, the walk's own address on a walk. A private-use character, which no text keeps.
  */
 export const BASE_MARK = '\uE000';
+
+/**
+ * Stands around the number of an own word in rendered HTML, to be replaced by what its reader gets: the words of a text
+ * count from 0. A private-use character as well, and a letter as far as Markdown is concerned.
+ */
+export const OWN_MARK = '\uE001';
+
+/** A text without the characters that marks are made of. */
+const unmarked = (markdown: string): string => markdown.replace(/[\uE000\uE001]/g, '');
+
+const MARKED = new RegExp(`${OWN_MARK}(\\d+)${OWN_MARK}`, 'g');
+
+/** In code, in addresses and in descriptions nothing is shown of anybody: there an own word stands as it was written. */
+function restore(node: object, sources: readonly string[]): void {
+  for (const [key, value] of Object.entries(node)) {
+    if (key === 'type' || (key === 'value' && 'type' in node && node.type === 'text')) continue;
+    if (typeof value === 'string')
+      Object.assign(node, { [key]: value.replace(MARKED, (_, at: string) => sources[Number(at)] ?? '') });
+    else if (key === 'children') for (const child of value as object[]) restore(child, sources);
+  }
+}
 
 const ON_THIS_SITE = /^\/(?!\/)/;
 
@@ -71,6 +93,10 @@ const parser = unified().use(remarkParse).use(remarkGfm).freeze();
 const processor = unified()
   .use(remarkParse)
   .use(remarkGfm)
+  .use(() => (tree: object, file) => {
+    const { sources } = file.data as { readonly sources?: readonly string[] };
+    if (sources && sources.length > 0) restore(tree, sources);
+  })
   .use(remarkRehype, { clobberPrefix: ID_MARK })
   .use(rehypeSanitize, allowed)
   .use(() => (tree: Root) => {
@@ -131,22 +157,33 @@ export function markdownProblem(
 const escaped = (text: string): string =>
   `<p>${text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;')}</p>`;
 
-/** The HTML of a Markdown text, with {@link BASE_MARK} before addresses of this site. Markup in the text is dropped. */
-export const htmlOf = (markdown: string): string =>
-  markdownProblem(markdown) === null
-    ? String(processor.processSync(markdown.replaceAll(BASE_MARK, ''))).replaceAll(
-        ID_MARK,
-        `note-${signOf(markdown)}-`,
-      )
-    : escaped(markdown.replaceAll(BASE_MARK, ''));
+/** The HTML of a Markdown text, with {@link BASE_MARK} before addresses of this site and an {@link OWN_MARK} for every own word. Markup in the text is dropped. */
+export function htmlOf(markdown: string): string {
+  const plain = unmarked(markdown);
+  if (markdownProblem(markdown) !== null) return escaped(plain);
+  const sources: string[] = [];
+  const value = replaceOwnWords(plain, (at, source) => {
+    sources.push(source);
+    return `${OWN_MARK}${at}${OWN_MARK}`;
+  });
+  return String(processor.processSync({ value, data: { sources } })).replaceAll(
+    ID_MARK,
+    `note-${signOf(markdown)}-`,
+  );
+}
 
-/** The words of a Markdown text, block by block, without marks, pictures' descriptions and markup. */
-export const plainTextOf = (markdown: string): string =>
-  markdownProblem(markdown) === null
+/**
+ * The words of a Markdown text, block by block, without marks, pictures' descriptions and markup. Of its reader it says
+ * nothing: what stands for own words is what is said when nothing is known.
+ */
+export function plainTextOf(markdown: string): string {
+  const plain = replaceOwnWords(unmarked(markdown), (_at, _source, or) => or);
+  return markdownProblem(markdown) === null
     ? parser
-        .parse(markdown.replaceAll(BASE_MARK, ''))
+        .parse(plain)
         .children.filter(({ type }) => type !== 'html')
         .map((block) => textOf(block, { includeImageAlt: false, includeHtml: false }))
         .filter((text) => text !== '')
         .join('\n')
-    : markdown;
+    : plain;
+}

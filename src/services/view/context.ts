@@ -98,6 +98,18 @@ export const follows = (view: View, group: GroupId): boolean =>
 
 /** Asked by what is about nobody but themselves, and fits nobody else. */
 export const self: Question<Person | null> = ({ person }) => person;
+/** What texts can say of whoever reads them; null for those who are nobody on the site. */
+export const ownKnown = (
+  view: View,
+): {
+  readonly reader: { readonly name: string; readonly facts: VisitorFacts };
+  readonly request: RequestFacts;
+} | null =>
+  personOfView(view) &&
+  view.ask(
+    'own words',
+    ({ person, facts, request }) => person && { reader: { name: person.name, facts }, request },
+  );
 export const personOfView = (view: View): Person | null => view.ask(self, self);
 
 /** An address of this site as this view sees it, fit for a link. */

@@ -6,9 +6,12 @@ import {
   type CompiledPolicy,
   type Condition,
   conditionCompiler,
+  hasOwnWords,
   type ItemId,
   isReserved,
   normaliseAddress,
+  ownValue,
+  ownWordsIn,
   type Piece,
   type Predicate,
   parseRegions,
@@ -19,8 +22,8 @@ import {
 } from '@/core';
 import { type Content, noContent } from '@/store';
 import type { SiteState } from '../running';
-import { BASE_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
-import { holds, opens, type View } from './context';
+import { BASE_MARK, OWN_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
+import { holds, isSignedIn, opens, ownKnown, type View } from './context';
 
 export const contentOf = (state: SiteState, id: ItemId): Content => state.contents.get(id) ?? noContent;
 
@@ -63,8 +66,28 @@ export const shownHtml = (context: View, text: string): string =>
   text === ''
     ? ''
     : shownPieces(context, text)
-        .map((piece) => htmlIn(context, piece.text))
+        .map((piece) => withOwnWords(context, piece.text, htmlIn(context, piece.text)))
         .join('\n');
+
+const OWN_PLACES = new RegExp(`${OWN_MARK}(\\d+)${OWN_MARK}`, 'g');
+
+/** With what a text shows of its reader; a value is text, whatever is in it, and written in a direction of its own. */
+function withOwnWords(context: View, markdown: string, html: string): string {
+  if (!html.includes(OWN_MARK)) return html;
+  const { vocabulary } = context.compiled;
+  const words = ownWordsIn(markdown, vocabulary);
+  // Of a guest nothing is known, and nothing is asked that would make the page one visitor's own.
+  const known = isSignedIn(context) ? ownKnown(context) : null;
+  return html.replace(OWN_PLACES, (_, at: string) => {
+    const word = words[Number(at)];
+    if (!word) return '';
+    const value = known && ownValue(word, known.reader, vocabulary, known.request);
+    return value === null ? escaped(word.or) : `<bdi>${escaped(value)}</bdi>`;
+  });
+}
+
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 
 /**
  * The HTML of a whole Markdown text, with addresses as this context needs them. A link to what this visitor can't open is an
@@ -173,6 +196,7 @@ export const withheldLinks = (context: View, id: ItemId): readonly WithheldLink[
 const wordsOfHtml = (html: string): string =>
   html
     .replace(/<[^>]*>/g, '')
+    .replace(OWN_PLACES, '…')
     .replaceAll('&#x3C;', '<')
     .replaceAll('&#x26;', '&');
 
@@ -186,7 +210,7 @@ export const textsReady = ({ state, compiled }: View, id: ItemId): Promise<void>
 
 /** Whether everybody who opens the page gets the same of a text. */
 export const isSameForEveryone = (compiled: CompiledPolicy, text: string): boolean =>
-  regionsIn(compiled, text).pieces.every(({ kind }) => kind === 'text');
+  !hasOwnWords(text) && regionsIn(compiled, text).pieces.every(({ kind }) => kind === 'text');
 
 const MOST_WORDS = 400;
 const MOST_READ = 8000;

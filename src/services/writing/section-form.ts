@@ -2,14 +2,16 @@
 import { z } from 'zod';
 import {
   asId,
+  type Calling,
   type ItemId,
   type LinkTarget,
   nameOfId,
   OPENABLE_KINDS,
   oneOfKinds,
+  ownWordProblem,
   parseRegions,
   pathOf,
-  type RegionProblem,
+  renameOwnWords,
   renameRegions,
   SECTIONS,
   type Section,
@@ -98,7 +100,11 @@ export const sectionShape = z.discriminatedUnion('type', valuesOf(sections));
 
 export type SectionRead = z.output<typeof sectionShape>;
 
-/** A section as it is kept. The conditions of its regions are kept with ids, so that new names change nothing. */
+/** A text with what it names called by ids, which is how it is kept, so that new names change nothing; or by names. */
+const renamed = (text: string, vocabulary: Vocabulary, calling: Calling): string =>
+  renameOwnWords(renameRegions(text, vocabulary, calling), vocabulary, calling);
+
+/** A section as it is kept. */
 export function storedSection(
   read: SectionRead,
   parent: ItemId,
@@ -111,7 +117,7 @@ export function storedSection(
     item: { kind: 'section', id: asId(own), parent, rank, title: name, published, type },
     content: {
       summary,
-      body: renameRegions(body ?? '', vocabulary, 'by id'),
+      body: renamed(body ?? '', vocabulary, 'by id'),
       ...(Object.keys(more).length > 0 && { section: { type, ...more } as unknown as SectionContent }),
     },
   };
@@ -120,7 +126,7 @@ export function storedSection(
 /** A section as it is edited, with the names that its regions use at present. */
 export function editedSection(item: Section, content: Content, vocabulary: Vocabulary): SectionRead {
   const { type: _, ...more } = content.section ?? { type: item.type };
-  const text = SECTIONS[item.type].text ? { text: renameRegions(content.body, vocabulary, 'by name') } : {};
+  const text = SECTIONS[item.type].text ? { text: renamed(content.body, vocabulary, 'by name') } : {};
   return {
     id: item.id,
     title: item.title,
@@ -156,8 +162,11 @@ export function sectionProblems(
     });
     const problems: SectionProblem[] = [];
     if ('text' in section) {
-      const wrong: RegionProblem | null = parseRegions(section.text, vocabulary).problem;
-      if (wrong) problems.push({ section: section.id, ...wrong });
+      for (const wrong of [
+        parseRegions(section.text, vocabulary).problem,
+        ownWordProblem(section.text, vocabulary),
+      ])
+        if (wrong) problems.push({ section: section.id, ...wrong });
       const hard = markdownProblem(section.text);
       if (hard) problems.push({ section: section.id, column: null, ...hard });
     }

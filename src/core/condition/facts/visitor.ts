@@ -1,5 +1,6 @@
 /** What conditions can ask of a visitor. */
 import { asId } from '../../ids';
+import { DESK_RIGHTS } from '../../site/desk-right';
 import type { RequestFacts } from '../../site/request';
 import type { Completion, Purchase, VisitorFacts } from '../../site/visitor';
 import type { FactEntry, Wanted } from './fact';
@@ -232,6 +233,16 @@ export const visitorFacts = {
       () =>
       ({ email }) =>
         email === null ? null : domainOf(email),
+  },
+  'desk right': {
+    label: 'Right at the desk',
+    of: 'visitor',
+    type: 'choice',
+    choices: DESK_RIGHTS,
+    absent: 'none',
+    // How the site is run is nobody's to read.
+    private: true,
+    read: () => (visitor) => visitor.desk,
   },
   passphrase: {
     label: 'Knows the passphrase',

@@ -1,0 +1,52 @@
+/** Where texts name things: in the conditions of their regions, and in their own words. */
+import {
+  conditionsIn,
+  type ItemId,
+  namedIn,
+  nameInContext,
+  type Outline,
+  ownWordsIn,
+  pageOf,
+  parseRegions,
+  type Vocabulary,
+} from '@/core';
+import type { Content } from '@/store';
+
+interface Texts {
+  readonly outline: Outline;
+  readonly contents: ReadonlyMap<ItemId, Content>;
+}
+
+// Texts change less often than they are asked about.
+const known = new WeakMap<
+  Texts['contents'],
+  { vocabulary: Vocabulary; uses: ReadonlyMap<string, readonly string[]> }
+>();
+
+/** The texts that name each thing, in words, by "kind id". */
+export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<string, readonly string[]> {
+  const found = known.get(site.contents);
+  if (found?.vocabulary === vocabulary) return found.uses;
+  const uses = new Map<string, string[]>();
+  for (const [id, { body }] of site.contents) {
+    const item = site.outline.items.get(id);
+    if (!item || body === '') continue;
+    const where = inPlace(nameInContext(item, site.outline), pageOf(site.outline, item)?.title);
+    for (const name of new Set(namedInText(body, vocabulary))) {
+      const texts = uses.get(name) ?? [];
+      uses.set(name, texts);
+      texts.push(where);
+    }
+  }
+  known.set(site.contents, { vocabulary, uses });
+  return uses;
+}
+
+/** "Opening words in My account"; "the text in Visit us" for one without a name of its own. */
+const inPlace = (name: string, page: string | undefined): string =>
+  page === undefined || name.endsWith(` in ${page}`) ? `the ${name}` : `${name} in ${page}`;
+
+const namedInText = (body: string, vocabulary: Vocabulary): readonly string[] => [
+  ...conditionsIn(parseRegions(body, vocabulary).pieces).flatMap(namedIn),
+  ...ownWordsIn(body, vocabulary).flatMap((word) => (word?.own.of ? [`${word.own.of} ${word.subject}`] : [])),
+];
