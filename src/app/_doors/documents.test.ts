@@ -48,7 +48,7 @@ async function withRegions(): Promise<void> {
   if (!section) throw new Error('There is no text.');
   const body = WHO.map((who) => `:::for ${who}\nFor ${who}.\n:::otherwise\nNot for ${who}.\n:::`).join('\n');
   await updateItem(keeping.db, { item: section, content: { summary: '', body } });
-  const greeting = keeping.state.outline.items.get(asId<ItemId>('visit-text'));
+  const greeting = keeping.state.outline.items.get(asId<ItemId>('sky-diary-text'));
   if (greeting?.kind !== 'section') throw new Error('There is no text.');
   await updateItem(keeping.db, {
     item: greeting,

@@ -119,15 +119,15 @@ describe('the check itself', () => {
     let first: string | null = null;
     const { leaks } = await check(
       async (response, request) => {
-        if (new URL(request.url).pathname !== '/account' || response.status !== 200) return response;
+        if (!new URL(request.url).pathname.startsWith('/account') || response.status !== 200) return response;
         first ??= await response.clone().text();
         return new Response(first, response);
       },
       ['marek', 'wren'],
     );
-    expect(new Set(leaks.map(({ visitor, part }) => `${visitor}: ${part}`))).toEqual(
-      new Set(['Wren Halloran: own word']),
-    );
+    const found = leaks.map(({ visitor, part }) => `${visitor}: ${part}`);
+    expect(found).toContain('Wren Halloran: own word');
+    expect(found).not.toContain('Marek Dunmore: own word');
   }, 60_000);
 
   it('knocks at private feeds as those whose they are', async () => {

@@ -137,7 +137,8 @@ export async function tryDoors(
       for (const word of new Set(text.toLowerCase().match(MARK))) {
         const mark = planted.marks.get(word);
         // What one asked with is no news, and neither is where one is sent.
-        if (!mark || attempt.path.toLowerCase().includes(word) || told === mark.item || may(mark)) continue;
+        if (!mark || attempt.path.toLowerCase().includes(word) || may(mark)) continue;
+        if (told !== null && told === mark.item) continue;
         report(attempt, mark);
       }
     }
