@@ -112,6 +112,9 @@ export const policy = {
       missing,
     ),
     gate('sign-in-link', item('link-sign-in'), 'not signed in', leaveOut),
+    gate('thursday-notice', item('thursday-notice'), 'not signed in', leaveOut),
+    gate('lending-shelf', item('lending-shelf'), 'role "Volunteer"', leaveOut),
+    gate('no-picture-yet', item('no-picture-yet'), 'item picture is not set', leaveOut),
   ],
   turnAways: [{ id: 'way-to-join', name: 'The way to join', give: teaser(summary, written, item('join')) }],
   landings: [

@@ -4,6 +4,7 @@ import type { SiteFile } from '@/services';
 import { policy } from './gates';
 import { itemsOn } from './pages';
 import { peopleOn } from './people';
+import { shared } from './shared';
 
 /** What the demo's one passphrase is; its page and the sign-in page say so. */
 export const DEMO_PASSPHRASE = 'bring a red torch';
@@ -54,6 +55,7 @@ export const larkfellOn = (today: Day): SiteFile => ({
   passphrases: [{ id: 'comet-mail', name: 'Comet night by mail', passphrase: DEMO_PASSPHRASE }],
   people: [...peopleOn(today)],
   items: [...itemsOn(today)],
+  shared: [...shared],
   policy,
   board: ['marek', 'tobin'],
 });

@@ -1,6 +1,6 @@
 import { dayInWords } from '@/core';
 import type { Entry, ShownPicture } from '@/services';
-import { LockSign } from './shell';
+import { LockSign } from './lock-sign';
 
 /** A list of posts, the latest first; each says what its reader gets. */
 export function Entries({ entries, level }: { readonly entries: readonly Entry[]; readonly level: 2 | 3 }) {

@@ -23,6 +23,7 @@ const frame: Frame = {
   siteTitle: 'Larkfell Observatory',
   home: '/',
   search: '/search',
+  shared: { top: [], before: [], beside: [], after: [], foot: [] },
   menus: {
     top: [
       {

@@ -3,7 +3,7 @@ import type { FileEntry, SectionView } from '@/services';
 import { AccountForm } from './account-form';
 import { Coarse, Entries, Picture } from './entries';
 import { FormField } from './form-field';
-import { LockSign } from './shell';
+import { LockSign } from './lock-sign';
 import { Threshold } from './threshold';
 
 export const Sections = ({ sections }: { readonly sections: readonly SectionView[] }) =>

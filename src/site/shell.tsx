@@ -1,7 +1,9 @@
 /** The document around every page of the site: head, title band, menus, foot. */
 import type { ReactNode } from 'react';
-import type { Frame, MenuLink, ShownMenu } from '@/services';
+import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
+import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
+import { Sections } from './sections';
 
 /** What the server knows about how the page is being delivered. */
 export interface Delivery {
@@ -66,20 +68,22 @@ function aroundIn(frame: Frame, { desk }: Delivery): Around {
   const found = arounds.get(frame);
   if (found) return found;
   const whole = markupOf(<Body frame={frame} desk={desk} />);
-  // The one place where this can stand: in a title it is written otherwise.
-  const end = whole.indexOf('</main>');
-  const made = { before: whole.slice(0, end), after: whole.slice(end) };
+  // No text of a site brings a slot, so this is the one.
+  const [before = '', after = ''] = whole.split('<slot></slot>');
+  const made = { before, after };
   arounds.set(frame, made);
   return made;
 }
 
 function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }) {
+  const { shared } = frame;
   const { top, side, foot } = frame.menus;
   return (
     <>
       <a className="skip" href="#main">
         Skip to the text
       </a>
+      <Shared sections={shared.top} label="Announcements" className="shared-top" inner="wrap" />
       <header className="night">
         <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
           <p className="site-title">
@@ -100,7 +104,7 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
         </div>
         <Horizon />
       </header>
-      <div className="wrap flex w-full flex-1 flex-col gap-x-14 md:flex-row-reverse">
+      <div className="wrap columns flex-1">
         {side.length > 0 && (
           <div className="side">
             {side.map((menu) => (
@@ -108,9 +112,16 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
             ))}
           </div>
         )}
-        <main id="main" className="min-w-0 flex-1 py-10 sm:py-14" />
+        <main id="main" className="min-w-0 py-10 sm:py-14">
+          <Shared sections={shared.before} label="Before the text" className="shared-near" />
+          <slot />
+          <Shared sections={shared.after} label="After the text" className="shared-near" />
+        </main>
+        {/* Behind the text, so that it is under it on a narrow screen. */}
+        <Shared sections={shared.beside} label="Beside the text" className="shared-beside" />
       </div>
       <footer className="wrap w-full pt-6 pb-10">
+        <Shared sections={shared.foot} label="At the foot" className="shared-foot" />
         <div className="foot flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
           <p>
             {frame.siteTitle}
@@ -129,6 +140,23 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
     </>
   );
 }
+
+interface SharedProps {
+  readonly sections: readonly SectionView[];
+  readonly label: string;
+  readonly className: string;
+  readonly inner?: string;
+}
+
+/** What stands at a spot of many pages; nothing where nothing does. */
+const Shared = ({ sections, label, className, inner }: SharedProps) =>
+  sections.length === 0 ? null : (
+    <section aria-label={label} className={`shared ${className}`}>
+      <div className={inner}>
+        <Sections sections={sections} />
+      </div>
+    </section>
+  );
 
 interface MenuProps {
   readonly menu: ShownMenu;
@@ -199,15 +227,6 @@ function MenuAnchor({ link: { title, to } }: { readonly link: MenuLink }) {
     default:
       return to satisfies never;
   }
-}
-
-/** A small lock, for what is shown and closed. */
-export function LockSign() {
-  return (
-    <svg className="lock" viewBox="0 0 16 16" aria-hidden="true">
-      <path d="M4.5 7V5a3.5 3.5 0 0 1 7 0v2M3 7h10v7H3z" />
-    </svg>
-  );
 }
 
 /** The line of the hill under the night: only decoration. */

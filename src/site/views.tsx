@@ -2,8 +2,9 @@
 import type { ListAnswer, PageAnswer, SearchAnswer } from '@/services';
 import { Byline, Coarse, Entries, Picture } from './entries';
 import { Head } from './head';
+import { LockSign } from './lock-sign';
 import { Sections } from './sections';
-import { type Delivery, LockSign, Shell } from './shell';
+import { type Delivery, Shell } from './shell';
 import { Threshold } from './threshold';
 
 type Of<Kind extends PageAnswer['kind']> = Extract<PageAnswer, { kind: Kind }>;

@@ -45,7 +45,12 @@ function itemOf(row: Row): Item {
     case 'post':
       return { ...base, kind: row.kind, address: needed(row.address, row) as Address };
     case 'section':
-      return { ...base, kind: 'section', type: needed(row.type, row) };
+      return {
+        ...base,
+        kind: 'section',
+        type: needed(row.type, row),
+        ...(row.shared && { shared: row.shared }),
+      };
     case 'file':
       return {
         ...base,
@@ -81,6 +86,7 @@ const rowOf = ({ item, content }: StoredItem) => ({
   target: item.kind === 'link' ? item.target : null,
   facts: item.facts ?? null,
   type: item.kind === 'section' ? item.type : null,
+  shared: item.kind === 'section' ? (item.shared ?? null) : null,
   name: item.kind === 'file' ? item.name : null,
   mediaType: item.kind === 'file' ? item.mediaType : null,
   size: item.kind === 'file' ? item.size : null,

@@ -26,6 +26,7 @@ import type {
   RemovedItems,
   RevisionEffect,
   SectionContent,
+  Shared,
   SiteNames,
   StandInRef,
   WalkScene,
@@ -227,6 +228,8 @@ export const items = pgTable('items', {
   address: text().unique(),
   place: text({ enum: [...MENU_PLACES] }),
   target: jsonb().$type<LinkTarget>(),
+  /** Of a section that many pages share: at which spot, and on what. */
+  shared: jsonb().$type<Shared>(),
   facts: jsonb().$type<ItemFacts>(),
   /** Of sections. */
   type: text({ enum: [...SECTION_TYPES] }),

@@ -7,6 +7,7 @@ import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
 import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
 import type { Device } from '../core/site/request';
+import type { Shared } from '../core/site/shared';
 import type { MadeUp } from '../core/site/stand-in';
 import { type FieldValue, PURCHASE_STATES } from '../core/site/visitor';
 import { PRODUCT_KINDS, type SiteNames } from '../core/site/vocabulary';
@@ -22,6 +23,7 @@ export type {
   RemovedItems,
   SectionContent,
   SectionType,
+  Shared,
   SiteNames,
 };
 export {

@@ -2,28 +2,11 @@ import type { Condition } from '../condition/condition';
 import type { GateId, ItemId } from '../ids';
 import { below, type Outline } from '../site/outline';
 import type { Vocabulary } from '../site/vocabulary';
+import type { Target, What } from '../site/what';
 import { selectedIn } from './selection';
 import type { Given } from './turn-away';
 
-/** What a gate points at: one item, or an item and everything beneath it. */
-export interface Pointed {
-  readonly kind: 'item' | 'branch';
-  readonly item: ItemId;
-}
-
-/** What a gate describes: every item of which a condition over item facts holds, now and later. */
-export interface Described {
-  readonly kind: 'selection';
-  readonly where: Condition;
-}
-
-export type Target = Pointed | Described;
-
-/** The first leg: targets joined by or, minus exclusions. */
-export interface What {
-  readonly targets: readonly Target[];
-  readonly except: readonly Target[];
-}
+export type { Described, Pointed, Target, What } from '../site/what';
 
 /** One case of the third leg. */
 export interface Case {
@@ -43,6 +26,7 @@ export interface Otherwise {
  */
 export interface Gate {
   readonly id: GateId;
+  /** The first leg. */
   readonly what: What;
   readonly who: Condition;
   readonly otherwise: Otherwise;

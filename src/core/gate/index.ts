@@ -1,5 +1,6 @@
 /** Gates: what they cover, who passes, and what everyone else gets. */
 export * from './gate';
+export * from './hosts';
 export * from './parts';
 export * from './remarks';
 export * from './selection';

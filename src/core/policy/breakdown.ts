@@ -13,7 +13,7 @@ import {
 } from '../columns';
 import { keyOf } from '../condition';
 import type { GateId, ItemId } from '../ids';
-import type { Item, RequestFacts } from '../site';
+import { type Item, isShared, type RequestFacts, type SharedSection } from '../site';
 import type { CompiledPolicy, Hurdle } from './compile';
 import type { Outcome } from './decision';
 import { type GateTerms, type Numbering, numbering, termsIn, unpublishedKey } from './gate-terms';
@@ -26,11 +26,10 @@ export interface HurdleTerms {
   readonly terms: GateTerms | null;
 }
 
-/** What the gates over an item say, with a key by which items can be compared. */
+/** What the gates over an item say, with a key by which items can be compared; of some hurdles of it, if they are given. */
 export function itemTerms(compiled: CompiledPolicy, numberOf: Numbering) {
   const termsOf = termsIn(compiled, numberOf);
-  return (item: Item) => {
-    const hurdles = compiled.hurdles.get(item.id) ?? [];
+  return (item: Item, hurdles: readonly Hurdle[] = compiled.hurdles.get(item.id) ?? []) => {
     const terms = ({ gate }: Hurdle) => gate && termsOf(gate, item.kind);
     return {
       key: hurdles.map((hurdle) => keyOfHurdle(hurdle, terms(hurdle))).join(' '),
@@ -113,7 +112,9 @@ export function breakdownOf(
 ): ItemBreakdown | null {
   const item = compiled.outline.items.get(id);
   if (!item) return null;
-  const { open, given } = breakdowns(columns, request)(itemTerms(compiled, numbering())(item).told());
+  const { open, given } = isShared(item)
+    ? anywhere(compiled, item, columns, request)
+    : breakdowns(columns, request)(itemTerms(compiled, numbering())(item).told());
   const selection = (bits: Bitset): Subset => ({ bits, count: countOf(bits) });
   return {
     open: selection(open),
@@ -123,4 +124,36 @@ export function breakdownOf(
       return people.count === 0 ? [] : [{ outcome: turnAway.kind, reason, people }];
     }),
   };
+}
+
+/** Who gets a shared section on some host, and what those get who get it on none: what the first kind of host gives. */
+function anywhere(
+  compiled: CompiledPolicy,
+  section: SharedSection,
+  columns: Columns,
+  request: RequestFacts,
+): Pick<Breakdown, 'open' | 'given'> {
+  const { places } = compiled;
+  const terms = itemTerms(compiled, numbering());
+  const breakdown = breakdowns(columns, request);
+  const lists = [
+    ...(section.shared.elsewhere ? [places.hurdlesAt(section, null)] : []),
+    ...places.kindsOf(section).map(({ hurdles }) => hurdles),
+  ];
+  const open = emptyBitset(columns.size);
+  const given = new Map<string, Bitset>();
+  const all = lists.map((hurdles) => breakdown(terms(section, hurdles).told()));
+  for (const one of all) addTo(open, one.open);
+  let left = without(fullBitset(columns.size), open);
+  for (const one of all)
+    for (const [key, bits] of one.given) {
+      const here = both(bits, left);
+      if (isEmpty(here)) continue;
+      const there = given.get(key);
+      if (there) addTo(there, here);
+      else given.set(key, here);
+      left = without(left, here);
+    }
+  if (!isEmpty(left)) given.set(unpublishedKey(section), left);
+  return { open, given };
 }

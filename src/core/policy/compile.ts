@@ -9,6 +9,7 @@ import {
   containerOf,
   type Item,
   type ItemKind,
+  isShared,
   type Outline,
   type RequestFacts,
   type SiteNames,
@@ -16,6 +17,7 @@ import {
   type Vocabulary,
 } from '../site';
 import type { TurnedAway } from './decision';
+import { asksAboutItem, type Places, placesIn } from './places';
 import { type Policy, vocabularyOf } from './policy';
 import { type Fitted, fittedFor, turnedAwayBy, unpublishedAt } from './turn-away-at';
 
@@ -28,9 +30,11 @@ export interface CoveringGate {
 
 /** One thing that can turn a visitor away from an item. */
 export interface Hurdle {
-  /** Where it stands: over the item itself, a container of it or its target. Facts of the item are this one's. */
+  /** Where it stands: over the item itself, a container of it or its target. */
+  readonly over: Item;
+  /** Whose facts the gate asks for: the same, but for a gate over a shared section its host. */
   readonly at: Item;
-  /** The gate; null where something is not published. */
+  /** The gate; null where something is not published, or where none of a shared section's hosts is open. */
   readonly gate: Gate | null;
   readonly passes: Predicate;
   readonly away: (visitor: VisitorFacts, request: RequestFacts) => TurnedAway;
@@ -45,6 +49,8 @@ export interface CompiledPolicy {
   /** The gates over each item in order; those set aside are kept for explaining. */
   readonly covering: ReadonlyMap<ItemId, readonly CoveringGate[]>;
   readonly hurdles: ReadonlyMap<ItemId, readonly Hurdle[]>;
+  /** The shared sections on their hosts. */
+  readonly places: Places;
 }
 
 /** Compiles a policy. Do it once per revision and keep the result. */
@@ -54,26 +60,32 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
   const closures = conditionCompiler(vocabulary);
   const hurdleFor = hurdleMaker(closures, policy.turnAways, vocabulary);
   const hurdles = new Map<ItemId, readonly Hurdle[]>();
+  const over = (item: Item, kind: ItemKind, at: Item | null = item): readonly Hurdle[] => [
+    ...(item.published ? [] : [unpublished(item, kind)]),
+    ...(covering.get(item.id) ?? [])
+      .filter(({ setAside }) => !setAside)
+      .map(({ gate }) => hurdleFor(gate, item, kind, at)),
+  ];
   // What is in one thing rests on the same as its neighbours do, and a link deep down on all the links above it.
   const collected = new Map<string, readonly Hurdle[]>();
-  const collect = (item: Item, kind: Item['kind']): readonly Hurdle[] => {
+  const collect = (item: Item, kind: ItemKind): readonly Hurdle[] => {
     const key = `${kind} ${item.id}`;
     const found = collected.get(key);
     if (found) return found;
-    const own: Hurdle[] = [
-      ...(item.published ? [] : [unpublished(item, kind)]),
-      ...(covering.get(item.id) ?? [])
-        .filter(({ setAside }) => !setAside)
-        .map(({ gate }) => hurdleFor(gate, item, kind)),
-    ];
+    const below = isShared(item) ? places.hurdlesOf(item, kind) : over(item, kind);
     // Met twice, by way of a target and of what is above it, a hurdle is the same the second time.
-    const all = [...new Set(own.concat(restsOn(outline, item).flatMap((other) => collect(other, kind))))];
+    const all = [...new Set(below.concat(restsOn(outline, item).flatMap((other) => collect(other, kind))))];
     collected.set(key, all);
     return all;
   };
+  const places = placesIn(outline, vocabulary, covering, over, collect);
   for (const item of outline.items.values()) hurdles.set(item.id, collect(item, item.kind));
-  return { policy, outline, vocabulary, covering, hurdles };
+  return { policy, outline, vocabulary, covering, hurdles, places };
 }
+
+/** The hurdles of an item, or of a shared section on one of its hosts; null where there is no such thing. */
+export const hurdlesOf = (compiled: CompiledPolicy, id: ItemId): readonly Hurdle[] | null =>
+  compiled.hurdles.get(id) ?? compiled.places.at(id);
 
 /** What else must be open for an item to be: its container, and for a link the page it leads to. */
 export function restsOn(outline: Outline, item: Item): readonly Item[] {
@@ -105,7 +117,7 @@ function gatesByItem(
 
 const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
   const away = unpublishedAt(item.id, kind);
-  return { at: item, gate: null, passes: () => false, away: () => away };
+  return { over: item, at: item, gate: null, passes: () => false, away: () => away };
 };
 
 /** A gate made ready for items of a kind. */
@@ -119,7 +131,7 @@ function hurdleMaker(
   closures: ConditionCompiler,
   named: readonly NamedTurnAway[],
   vocabulary: Vocabulary,
-): (gate: Gate, at: Item, kind: ItemKind) => Hurdle {
+): (gate: Gate, over: Item, kind: ItemKind, at: Item | null) => Hurdle {
   // A gate gives the same to all items of a kind, and a reason takes longer to write than to keep.
   const ready = new Map<Gate, Map<ItemKind, Ready>>();
   const made = (gate: Gate, kind: ItemKind): Ready => {
@@ -136,18 +148,21 @@ function hurdleMaker(
     kinds.set(kind, found);
     return found;
   };
-  return (gate, at, kind) => {
+  return (gate, over, kind, asked) => {
     const { passes, cases, last } = made(gate, kind);
+    const at = asked ?? over;
     // What was decided once is the same value the next time: what is made of it can be found by it.
     let decided: Map<Fitted, TurnedAway> | null = null;
     return {
+      over,
       at,
       gate,
-      passes,
+      // Where there is no host, a gate that asks about it lets nobody by: what is not there is nothing that is not set.
+      passes: asked === null && asksAboutItem(gate, vocabulary) ? () => false : passes,
       away: (visitor, request) => {
         const give = cases.find(({ applies }) => applies(visitor, at, request))?.give ?? last;
         decided ??= new Map();
-        const found = decided.get(give) ?? turnedAwayBy(gate, give, at.id);
+        const found = decided.get(give) ?? turnedAwayBy(gate, give, over.id);
         decided.set(give, found);
         return found;
       },

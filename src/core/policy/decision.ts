@@ -11,6 +11,8 @@ export interface Open {
 export type Because =
   | { readonly kind: 'gate'; readonly gate: GateId; readonly at: ItemId }
   | { readonly kind: 'unpublished'; readonly at: ItemId }
+  /** It is a shared section, and nothing that it stands on is open. */
+  | { readonly kind: 'hosts'; readonly at: ItemId }
   | { readonly kind: 'no such item' };
 
 /** The visitor gets something else. The turn-away already fits the item's kind. */

@@ -15,20 +15,33 @@ import {
   sameBits,
   without,
 } from '../columns';
-import type { GateId } from '../ids';
+import type { GateId, ItemId } from '../ids';
 import type { GuestChange } from '../sentence';
-import { containerOf, guest, type Item, type Outline, type RequestFacts } from '../site';
+import {
+  containerOf,
+  guest,
+  type Item,
+  isShared,
+  type Outline,
+  placeId,
+  type RequestFacts,
+  type SharedSection,
+  sharedIn,
+} from '../site';
 import { type HurdleTerms, itemTerms } from './breakdown';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
 import { numbering } from './gate-terms';
+import type { HostKind } from './places';
 import { type Select, transitionBetween } from './transition';
 
 /** What changes at items that stand alike: the same people notice the same at each of them. */
 export interface Shift {
-  /** In the order of the outline. */
+  /** In the order of the outline; a shared section stands for all the hosts on which it is so. */
   readonly items: readonly Item[];
+  /** Of each shared section among them, on how many of its hosts. */
+  readonly hosts: ReadonlyMap<ItemId, number>;
   readonly gains: Subset;
   readonly loses: Subset;
   /** People who were and stay turned away, but now get something else. */
@@ -97,13 +110,14 @@ export function* effectSteps(
     },
   };
   let done = 0;
-  for (const { items, was, is } of groups) {
+  for (const { items, hosts, at, was, is } of groups) {
     const [first] = items;
     if (!first) continue;
     const shift = {
       ...transitionBetween(was, is, membership, select, byGate),
       items,
-      guests: guestsAt(before, after, first, request),
+      hosts,
+      guests: guestsAt(before, after, at ?? first.id, request),
     };
     if (shift.gains.count > 0) addTo(gains, shift.gains.bits);
     if (shift.loses.count > 0) addTo(loses, shift.loses.bits);
@@ -128,9 +142,14 @@ const selectionOf = (bits: Bitset): Subset => ({ bits, count: countOf(bits) });
 /** Items at which the same was said before, and the same is said after. */
 interface Group {
   readonly items: Item[];
+  readonly hosts: ReadonlyMap<ItemId, number>;
+  /** Where it is asked: a shared section on one of these hosts. Null for the first item itself. */
+  readonly at: ItemId | null;
   readonly was: readonly HurdleTerms[];
   readonly is: readonly HurdleTerms[];
 }
+
+const NO_HOSTS: Group['hosts'] = new Map();
 
 function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group[] {
   const numberOf = numbering();
@@ -138,15 +157,45 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
   const tellAfter = itemTerms(after, numberOf);
   const groups = new Map<string, Group>();
   for (const item of after.outline.items.values()) {
+    if (isShared(item)) continue;
     const was = tellBefore(item);
     const is = tellAfter(item);
     if (was.key === is.key) continue;
     const key = `${item.kind} ${was.key}${was.gates()} › ${is.key}${is.gates()}`;
-    const group = groups.get(key) ?? { items: [], was: was.told(), is: is.told() };
+    const group = groups.get(key) ?? {
+      items: [],
+      hosts: NO_HOSTS,
+      at: null,
+      was: was.told(),
+      is: is.told(),
+    };
     group.items.push(item);
     groups.set(key, group);
   }
-  return [...groups.values()];
+  /**
+   * The hosts of a shared section at which it changes in the same way. Where the gates over it say the same as before, what
+   * changes is the hosts', and told of them.
+   */
+  const groupsOfShared = (section: SharedSection): readonly Group[] => {
+    const own = ({ hurdles }: HostKind) => hurdles.filter(({ over }) => over.id === section.id);
+    return after.places.kindsOf(section).flatMap((kind): Group[] => {
+      const [host] = kind.hosts;
+      const item = host === undefined ? undefined : after.outline.items.get(host);
+      if (host === undefined || !item) return [];
+      const then = { hosts: kind.hosts, hurdles: before.places.hurdlesAt(section, item) };
+      if (tellBefore(section, own(then)).key === tellAfter(section, own(kind)).key) return [];
+      return [
+        {
+          items: [section],
+          hosts: new Map([[section.id, kind.hosts.length]]),
+          at: placeId(section.id, host),
+          was: tellBefore(section, then.hurdles).told(),
+          is: tellAfter(section, kind.hurdles).told(),
+        },
+      ];
+    });
+  };
+  return [...groups.values(), ...sharedIn(after.outline).flatMap(groupsOfShared)];
 }
 
 /** Asks the columns for what is told; what comes again is asked once. */
@@ -180,7 +229,7 @@ export function guestChangeOf(shifts: readonly Shift[]): GuestChange {
 function guestsAt(
   before: CompiledPolicy,
   after: CompiledPolicy,
-  { id }: Item,
+  id: ItemId,
   request: RequestFacts,
 ): Shift['guests'] {
   const pair = { before: decide(before, id, guest, request), after: decide(after, id, guest, request) };
@@ -214,7 +263,7 @@ const alikeFor = ({ before, after }: Guests): string => `${before.kind} ${after.
 
 /** Shifts of the same people, and of guests in the same way, put together. */
 function merged(shifts: readonly Shift[]): readonly Shift[] {
-  const found: { items: Item[]; shift: Shift }[] = [];
+  const found: { items: Item[]; hosts: Map<ItemId, number>; shift: Shift }[] = [];
   for (const shift of shifts) {
     const there = found.find(
       (one) =>
@@ -224,10 +273,15 @@ function merged(shifts: readonly Shift[]): readonly Shift[] {
             one.shift[side].count === shift[side].count && sameBits(one.shift[side].bits, shift[side].bits),
         ),
     );
-    if (there) there.items.push(...shift.items);
-    else found.push({ items: [...shift.items], shift });
+    if (!there) {
+      found.push({ items: [...shift.items], hosts: new Map(shift.hosts), shift });
+      continue;
+    }
+    // A shared section on hosts of several kinds is one.
+    there.items.push(...shift.items.filter((item) => !shift.hosts.has(item.id) || !there.hosts.has(item.id)));
+    for (const [id, count] of shift.hosts) there.hosts.set(id, (there.hosts.get(id) ?? 0) + count);
   }
-  return found.map(({ items, shift }) => ({ ...shift, items }));
+  return found.map(({ items, hosts, shift }) => ({ ...shift, items, hosts }));
 }
 
 const guestsSay = ({ guests }: Shift): string =>

@@ -5,10 +5,11 @@
 import { TRUE, type Trace, trace } from '../condition';
 import type { Gate } from '../gate';
 import type { ItemId } from '../ids';
-import type { Item, RequestFacts, VisitorFacts } from '../site';
-import { type CompiledPolicy, restsOn } from './compile';
+import { type Item, isShared, placeOf, type RequestFacts, type VisitorFacts } from '../site';
+import { type CompiledPolicy, hurdlesOf, restsOn } from './compile';
 import { type Decision, open, type TurnedAway } from './decision';
-import { fittedFor, noSuchItem, turnedAwayBy, unpublishedAt } from './turn-away-at';
+import { asksAboutItem } from './places';
+import { fittedFor, noSuchItem, shutAt, turnedAwayBy, unpublishedAt } from './turn-away-at';
 
 /** How a gate stood to a visitor: it let them by, spoke, would have spoken had one above not, or was set aside. */
 export type Verdict = 'passed' | 'spoke' | 'would speak' | 'set aside';
@@ -16,6 +17,8 @@ export type Verdict = 'passed' | 'spoke' | 'would speak' | 'set aside';
 /** One step of an explanation. */
 export type Step =
   | { readonly kind: 'unpublished'; readonly at: Item; readonly verdict: 'spoke' | 'would speak' }
+  /** A shared section of itself: whether something that it stands on is open. */
+  | { readonly kind: 'hosts'; readonly at: Item; readonly verdict: 'passed' | 'spoke' | 'would speak' }
   | {
       readonly kind: 'gate';
       /** Where the gate stands: over the item itself, over a container of it, or over its target. */
@@ -38,9 +41,11 @@ export function explain(
   visitor: VisitorFacts,
   request: RequestFacts,
 ): Explanation {
-  const { outline, vocabulary, covering, policy } = compiled;
-  const item = outline.items.get(id);
-  if (!item) return { decision: noSuchItem, steps: [] };
+  const { outline, vocabulary, covering, policy, places } = compiled;
+  const place = placeOf(id);
+  const item = outline.items.get(place ? place.section : id);
+  const host = place ? outline.items.get(place.host) : undefined;
+  if (!item || (place && (!host || places.at(id) === null))) return { decision: noSuchItem, steps: [] };
   const steps: Step[] = [];
   let decision: Decision = open;
   const speak = (away: TurnedAway): 'spoke' | 'would speak' => {
@@ -48,25 +53,40 @@ export function explain(
     decision = away;
     return 'spoke';
   };
-  const visit = (at: Item): void => {
+  /** The gates over an item; `about` is what they ask for. */
+  const gatesOver = (at: Item, about: Item, asked: (gate: Gate) => boolean): void => {
     if (!at.published) {
       steps.push({ kind: 'unpublished', at, verdict: speak(unpublishedAt(at.id, item.kind)) });
     }
     for (const { gate, setAside } of covering.get(at.id) ?? []) {
-      const result = trace(gate.who, { visitor, item: at, request }, vocabulary);
-      steps.push({ kind: 'gate', at, gate, trace: result, verdict: verdictOf(gate, at, setAside, result) });
+      if (!asked(gate)) continue;
+      const result = trace(gate.who, { visitor, item: about, request }, vocabulary);
+      const verdict = verdictOf(gate, at, about, setAside, result);
+      steps.push({ kind: 'gate', at, gate, trace: result, verdict });
     }
+  };
+  const visit = (at: Item): void => {
+    if (isShared(at)) {
+      // What asks about the host has to be asked there.
+      gatesOver(at, at, (gate) => !asksAboutItem(gate, vocabulary));
+      const somewhere = hurdlesOf(compiled, at.id)?.at(-1);
+      const passes = somewhere?.passes(visitor, at, request) ?? false;
+      steps.push({ kind: 'hosts', at, verdict: passes ? 'passed' : speak(shutAt(at.id, item.kind)) });
+    } else gatesOver(at, at, () => true);
     for (const other of restsOn(outline, at)) visit(other);
   };
-  const verdictOf = (gate: Gate, at: Item, setAside: boolean, result: Trace): Verdict => {
+  const verdictOf = (gate: Gate, at: Item, about: Item, setAside: boolean, result: Trace): Verdict => {
     if (setAside) return 'set aside';
     if (result.truth === TRUE) return 'passed';
     const chosen = gate.otherwise.cases.find(
-      (entry) => trace(entry.when, { visitor, item: at, request }, vocabulary).truth === TRUE,
+      (entry) => trace(entry.when, { visitor, item: about, request }, vocabulary).truth === TRUE,
     );
     const given = chosen?.give ?? gate.otherwise.last;
     return speak(turnedAwayBy(gate, fittedFor(gate, given, item.kind, policy.turnAways, vocabulary), at.id));
   };
-  visit(item);
+  if (host) {
+    gatesOver(item, host, () => true);
+    visit(host);
+  } else visit(item);
   return { decision, steps };
 }

@@ -24,7 +24,7 @@ import {
 import type { ItemId, LevelId } from '../ids';
 import { guest, type Item, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 import { assume, canBeAssumed, hasOneValue } from './assume';
-import type { CompiledPolicy } from './compile';
+import { type CompiledPolicy, hurdlesOf } from './compile';
 import { decide } from './decide';
 
 /** A change of one fact. Every change but signing out and learning a passphrase also means being signed in. */
@@ -211,10 +211,10 @@ interface Guard {
   readonly at: Item;
 }
 
-const gatesAt = ({ hurdles, vocabulary }: CompiledPolicy, item: ItemId): readonly Guard[] =>
-  (hurdles.get(item) ?? []).map(({ gate, at }) => ({
+const gatesAt = (compiled: CompiledPolicy, item: ItemId): readonly Guard[] =>
+  (hurdlesOf(compiled, item) ?? []).map(({ gate, at }) => ({
     // What is not published opens to nobody: any of nothing.
-    who: gate ? expanded(gate.who, vocabulary.audiences) : { kind: 'any', of: [] },
+    who: gate ? expanded(gate.who, compiled.vocabulary.audiences) : { kind: 'any', of: [] },
     at,
   }));
 

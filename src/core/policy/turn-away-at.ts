@@ -48,6 +48,14 @@ export const unpublishedAt = (at: Item['id'], kind: Item['kind']): TurnedAway =>
   because: { kind: 'unpublished', at },
 });
 
+/** The decision for a shared section of whose hosts none is open. */
+export const shutAt = (at: Item['id'], kind: ItemKind): TurnedAway => ({
+  kind: 'turned away',
+  turnAway: fitTo(kind, missing),
+  reason: null,
+  because: { kind: 'hosts', at },
+});
+
 /** The answer for an id that the site does not have. */
 export const noSuchItem: TurnedAway = {
   kind: 'turned away',

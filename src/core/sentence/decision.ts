@@ -60,6 +60,7 @@ export function describeBecause(explanation: Explanation, item: Item, vocabulary
   if (!step) return null;
   const place = step.at.id === item.id ? '' : ` (through ${step.at.title})`;
   if (step.kind === 'unpublished') return `${step.at.title} is not published${place}`;
+  if (step.kind === 'hosts') return `nothing that ${step.at.title} stands on is open${place}`;
   const who = describeWho(step.gate.who, vocabulary);
   return `it opens ${who === 'nobody' ? '' : 'only '}to ${who}${place}`;
 }

@@ -9,6 +9,7 @@ export * from './kinds';
 export * from './name-in-context';
 export * from './outline';
 export * from './request';
+export * from './shared';
 export * from './stand-in';
 export * from './visitor';
 export * from './vocabulary';

@@ -10,6 +10,7 @@ import {
   type OpenableKind,
   type SectionType,
 } from './kinds';
+import type { Shared } from './shared';
 
 /** What an item is about, as far as conditions can ask. What is not given is not known. */
 export interface ItemFacts {
@@ -53,10 +54,12 @@ export interface Post extends ItemBase {
   readonly address: Address;
 }
 
-/** A part of a page or post. It is in what it is part of: closed when that is. */
+/** A part of a page or post. It is in what it is part of: closed when that is. One that many share stands below the site. */
 export interface Section extends ItemBase {
   readonly kind: 'section';
   readonly type: SectionType;
+  /** Where it stands, if it is shared; only one below the site itself is. */
+  readonly shared?: Shared;
 }
 
 /**

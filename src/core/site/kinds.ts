@@ -64,7 +64,7 @@ export const KINDS = {
   section: {
     one: 'a section',
     many: 'sections',
-    parents: ['page', 'post'],
+    parents: ['site', 'page', 'post'],
     address: null,
     contained: true,
     part: true,

@@ -50,6 +50,14 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
           : `"${item.title}" can't stand where it stands: ${KINDS[item.kind].one} belongs below ${places}.`,
       );
     }
+    if (item.kind === 'section' && (item.shared !== undefined) !== (parent?.kind === 'site')) {
+      complain(
+        item,
+        item.shared
+          ? `"${item.title}" is shared, so it belongs below the site itself and not in "${parent?.title}".`
+          : `"${item.title}" stands below the site itself: say at which spot, and on what.`,
+      );
+    }
     if (item.parent !== null) children.get(item.parent)?.push(item);
     if (item.kind === 'link' && item.target.kind === 'item' && !isOpenable(items.get(item.target.item))) {
       complain(

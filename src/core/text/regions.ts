@@ -65,8 +65,10 @@ interface Open {
 // Also what looks like a region's line and is none: fewer colons, behind a list's or a quotation's mark, wide colons.
 const MARKER = /^([\s>*+\-\d.)]*)([:：]{2,})(.*)$/;
 
-/** Reads the regions of a text. */
-export function parseRegions(text: string, vocabulary: Vocabulary): Regions {
+/**
+ * Reads the regions of a text. Those of a shared section may ask about the item as well: that is the host.
+ */
+export function parseRegions(text: string, vocabulary: Vocabulary, ofShared = false): Regions {
   const top: Piece[] = [];
   const open: Open[] = [];
   let plain: string[] = [];
@@ -142,7 +144,7 @@ export function parseRegions(text: string, vocabulary: Vocabulary): Regions {
         const parsed =
           condition === ''
             ? { message: 'Say who it is for: a condition like “signed in” belongs behind it.', column: 1 }
-            : parsedOrProblem(condition, vocabulary);
+            : parsedOrProblem(condition, vocabulary, ofShared);
         if ('message' in parsed) {
           // Before a region has begun, what stands above it is whole.
           return stop(line, whole.length - condition.length + parsed.column, parsed.message);
@@ -189,11 +191,12 @@ export function parseRegions(text: string, vocabulary: Vocabulary): Regions {
 function parsedOrProblem(
   text: string,
   vocabulary: Vocabulary,
+  ofShared: boolean,
 ): { readonly condition: Condition } | { readonly message: string; readonly column: number } {
   const parsed = parseCondition(text, vocabulary);
   if (!parsed.ok) return { message: parsed.error.message, column: parsed.error.column };
   const whole = expanded(parsed.condition, vocabulary.audiences);
-  return testsIn(whole).some(asksOfItem)
+  return !ofShared && testsIn(whole).some(asksOfItem)
     ? {
         message: 'A region is for people: it can’t ask about the item, nor can an audience in it.',
         column: 1,

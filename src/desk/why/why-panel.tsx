@@ -185,6 +185,16 @@ function StepView({ step, itemId, facts }: StepViewProps) {
       </li>
     );
   }
+  if (step.kind === 'hosts') {
+    return (
+      <li className={clsx('border-l-3 pl-3', away ? 'border-copper' : 'border-thin')}>
+        {away
+          ? `Nothing that ${step.at.title} stands on is open to them`
+          : `Something that ${step.at.title} stands on is open to them`}
+        {through}
+      </li>
+    );
+  }
   const legs = legsOf(step.gate, compiled.draft);
   return (
     <li

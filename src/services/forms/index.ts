@@ -1,3 +1,4 @@
 /** What comes from outside, read strictly: texts, ids, days, conditions. */
 export { conditionShape, tooDeep } from './condition-form';
 export { as, dayForm, id, newId, spaced, webAddress, words } from './text-form';
+export { conditionOrText, whatShape } from './what-form';

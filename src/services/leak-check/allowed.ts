@@ -3,14 +3,18 @@
  * feeds is used, so that a mistake there can't excuse itself.
  */
 import {
+  asksAbout,
   type CompiledPolicy,
   type Condition,
   type Decision,
   decide,
+  decideAlong,
   type Item,
   type ItemId,
+  isShared,
   pageOf,
   parseRegions,
+  placeId,
   type RequestFacts,
   shownIn,
   TRUE,
@@ -28,17 +32,44 @@ export interface Eyes {
   readonly request: RequestFacts;
 }
 
-/** Whether a visitor may have a mark, wherever it turns up. */
+/**
+ * Whether a visitor may have a mark where it turned up: at an item, or where none is (`null`). For most marks that makes no
+ * difference; one of a shared section may stand on one page and not on another.
+ */
 export function mayHave(
+  eyes: Eyes,
+  mark: Mark,
+  stored: ReadonlyMap<ItemId, StoredItem>,
+  at: Item | null,
+): boolean {
+  const { compiled, facts, request } = eyes;
+  const { item: id, part } = mark;
+  if (part.kind === 'own word') return part.person === facts.id;
+  const item = id === null ? undefined : compiled.outline.items.get(id);
+  if (!item) return false;
+  const allowed = (decision: Decision, about: Item | null) =>
+    mayHaveBy(decision, about, eyes, item, part, stored);
+  if (!isShared(item)) return allowed(decide(compiled, item.id, facts, request), null);
+  const { places } = compiled;
+  return (
+    (at !== null &&
+      places.hosts(item).has(at.id) &&
+      allowed(decide(compiled, placeId(item.id, at.id), facts, request), at)) ||
+    // On the page that turns somebody away stands what stands everywhere.
+    (item.shared.elsewhere && allowed(decideAlong(places.hurdlesAt(item, null), facts, request), null))
+  );
+}
+
+function mayHaveBy(
+  decision: Decision,
+  about: Item | null,
   { compiled, facts, request }: Eyes,
-  { item: id, part }: Mark,
+  item: Item,
+  part: Exclude<Mark['part'], { kind: 'own word' }>,
   stored: ReadonlyMap<ItemId, StoredItem>,
 ): boolean {
-  const { outline, vocabulary } = compiled;
-  if (part.kind === 'own word') return part.person === facts.id;
-  const item = id === null ? undefined : outline.items.get(id);
-  if (id === null || !item) return false;
-  const decision = decide(compiled, id, facts, request);
+  const { vocabulary } = compiled;
+  const { id } = item;
   const open = decision.kind === 'open';
   const told = decision.kind === 'open' ? 'something' : TURN_AWAYS[decision.turnAway.kind].tells;
   const teaser =
@@ -66,8 +97,9 @@ export function mayHave(
     case 'text': {
       const body = stored.get(id)?.content.body ?? '';
       const holds = (condition: Condition) =>
-        trace(condition, { visitor: facts, item: null, request }, vocabulary).truth === TRUE;
-      const shown = shownIn(parseRegions(body, vocabulary).pieces, holds).some(
+        !(about === null && asksAbout(condition, vocabulary)) &&
+        trace(condition, { visitor: facts, item: about, request }, vocabulary).truth === TRUE;
+      const shown = shownIn(parseRegions(body, vocabulary, isShared(item)).pieces, holds).some(
         ({ path }) => path === part.path,
       );
       return (open && shown && goesWith(part.with)) || inFirstWords(item, part, { compiled, facts, request });

@@ -2,7 +2,7 @@
  * The leak check: everything that a site withholds is marked in a copy, every door is tried as every visitor, and whatever
  * comes through that should not have is reported.
  */
-import { decide, guest, type ItemId, type PersonId, pathOf, type RequestFacts } from '@/core';
+import { decide, guest, type Item, type ItemId, type PersonId, pathOf, type RequestFacts } from '@/core';
 import type { SiteState } from '../running';
 import { plainRequest, Trivet, yielder } from '../running';
 import { type Eyes, mayHave } from './allowed';
@@ -93,9 +93,10 @@ export async function tryDoors(
     const facts = tester.person === null ? guest : (copy.people.get(tester.person)?.facts ?? guest);
     const eyes: Eyes = { compiled: copy.live.compiled, facts, request };
     const allowed = new Map<string, boolean>();
-    const may = (mark: Mark) => {
-      const known = allowed.get(mark.word) ?? mayHave(eyes, mark, stored);
-      allowed.set(mark.word, known);
+    const may = (mark: Mark, at: Item | null) => {
+      const key = `${mark.word} ${at?.id}`;
+      const known = allowed.get(key) ?? mayHave(eyes, mark, stored, at);
+      allowed.set(key, known);
       return known;
     };
     const report = (attempt: Try, mark: Mark) => {
@@ -133,11 +134,12 @@ export async function tryDoors(
       await rest();
       signal?.throwIfAborted();
       const { text } = await send(attempt);
-      const told = toldByRedirect(attempt, copy, eyes);
+      const at = itemAskedOf(attempt, copy);
+      const told = at && toldByRedirect(at, eyes);
       for (const word of new Set(text.toLowerCase().match(MARK))) {
         const mark = planted.marks.get(word);
         // What one asked with is no news, and neither is where one is sent.
-        if (!mark || attempt.path.toLowerCase().includes(word) || may(mark)) continue;
+        if (!mark || attempt.path.toLowerCase().includes(word) || may(mark, at)) continue;
         if (told !== null && told === mark.item) continue;
         report(attempt, mark);
       }
@@ -150,7 +152,7 @@ export async function tryDoors(
     const nowhere = `qz${'0'.repeat(14)}`;
     const nothing = withoutHeaders((await search(nowhere)).text).replaceAll(nowhere, '');
     for (const mark of sample(
-      [...planted.marks.values()].filter((one) => !may(one) && SEARCHED.has(one.part.kind)),
+      [...planted.marks.values()].filter((one) => !may(one, null) && SEARCHED.has(one.part.kind)),
       SOUGHT,
     )) {
       const { text } = await search(mark.word);
@@ -174,25 +176,24 @@ const sample = <T>(list: readonly T[], most: number): readonly T[] =>
         (_, at) => Math.floor((at * most) / list.length) !== Math.floor(((at - 1) * most) / list.length),
       );
 
-/** The item that a visitor is sent to from where they knock, if they are. */
-function toldByRedirect(
-  { path }: Try,
-  { outline }: SiteState,
-  { compiled, facts, request }: Eyes,
-): ItemId | null {
+/** The item that is asked for, whatever is given there; null where none is. */
+function itemAskedOf({ path }: Try, { outline }: SiteState): Item | null {
   const asked = decodeURI(path.replace(/^\/walk\/[^/]+/, '').replace(/[?].*$/, ''))
     .toLowerCase()
     .replace(/\/+/g, '/')
     .replace(/(.)\/$/, '$1');
   const api = /^\/api\/items\/(.+)$/.exec(asked)?.[1];
-  for (const item of outline.items.values()) {
-    if (pathOf(item) !== asked && item.id !== api) continue;
-    const decision = decide(compiled, item.id, facts, request);
-    const to =
-      decision.kind === 'turned away' && decision.turnAway.kind === 'redirect' ? decision.turnAway.to : null;
-    return to?.kind === 'item' ? to.item : null;
-  }
+  for (const item of outline.items.values())
+    if ((pathOf(item) ?? '\0') === (asked || '/') || item.id === api) return item;
   return null;
+}
+
+/** The item that a visitor is sent to from where they knock, if they are. */
+function toldByRedirect(item: Item, { compiled, facts, request }: Eyes): ItemId | null {
+  const decision = decide(compiled, item.id, facts, request);
+  const to =
+    decision.kind === 'turned away' && decision.turnAway.kind === 'redirect' ? decision.turnAway.to : null;
+  return to?.kind === 'item' ? to.item : null;
 }
 
 /** A report as a few sentences. */

@@ -8,9 +8,11 @@ import {
   conditionsOfPolicy,
   type Item,
   type ItemId,
+  isShared,
   type PersonId,
   type Policy,
   parseRegions,
+  type Section,
   type SiteNames,
   testsIn,
   textsIn,
@@ -103,7 +105,7 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[]): Plan
       case 'section':
         return {
           item: marked,
-          content: { ...markedSection(item.id, content, live.compiled.vocabulary, plant), summary },
+          content: { ...markedSection(marked, content, live.compiled.vocabulary, plant), summary },
         };
       case 'file': {
         const held = new TextEncoder().encode(`${COMMON} ${plant(item.id, { kind: 'file' })}`);
@@ -180,12 +182,13 @@ function markedFacts({ id, facts = {} }: Item, asked: ReadonlySet<string>, plant
   };
 }
 
-function markedSection(id: ItemId, content: Content, vocabulary: Vocabulary, plant: Plant): Content {
+function markedSection(item: Section, content: Content, vocabulary: Vocabulary, plant: Plant): Content {
+  const { id } = item;
   const needs = neededBy(content.section);
   const word = (needed = needs) => `${COMMON} ${plant(id, { kind: 'section part', with: needed })}`;
   return {
     ...content,
-    body: markedText(id, content.body, needs, vocabulary, plant),
+    body: markedText(item, content.body, needs, vocabulary, plant),
     ...(content.section && { section: markedParts(content.section, word) }),
   };
 }
@@ -231,7 +234,7 @@ function markedParts(
 
 /** A text with a mark at the beginning and the end of every piece. */
 function markedText(
-  id: ItemId,
+  item: Section,
   body: string,
   needs: ItemId | 'nobody' | null,
   vocabulary: Vocabulary,
@@ -252,7 +255,7 @@ function markedText(
     .join('\n');
   const marked = `${heading}${line()}\n${rest}${line()}`;
   const placed = new Map<string, Part>();
-  for (const piece of textsIn(parseRegions(marked, vocabulary).pieces)) {
+  for (const piece of textsIn(parseRegions(marked, vocabulary, isShared(item)).pieces)) {
     for (const word of words) {
       const at = piece.text.indexOf(word);
       if (at < 0) continue;
@@ -269,7 +272,7 @@ function markedText(
     (text, word) =>
       text.replace(
         word,
-        plant(id, placed.get(word) ?? { kind: 'text', path: 'nowhere', words: 0, with: 'nobody' }),
+        plant(item.id, placed.get(word) ?? { kind: 'text', path: 'nowhere', words: 0, with: 'nobody' }),
       ),
     marked,
   );

@@ -1,7 +1,7 @@
 /** Policies as they come from outside: their exact shape and their limits. What they name is checked by {@link readPolicy}. */
 import { z } from 'zod';
-import { LONGEST_CONDITION, OPENABLE_KINDS, type TurnAwayKind, valuesOf } from '@/core';
-import { conditionShape, id, webAddress, words } from '../forms';
+import { OPENABLE_KINDS, type TurnAwayKind, valuesOf } from '@/core';
+import { conditionOrText, conditionShape, id, webAddress, whatShape, words } from '../forms';
 
 const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
@@ -62,17 +62,9 @@ const turnAway = z.discriminatedUnion('kind', valuesOf(turnAways));
 const given = z.union([z.strictObject({ kind: z.literal('named'), turnAway: id }), turnAway]);
 /** The shape of a policy, with conditions of one kind or another: as values, or also as texts. */
 export function policyShape<C extends z.ZodType>(condition: C) {
-  const targets = z
-    .array(
-      z.union([
-        z.strictObject({ kind: z.literal('selection'), where: condition }),
-        z.strictObject({ kind: z.enum(['item', 'branch']), item: id }),
-      ]),
-    )
-    .max(500);
   const gate = z.strictObject({
     id,
-    what: z.strictObject({ targets, except: targets }),
+    what: whatShape(condition),
     who: condition,
     otherwise: z.strictObject({
       cases: z.array(z.strictObject({ when: condition, give: given })).max(50),
@@ -117,13 +109,5 @@ export function policyShape<C extends z.ZodType>(condition: C) {
 export const policyForm = policyShape(conditionShape);
 
 /** The shape of a policy in a file, where conditions may stand in the text form. */
-export const policyInFile = policyShape(
-  z.union([
-    z
-      .string()
-      .max(LONGEST_CONDITION)
-      .describe('A condition in the text form: signed in and level at least "Observer"'),
-    conditionShape,
-  ]),
-);
+export const policyInFile = policyShape(conditionOrText);
 export type PolicyInFile = z.output<typeof policyInFile>;

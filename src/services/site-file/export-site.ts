@@ -12,6 +12,7 @@ import {
   printCondition,
   same,
   sectionsOf,
+  sharedIn,
   type Target,
   type Vocabulary,
   vocabularyOf,
@@ -21,7 +22,7 @@ import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
-import { editedSection } from '../writing';
+import { editedSection, writtenStands } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
 
 /** The site as a file, for an owner. */
@@ -53,6 +54,10 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
     passphrases: plain(names.passphrases),
     ...(withPeople && { people: [...state.people.values()].map((person) => personInFile(recordOf(person))) }),
     items: await itemsInFile(trivet),
+    shared: sharedIn(state.outline).map((section) => ({
+      ...writtenStands(section.shared, state.outline, live.compiled.vocabulary),
+      section: editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
+    })),
     policy: policyInFile(live.policy, state),
     ...(!same(live.policy, draft.policy) && { draft: policyInFile(draft.policy, state) }),
     gone: [...new Set([live, draft].flatMap(({ policy }) => goneIn(policy, state.outline, names)))],

@@ -28,6 +28,7 @@ import { readConditionTexts, readPolicy } from '../policy';
 import {
   type ReadFile,
   readFile,
+  readStands,
   type SectionRead,
   type SiteItems,
   sectionProblems,
@@ -76,7 +77,13 @@ export async function readSiteFile(
   if (foreign !== null) return { problems: [foreign] };
   const unkept = unkeptIn(input);
   if (unkept !== null) return { problems: [`${unkept.path}: ${unkept.message}`] };
-  const { policy: raw, draft: rawDraft } = input as { readonly policy?: unknown; readonly draft?: unknown };
+  const {
+    policy: raw,
+    draft: rawDraft,
+    shared,
+  } = input as { readonly policy?: unknown; readonly draft?: unknown; readonly shared?: unknown };
+  if (tooDeep(shared))
+    return { problems: [`shared: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
   if (tooDeep(raw) || tooDeep(rawDraft))
     return { problems: [`policy: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
   const parsed = siteFile.safeParse(input);
@@ -92,7 +99,7 @@ export async function readSiteFile(
   const draftTexts = file.draft === undefined ? null : readConditionTexts(file.draft, names);
   // What regions can name: the audiences are known as soon as they have been read.
   const audiences = 'policy' in texts ? texts.policy.audiences : [];
-  const read = await readItems(file.items, { ...names, audiences }, kept?.files);
+  const read = await readItems(file, { ...names, audiences }, kept?.files);
   const { stored, problems } = read;
   const outline = outlineOf(stored.map(({ item }) => item));
   if ('problems' in outline) problems.push(...outline.problems.map((problem) => problem.message));
@@ -162,7 +169,6 @@ const fieldProblems = (names: SiteNames): string[] =>
         : `${name}: only choices have choices.`,
     );
 
-type ItemInFile = SiteFileRead['items'][number];
 type PersonInFile = NonNullable<SiteFileRead['people']>[number];
 
 interface ItemsRead {
@@ -174,7 +180,7 @@ interface ItemsRead {
 
 /** The items of a file, their sections among them. */
 async function readItems(
-  list: readonly ItemInFile[],
+  { items: list, shared }: Pick<SiteFileRead, 'items' | 'shared'>,
   vocabulary: Vocabulary,
   files?: Kept['files'],
 ): Promise<ItemsRead> {
@@ -244,11 +250,25 @@ async function readItems(
         entry satisfies never;
     }
   }
+  const root = asId<ItemId>(list.find(({ kind }) => kind === 'site')?.id ?? '');
+  for (const [place, { section, ...stands }] of shared.entries()) {
+    const read = readStands(stands, vocabulary);
+    if ('problems' in read)
+      into.problems.push(...read.problems.map((message) => `${section.id}: ${message}`));
+    else into.stored.push(storedSection(section, root, list.length + place, vocabulary, read.shared));
+  }
   const items = new Map(into.stored.map(({ item }) => [item.id as string, item]));
+  const itemOf = (id: string) => items.get(id);
   into.problems.push(
-    ...sectionProblems(sections, vocabulary, (one) => items.get(one)).map(
-      ({ section, line, message }) => `${section}${line === null ? '' : `, line ${line}`}: ${message}`,
-    ),
+    ...[
+      ...sectionProblems(sections, vocabulary, itemOf),
+      ...sectionProblems(
+        shared.map(({ section }) => section),
+        vocabulary,
+        itemOf,
+        true,
+      ),
+    ].map(({ section, line, message }) => `${section}${line === null ? '' : `, line ${line}`}: ${message}`),
   );
   return into;
 }

@@ -9,6 +9,7 @@ import {
   difference,
   type Item,
   type ItemId,
+  isShared,
   namesOf,
   type Policy,
   type SiteNames,
@@ -197,7 +198,9 @@ const comparable = ({ rank: _, ...item }: Item): unknown => item;
 
 /** Items whose place among their siblings is another one. */
 function movedIn(site: SiteInFile, { outline }: SiteState): readonly ItemId[] {
-  const order = (list: readonly Item[] | undefined) => (list ?? []).map(({ id }) => id);
+  // Shared sections stand below the site with its pages, and in an order of their own.
+  const order = (list: readonly Item[] = []) =>
+    [...list.filter((item) => !isShared(item)), ...list.filter(isShared)].map(({ id }) => id);
   return [...site.outline.children].flatMap(([parent, children]) => {
     const there = order(outline.children.get(parent)).filter((id) => site.outline.items.has(id));
     const now = order(children).filter((id) => outline.items.has(id));

@@ -13,7 +13,7 @@ import { JOURNAL_KEEPS } from '@/store';
 import { dayForm, newId as id, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
-import { LARGEST_FILE, sectionShape, target } from '../writing';
+import { LARGEST_FILE, MOST_SHARED, sectionShape, standsShape, target } from '../writing';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;
@@ -147,6 +147,11 @@ export const siteFile = z.strictObject({
     )
     .optional(),
   items: z.array(z.discriminatedUnion('kind', valuesOf(items))),
+  /** Sections that are written once and stand on many pages, in their order at each spot. */
+  shared: z
+    .array(z.strictObject({ ...standsShape.shape, section: sectionShape }))
+    .max(MOST_SHARED, `A site shares at most ${MOST_SHARED} sections.`)
+    .default([]),
   /** The live gates. Conditions in it may stand in the text form. */
   policy: policyInFile,
   /** The gates of the draft, where they differ. */

@@ -1,5 +1,5 @@
 /** What can be searched for: the texts of items, cut as small as what can be withheld by itself. */
-import { type ItemId, type Outline, parseRegions, textsIn, type Vocabulary } from '@/core';
+import { type ItemId, isShared, type Outline, parseRegions, textsIn, type Vocabulary } from '@/core';
 import {
   type Content,
   countSearchTexts,
@@ -22,6 +22,8 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
     case 'file':
       return [...text('title', item.title), ...text('summary', content.summary)];
     case 'section': {
+      // What stands on many pages is found at none of them.
+      if (isShared(item)) return [];
       const { section } = content;
       const { pieces } = parseRegions(content.body, vocabulary);
       return [

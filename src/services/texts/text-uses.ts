@@ -2,6 +2,7 @@
 import {
   conditionsIn,
   type ItemId,
+  isShared,
   namedIn,
   nameInContext,
   type Outline,
@@ -32,7 +33,7 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
     const item = site.outline.items.get(id);
     if (!item || body === '') continue;
     const where = inPlace(nameInContext(item, site.outline), pageOf(site.outline, item)?.title);
-    for (const name of new Set(namedInText(body, vocabulary))) {
+    for (const name of new Set(namedInText(body, vocabulary, isShared(item)))) {
       const texts = uses.get(name) ?? [];
       uses.set(name, texts);
       texts.push(where);
@@ -46,7 +47,7 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
 const inPlace = (name: string, page: string | undefined): string =>
   page === undefined || name.endsWith(` in ${page}`) ? `the ${name}` : `${name} in ${page}`;
 
-const namedInText = (body: string, vocabulary: Vocabulary): readonly string[] => [
-  ...conditionsIn(parseRegions(body, vocabulary).pieces).flatMap(namedIn),
+const namedInText = (body: string, vocabulary: Vocabulary, ofShared: boolean): readonly string[] => [
+  ...conditionsIn(parseRegions(body, vocabulary, ofShared).pieces).flatMap(namedIn),
   ...ownWordsIn(body, vocabulary).flatMap((word) => (word?.own.of ? [`${word.own.of} ${word.subject}`] : [])),
 ];

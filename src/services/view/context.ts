@@ -4,16 +4,19 @@
  */
 import {
   type Address,
+  type Addressed,
   arrivalFrom,
   type CompiledPolicy,
   type Decision,
   decide,
+  decideAlong,
   decidedForAll,
   decideNowhere,
   type GroupId,
   type ItemId,
   type Predicate,
   type RequestFacts,
+  type SharedSection,
   type VisitorFacts,
 } from '@/core';
 import type { Person, SiteState } from '../running';
@@ -36,6 +39,11 @@ export interface View {
   readonly compiled: CompiledPolicy;
   /** What stands before every address: nothing on the site, the walk's own address on a walk. */
   readonly base: string;
+  /**
+   * Within a shared section: the page or post that it stands on, null where no item is. Not there anywhere else; a document
+   * has one host at most.
+   */
+  readonly host?: Addressed | null;
   /** Asks about whoever looks. `about` is equal for equal questions, and for no others. */
   ask<Answer>(about: unknown, question: Question<Answer>): Answer;
 }
@@ -86,9 +94,27 @@ export const arrives = (view: View, from: ItemId): boolean =>
     return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
   });
 
-/** Whether a condition holds, made ready. */
-export const holds = (view: View, condition: Predicate): boolean =>
-  view.ask(condition, ({ facts, request }) => condition(facts, null, request));
+/** What this visitor gets of a shared section where no item is. */
+export const decisionElsewhere = (view: View, section: SharedSection): Decision =>
+  view.ask(`elsewhere ${section.id}`, ({ compiled, facts, request }) =>
+    decideAlong(compiled.places.hurdlesAt(section, null), facts, request),
+  );
+
+/** Whether a condition holds, made ready; within a shared section, of its host as well. */
+export const holds = (view: View, condition: Predicate): boolean => {
+  const host = view.host ?? null;
+  return view.ask(host === null ? condition : onHost(condition), ({ facts, request }) =>
+    condition(facts, host, request),
+  );
+};
+
+// The same condition is another question where it is asked of a host.
+const asked = new WeakMap<Predicate, object>();
+function onHost(condition: Predicate): object {
+  const found = asked.get(condition) ?? {};
+  asked.set(condition, found);
+  return found;
+}
 
 const signedIn: Question<boolean> = ({ facts }) => facts.signedIn;
 export const isSignedIn = (view: View): boolean => view.ask(signedIn, signedIn);

@@ -1,5 +1,6 @@
 /** What stands around every page: the site's title and its menus, as this visitor gets them. */
 import {
+  type Addressed,
   type CompiledPolicy,
   type Item,
   type ItemId,
@@ -9,10 +10,12 @@ import {
   type MenuPlace,
   type Outline,
   pathOf,
+  SPOTS,
 } from '@/core';
 import { addressIn, decisionOn, type View } from './context';
 import { Kept } from './kept';
 import { Recording } from './recording';
+import { type SectionView, type SharedViews, sharedViews } from './section-view';
 import { signInAddress, signUpAddress } from './step';
 
 /** A link of a menu that this visitor gets, with those nested in it. */
@@ -40,36 +43,43 @@ export interface Frame {
   readonly home: string;
   readonly search: string;
   readonly menus: Readonly<Record<MenuPlace, readonly ShownMenu[]>>;
+  /** The sections that many pages share, at their spots. */
+  readonly shared: SharedViews;
 }
 
 const kept = new WeakMap<CompiledPolicy, Kept<Frame>>();
 
 /** In bytes, by a rough account: what menus take that were made before. */
 const MOST_KEPT = 16_000_000;
-const bytesOf = ({ menus }: Frame): number =>
-  1000 + 400 * (linksIn(menus.top) + linksIn(menus.side) + linksIn(menus.foot));
+const bytesOf = ({ menus, shared }: Frame): number =>
+  1000 +
+  400 * (linksIn(menus.top) + linksIn(menus.side) + linksIn(menus.foot)) +
+  SPOTS.reduce((sum, spot) => sum + shared[spot].reduce((all, one) => all + sizeOf(one), 0), 0);
+/** Twice: once as it is here, once drawn. */
+const sizeOf = (view: SectionView): number => 1000 + ('html' in view ? 4 * view.html.length : 4000);
 const linksIn = (menus: readonly { readonly links: readonly MenuLink[] }[]): number =>
   menus.reduce((sum, { links }) => sum + links.length + linksIn(links), 0);
 
 /**
- * The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. Whoever gives the same answers
- * gets the same one: what was made of it can be found by it.
+ * The frame for a page, or for none (`null`): menus say where one is only if one is somewhere. `host` is the page where it
+ * is open to the visitor; to whoever is turned away from it, nothing of what stands on it is shown. Whoever gives the same
+ * answers gets the same one: what was made of it can be found by it.
  */
-export function frameFor(view: View, current: ItemId | null): Frame {
+export function frameFor(view: View, current: ItemId | null, host: Addressed | null = null): Frame {
   // On a walk every address is the walk's own.
-  if (view.base !== '') return madeFrame(view, current);
+  if (view.base !== '') return madeFrame(view, current, host);
   const frames = kept.get(view.compiled) ?? new Kept(MOST_KEPT, bytesOf);
   kept.set(view.compiled, frames);
-  const root = current ?? '';
+  const root = host === null ? (current ?? '') : `on ${current}`;
   const found = frames.find(root, view);
   if (found) return found;
   const recording = new Recording(view);
-  const made = madeFrame(recording, current);
-  frames.keep(view.compiled, root, recording.trail, made);
+  const made = madeFrame(recording, current, host);
+  if (!recording.isPersonal) frames.keep(view.compiled, root, recording.trail, made);
   return made;
 }
 
-function madeFrame(context: View, current: ItemId | null): Frame {
+function madeFrame(context: View, current: ItemId | null, host: Addressed | null): Frame {
   const { outline } = context.state;
   const menus = (outline.children.get(outline.root) ?? []).filter(
     (item): item is Menu => item.kind === 'menu',
@@ -85,6 +95,7 @@ function madeFrame(context: View, current: ItemId | null): Frame {
     home: `${context.base}/`,
     search: `${context.base}/search`,
     menus: { top: at('top'), side: at('side'), foot: at('foot') },
+    shared: sharedViews(context, host),
   };
 }
 

@@ -1,8 +1,19 @@
 /** Sections as a visitor gets them. What is withheld is not in the answer, and nothing tells that it is missing. */
-import { type File, type ItemId, nameOfId, type Section, sectionsOf, type TurnedAway } from '@/core';
+import {
+  type Addressed,
+  type Decision,
+  type File,
+  type ItemId,
+  nameOfId,
+  placeId,
+  type Section,
+  type Spot,
+  sectionsOf,
+  type TurnedAway,
+} from '@/core';
 import type { FormField, SectionContent } from '@/store';
 import { type AccountView, accountOf } from './account-view';
-import { addressIn, decisionOn, follows, isSignedIn, opens, type View } from './context';
+import { addressIn, decisionElsewhere, decisionOn, follows, isSignedIn, opens, type View } from './context';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, htmlIn, shownHtml } from './texts';
@@ -67,11 +78,34 @@ export const sectionViews = (context: View, page: ItemId, back: string): readonl
     .map((view, index) => (index > 0 && 'html' in view ? { ...view, html: lowered(view.html) } : view));
 
 /** One section as this visitor gets it, or null where nothing of it stands on the page. */
-export function sectionView(context: View, section: Section, back: string): SectionView | null {
-  const decision = decisionOn(context, section.id);
-  return decision.kind === 'open'
-    ? opened(context, section, back)
-    : turnedAway(context, section, decision, back);
+export const sectionView = (context: View, section: Section, back: string): SectionView | null =>
+  sectionBy(decisionOn(context, section.id), context, section, back);
+
+const sectionBy = (decision: Decision, context: View, section: Section, back: string): SectionView | null =>
+  decision.kind === 'open' ? opened(context, section, back) : turnedAway(context, section, decision, back);
+
+/** What stands at each spot of a page. */
+export type SharedViews = Readonly<Record<Spot, readonly SectionView[]>>;
+
+/** The shared sections of a page or post that is open to this visitor, or of what is no item (`null`), at their spots. */
+export function sharedViews(view: View, host: Addressed | null): SharedViews {
+  const spots: Record<Spot, SectionView[]> = { top: [], before: [], beside: [], after: [], foot: [] };
+  const here: View = {
+    state: view.state,
+    compiled: view.compiled,
+    base: view.base,
+    host,
+    ask: (about, question) => view.ask(about, question),
+  };
+  for (const section of view.compiled.places.on(host?.id ?? null)) {
+    const decision =
+      host === null ? decisionElsewhere(view, section) : decisionOn(view, placeId(section.id, host.id));
+    const shown = sectionBy(decision, here, section, host?.address ?? '/');
+    // A page has one first heading, and it is the page's.
+    if (shown)
+      spots[section.shared.spot].push('html' in shown ? { ...shown, html: lowered(shown.html) } : shown);
+  }
+  return spots;
 }
 
 // Only the first section can bring the page's heading.

@@ -3,6 +3,7 @@
  * the page. What is read from a text is kept for as long as the text and the policy are.
  */
 import {
+  asksAbout,
   type CompiledPolicy,
   type Condition,
   conditionCompiler,
@@ -46,10 +47,12 @@ function textsOf(compiled: CompiledPolicy): Texts {
 }
 
 /** The regions of a text, its conditions read with the names and audiences of a policy. */
-export function regionsIn(compiled: CompiledPolicy, text: string): Regions {
+export function regionsIn(compiled: CompiledPolicy, text: string, ofShared = false): Regions {
   const { regions } = textsOf(compiled);
-  const found = regions.get(text) ?? parseRegions(text, compiled.vocabulary);
-  regions.set(text, found);
+  // Those of a shared section may ask about its host, and mean nothing elsewhere.
+  const key = ofShared ? `\0${text}` : text;
+  const found = regions.get(key) ?? parseRegions(text, compiled.vocabulary, ofShared);
+  regions.set(key, found);
   return found;
 }
 
@@ -57,8 +60,12 @@ type TextPiece = Extract<Piece, { kind: 'text' }>;
 
 /** The pieces of a text that are shown to this visitor. */
 export function shownPieces(context: View, text: string): readonly TextPiece[] {
-  const { ready } = textsOf(context.compiled);
-  return shownIn(regionsIn(context.compiled, text).pieces, (condition) => holds(context, ready(condition)));
+  const { compiled, host } = context;
+  const { ready } = textsOf(compiled);
+  // Where there is no host, nothing holds of it.
+  const shows = (condition: Condition) =>
+    !(host === null && asksAbout(condition, compiled.vocabulary)) && holds(context, ready(condition));
+  return shownIn(regionsIn(compiled, text, host !== undefined).pieces, shows);
 }
 
 /** A Markdown text as this visitor gets it, in HTML. */
@@ -210,7 +217,7 @@ export const textsReady = ({ state, compiled }: View, id: ItemId): Promise<void>
 
 /** Whether everybody who opens the page gets the same of a text. */
 export const isSameForEveryone = (compiled: CompiledPolicy, text: string): boolean =>
-  !hasOwnWords(text) && regionsIn(compiled, text).pieces.every(({ kind }) => kind === 'text');
+  !hasOwnWords(text) && regionsIn(compiled, text, true).pieces.every(({ kind }) => kind === 'text');
 
 const MOST_WORDS = 400;
 const MOST_READ = 8000;

@@ -12,6 +12,7 @@ import {
   type ItemId,
   normaliseAddress,
   pathOf,
+  placeId,
   SECTIONS,
   sectionsOf,
 } from '@/core';
@@ -112,7 +113,7 @@ function nothingAt(context: View, path: string): Elsewhere {
 
 const whole = (context: View, item: Addressed): PageAnswer => ({
   kind: 'page',
-  frame: frameFor(context, item.id),
+  frame: frameFor(context, item.id, item),
   facts: factsOf(item),
   summary: summaryOf(context.state, context.compiled, item.id),
   lead: contentOf(context.state, item.id).summary,
@@ -227,11 +228,14 @@ function isSame({ state, compiled }: View, item: Addressed): boolean {
     item.kind === 'page' &&
     !varies(item.id) &&
     !varies(item.facts?.picture) &&
-    sectionsOf(outline, item.id).every((section) => {
+    [
+      ...sectionsOf(outline, item.id).map((section) => [section, section.id] as const),
+      ...compiled.places.on(item.id).map((section) => [section, placeId(section.id, item.id)] as const),
+    ].every(([section, place]) => {
       const { body, section: more } = contentOf(state, section.id);
       return (
         !SECTIONS[section.type].varies &&
-        !varies(section.id) &&
+        !varies(place) &&
         !(more && 'file' in more && varies(more.file as ItemId | null)) &&
         isSameForEveryone(compiled, body) &&
         !linkedFrom(state, compiled, body).some(varies)

@@ -30,7 +30,7 @@ export async function sendForm(
   const item = context.state.outline.items.get(asId<ItemId>(id));
   const form = item && contentOf(context.state, item.id).section;
   const page = item && pageOf(context.state.outline, item);
-  if (item?.kind !== 'section' || form?.type !== 'form' || !page || !opens(context, item.id))
+  if (item?.kind !== 'section' || form?.type !== 'form' || !opens(context, item.id))
     return { kind: 'missing' };
   const values = form.fields.map((_, index) => {
     const value = given[`f${index}`];
@@ -43,11 +43,11 @@ export async function sendForm(
   const who = context.person ? `${context.person.name} <${context.person.email}>` : 'a guest';
   await putIntoOutbox(trivet.db, {
     to: form.mailTo,
-    subject: `${page.title}: ${item.title}`,
+    subject: page ? `${page.title}: ${item.title}` : item.title,
     text: `${lines.join('\n')}\n\nSent by ${who}.`,
     at: now,
   });
-  return { kind: 'sent', thanks: form.thanks, back: page.address, title: item.title };
+  return { kind: 'sent', thanks: form.thanks, back: page?.address ?? '/', title: item.title };
 }
 
 function problemWith({ type, required, choices }: FormField, value: string): string | undefined {

@@ -16,6 +16,7 @@ export {
   storedSection,
   target,
 } from './section-form';
+export { MOST_SHARED, readStands, standsShape, writtenStands } from './shared-form';
 export { type SiteOverview, siteOverview } from './site-overview';
 export { uploadFile } from './upload';
 export {

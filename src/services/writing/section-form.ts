@@ -16,6 +16,7 @@ import {
   SECTIONS,
   type Section,
   type SectionType,
+  type Shared,
   type Vocabulary,
   valuesOf,
 } from '@/core';
@@ -104,17 +105,27 @@ export type SectionRead = z.output<typeof sectionShape>;
 const renamed = (text: string, vocabulary: Vocabulary, calling: Calling): string =>
   renameOwnWords(renameRegions(text, vocabulary, calling), vocabulary, calling);
 
-/** A section as it is kept. */
+/** A section as it is kept; with where it stands, if many pages share it. */
 export function storedSection(
   read: SectionRead,
   parent: ItemId,
   rank: number,
   vocabulary: Vocabulary,
+  shared?: Shared,
 ): StoredItem & { readonly item: Section } {
   const { id: own, title: name, summary, published, type, ...rest } = read;
   const { text: body = '', ...more } = { text: undefined, ...rest };
   return {
-    item: { kind: 'section', id: asId(own), parent, rank, title: name, published, type },
+    item: {
+      kind: 'section',
+      id: asId(own),
+      parent,
+      rank,
+      title: name,
+      published,
+      type,
+      ...(shared && { shared }),
+    },
     content: {
       summary,
       body: renamed(body ?? '', vocabulary, 'by id'),
@@ -152,6 +163,7 @@ export function sectionProblems(
   sections: readonly SectionRead[],
   vocabulary: Vocabulary,
   itemOf: (id: string) => Parameters<typeof pathOf>[0],
+  areShared = false,
 ): readonly SectionProblem[] {
   return sections.flatMap((section): SectionProblem[] => {
     const whole = (message: string): SectionProblem => ({
@@ -163,7 +175,7 @@ export function sectionProblems(
     const problems: SectionProblem[] = [];
     if ('text' in section) {
       for (const wrong of [
-        parseRegions(section.text, vocabulary).problem,
+        parseRegions(section.text, vocabulary, areShared).problem,
         ownWordProblem(section.text, vocabulary),
       ])
         if (wrong) problems.push({ section: section.id, ...wrong });

@@ -1,0 +1,142 @@
+/**
+ * Shared sections on their hosts. On a host, the gates over the section stand before those over the host, and ask the host
+ * what they ask of the item. Of itself a shared section is open to whoever gets it anywhere.
+ */
+import { asksOfItem, type Condition, testsIn } from '../condition';
+import { expanded } from '../condition/audience';
+import { casesIn, type Gate, hostsOf, sharedByHost } from '../gate';
+import type { ItemId } from '../ids';
+import {
+  type Item,
+  type ItemKind,
+  isShared,
+  type Outline,
+  placeOf,
+  type RequestFacts,
+  type SharedSection,
+  sharedIn,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
+import type { CoveringGate, Hurdle } from './compile';
+import { shutAt } from './turn-away-at';
+
+/** Hosts of a shared section at which the same is asked of everybody: who gets it at one gets it at all. */
+export interface HostKind {
+  readonly hosts: readonly ItemId[];
+  /** Those of the first host. */
+  readonly hurdles: readonly Hurdle[];
+}
+
+export interface Places {
+  /** The hosts of a shared section, in the order of the outline. */
+  hosts(section: SharedSection): ReadonlySet<ItemId>;
+  /** The shared sections on a page or post; `null` asks for those that stand where no item is. */
+  on(host: ItemId | null): readonly SharedSection[];
+  /** The hurdles of a section on a host by the id of both; null where there is no such place. */
+  at(place: ItemId): readonly Hurdle[] | null;
+  /** The hurdles of a section on a host, or where no item is. */
+  hurdlesAt(section: SharedSection, host: Item | null): readonly Hurdle[];
+  /** Its hosts, put together by what is asked there. */
+  kindsOf(section: SharedSection): readonly HostKind[];
+  /** Its hurdles as an item of itself, or as what a file stands in: it is open where it is open on some host. */
+  hurdlesOf(section: SharedSection, kind: ItemKind): readonly Hurdle[];
+}
+
+/** Whether what a gate does depends on the item that it is asked about. */
+export const asksAboutItem = (gate: Gate, vocabulary: Vocabulary): boolean =>
+  [gate.who, ...casesIn(gate)].some((one) => asksAbout(one, vocabulary));
+
+/** Whether a condition asks about the item, by itself or by an audience in it. */
+export const asksAbout = (condition: Condition, { audiences }: Vocabulary): boolean =>
+  testsIn(expanded(condition, audiences)).some(asksOfItem);
+
+const onceFor = <Key, Value>(make: (key: Key) => Value): ((key: Key) => Value) => {
+  const known = new Map<Key, Value>();
+  return (key) => {
+    const found = known.get(key);
+    if (found !== undefined) return found;
+    const made = make(key);
+    known.set(key, made);
+    return made;
+  };
+};
+
+/** `over` makes the hurdles over an item itself, `collect` all those of an item. Nothing is worked out before it is asked for. */
+export function placesIn(
+  outline: Outline,
+  vocabulary: Vocabulary,
+  covering: ReadonlyMap<ItemId, readonly CoveringGate[]>,
+  over: (item: Item, kind: ItemKind, at?: Item | null) => readonly Hurdle[],
+  collect: (item: Item, kind: ItemKind) => readonly Hurdle[],
+): Places {
+  const hosts = onceFor((section: SharedSection) => hostsOf(section, outline, vocabulary));
+  let byHost: ReadonlyMap<ItemId, readonly SharedSection[]> | null = null;
+  const asks = onceFor((gate: Gate) => asksAboutItem(gate, vocabulary));
+  /** Whether some gate over a section asks about its host. */
+  const asksHost = onceFor((section: SharedSection) =>
+    (covering.get(section.id) ?? []).some(({ gate, setAside }) => !setAside && asks(gate)),
+  );
+  const anywhere = onceFor((section: SharedSection) => over(section, 'section', section));
+  const nowhere = onceFor((section: SharedSection) => over(section, 'section', null));
+  const own = (section: SharedSection, host: Item | null): readonly Hurdle[] => {
+    if (!asksHost(section)) return anywhere(section);
+    return host === null ? nowhere(section) : over(section, 'section', host);
+  };
+  const hurdlesAt = (section: SharedSection, host: Item | null): readonly Hurdle[] =>
+    host === null ? own(section, null) : own(section, host).concat(collect(host, 'section'));
+  /** What is asked at a host, as a text that is equal for the same. */
+  const askedAt = onceFor((host: ItemId) => {
+    const item = outline.items.get(host);
+    return item === undefined ? '' : collect(item, 'section').map(keyOf).join(' ');
+  });
+  const keyOf = ({ gate, at }: Hurdle): string =>
+    gate === null ? 'closed' : asks(gate) ? `${gate.id}@${at.id}` : gate.id;
+  const kindsOf = onceFor((section: SharedSection): readonly HostKind[] => {
+    const kinds = new Map<string, { hosts: ItemId[]; hurdles: readonly Hurdle[] }>();
+    for (const host of hosts(section)) {
+      const item = outline.items.get(host);
+      if (!item) continue;
+      const key = asksHost(section) ? host : askedAt(host);
+      const found = kinds.get(key);
+      if (found) found.hosts.push(host);
+      else kinds.set(key, { hosts: [host], hurdles: hurdlesAt(section, item) });
+    }
+    return [...kinds.values()];
+  });
+  return {
+    hosts,
+    on: (host) => {
+      if (host === null) return sharedIn(outline).filter(({ shared }) => shared.elsewhere);
+      byHost ??= sharedByHost(outline, hosts);
+      return byHost.get(host) ?? [];
+    },
+    at: (place) => {
+      const found = placeOf(place);
+      const section = found && outline.items.get(found.section);
+      const host = found && outline.items.get(found.host);
+      return section && host && isShared(section) && hosts(section).has(host.id)
+        ? hurdlesAt(section, host)
+        : null;
+    },
+    hurdlesAt,
+    kindsOf,
+    hurdlesOf: (section, kind) => {
+      // What doesn't ask about the host speaks for itself; the rest is asked host by host.
+      const plain = over(section, kind, section).filter(({ gate }) => gate === null || !asks(gate));
+      const passesAll = (hurdles: readonly Hurdle[], visitor: VisitorFacts, request: RequestFacts) =>
+        hurdles.every(({ passes, at }) => passes(visitor, at, request));
+      const away = shutAt(section.id, kind);
+      const somewhere: Hurdle = {
+        over: section,
+        at: section,
+        gate: null,
+        passes: (visitor, _, request) =>
+          (section.shared.elsewhere && passesAll(hurdlesAt(section, null), visitor, request)) ||
+          kindsOf(section).some(({ hurdles }) => passesAll(hurdles, visitor, request)),
+        away: () => away,
+      };
+      return [...plain, somewhere];
+    },
+  };
+}
