@@ -78,6 +78,7 @@ export {
   type Gate,
   type Given,
   givenBy,
+  hostsOf,
   leadsTo,
   leaveOut,
   missing,
@@ -100,6 +101,7 @@ export {
   TURN_AWAYS,
   type TurnAway,
   type TurnAwayKind,
+  type What,
 } from './gate';
 export {
   type ActivityId,

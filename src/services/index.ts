@@ -190,6 +190,7 @@ export {
   type RemovalPreview,
   readWriting,
   type SectionRead,
+  type SharedDocument,
   type SiteOverview,
   saveWriting,
   sendWriting,

@@ -3,6 +3,7 @@ import { capital } from '../english';
 import type { Item } from './item';
 import { ITEM_KINDS, type ItemKind, KINDS, mayHold } from './kinds';
 import type { Outline } from './outline';
+import { sharedIn } from './shared';
 
 export interface ItemGroup {
   readonly kind: ItemKind;
@@ -19,10 +20,14 @@ const isTree = (kind: ItemKind): boolean =>
 /** The groups that hold anything, in the order of the kinds; posts by category, the latest first. */
 export const groupsOf = (outline: Outline): readonly ItemGroup[] =>
   ITEM_KINDS.filter((kind) => mayHold('site', kind)).flatMap((kind): ItemGroup[] => {
-    const title = capital(KINDS[kind].many);
+    // A section that stands at the top stands on many pages.
+    const title = kind === 'section' ? 'On many pages' : capital(KINDS[kind].many);
     const tree = isTree(kind);
     if (!KINDS[kind].byCategory) {
-      const items = (outline.children.get(outline.root) ?? []).filter((item) => item.kind === kind);
+      const items =
+        kind === 'section'
+          ? sharedIn(outline)
+          : (outline.children.get(outline.root) ?? []).filter((item) => item.kind === kind);
       return items.length > 0 ? [{ kind, title, tree, items }] : [];
     }
     const all = [...outline.items.values()].filter((item) => item.kind === kind);

@@ -1,6 +1,7 @@
 'use client';
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
 import {
   all,
   coverage,
@@ -11,8 +12,10 @@ import {
   type ItemKind,
   isAddressed,
   nameInContext,
+  type Outline,
   type Target,
   test,
+  type What,
 } from '@/core';
 import { Button, type Findable, Finder, Pick } from '@/ui';
 import { rowsOf } from '../board/rows';
@@ -31,16 +34,51 @@ interface FoundItem extends Findable {
 /** The first leg: which items the gate covers, and which it leaves out; pointed at, or described. */
 export function WhatLeg({ gate, onChange }: LegProps) {
   const { outline, vocabulary } = useDesk();
-  const { targets, except } = gate.what;
-  const change = (what: Partial<Gate['what']>) => onChange({ ...gate, what: { ...gate.what, ...what } });
   const covered = [...coverage(gate, outline, vocabulary)];
+  return (
+    <WhatEditor
+      what={gate.what}
+      label="Covered"
+      // A gate that sets others aside does so for what is on a page only where it covers that too.
+      withParts={gate.stance === 'instead'}
+      onChange={(what) => onChange({ ...gate, what })}
+    >
+      {covered.length === 0 ? 'Covers nothing yet' : `Covers ${countsOfKinds(covered, outline)}`}. Or point at
+      rows of the board.
+    </WhatEditor>
+  );
+}
+
+/** "3 pages, 12 posts". */
+export function countsOfKinds(ids: readonly ItemId[], { items }: Outline): string {
+  const counts = new Map<ItemKind, number>();
+  for (const id of ids) {
+    const kind = items.get(id)?.kind;
+    if (kind) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  }
+  return [...counts].map(([kind, count]) => `${count} ${count === 1 ? kind : `${kind}s`}`).join(', ');
+}
+
+interface WhatProps {
+  readonly what: What;
+  readonly label: string;
+  readonly withParts?: boolean;
+  readonly onChange: (what: What) => void;
+  /** What is said of it: how much that is. */
+  readonly children: ReactNode;
+}
+
+/** Some items of the site: pointed at or described, minus some. */
+export function WhatEditor({ what, label, withParts = false, onChange, children }: WhatProps) {
+  const { outline } = useDesk();
+  const { targets, except } = what;
+  const change = (over: Partial<What>) => onChange({ ...what, ...over });
   return (
     <div className="grid gap-2">
       <TargetList
-        label="Covered"
+        label={label}
         targets={targets}
-        // A gate that sets others aside does so for what is on a page only where it covers that too.
-        withParts={gate.stance === 'instead'}
+        withParts={withParts}
         onChange={(next) => change({ targets: next })}
       />
       {except.length > 0 && (
@@ -66,10 +104,7 @@ export function WhatLeg({ gate, onChange }: LegProps) {
             <Button onClick={() => change({ except: [...except, aSelection()] })}>Leave some out</Button>
           </>
         )}
-        <span className="note">
-          {covered.length === 0 ? 'Covers nothing yet' : `Covers ${kindsOf(covered)}`}. Or point at rows of
-          the board.
-        </span>
+        <span className="note">{children}</span>
       </div>
     </div>
   );
@@ -86,15 +121,6 @@ export function WhatLeg({ gate, onChange }: LegProps) {
       kind: 'selection',
       where: category === undefined ? posts : all(posts, test('item category', 'is', category)),
     };
-  }
-
-  function kindsOf(ids: readonly ItemId[]): string {
-    const counts = new Map<ItemKind, number>();
-    for (const id of ids) {
-      const kind = outline.items.get(id)?.kind;
-      if (kind) counts.set(kind, (counts.get(kind) ?? 0) + 1);
-    }
-    return [...counts].map(([kind, count]) => `${count} ${count === 1 ? kind : `${kind}s`}`).join(', ');
   }
 }
 

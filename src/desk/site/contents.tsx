@@ -2,7 +2,7 @@
 /** Everything the site holds, to be opened, and the ways to make more. */
 import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { asId, groupsOf, ITEM_KINDS, type ItemId, type ItemKind, KINDS, MENU_PLACES } from '@/core';
+import { asId, groupsOf, ITEM_KINDS, type ItemId, type ItemKind, MENU_PLACES } from '@/core';
 import type { ItemEdit } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -17,13 +17,16 @@ const MAKING = {
   site: null,
   page: 'form',
   post: 'form',
-  section: null,
+  section: 'form',
   menu: 'form',
   link: null,
   file: 'upload',
 } as const satisfies Record<ItemKind, 'form' | 'upload' | null>;
 
 type Made = { [K in ItemKind]: (typeof MAKING)[K] extends 'form' ? K : never }[ItemKind];
+
+/** A section that is made by itself is one that many pages share. */
+const calledHere = (kind: ItemKind): string => (kind === 'section' ? 'shared section' : kind);
 
 const isMadeHere = (kind: ItemKind): kind is Made => MAKING[kind] === 'form';
 
@@ -58,10 +61,10 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
         {ITEM_KINDS.filter((kind) => MAKING[kind] !== null).map((kind) => (
           <Button
             key={kind}
-            aria-label={`New ${kind}`}
+            aria-label={`New ${calledHere(kind)}`}
             onClick={() => (isMadeHere(kind) ? setMaking(kind) : file.current?.click())}
           >
-            {kind}
+            {calledHere(kind)}
           </Button>
         ))}
         <input
@@ -92,7 +95,7 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
           <Group key={title} title={title}>
             <Siblings
               items={
-                KINDS[kind].part ? [...outline.items.values()].filter((item) => item.kind === kind) : items
+                kind === 'file' ? [...outline.items.values()].filter((item) => item.kind === kind) : items
               }
               tree={tree}
             />
@@ -144,13 +147,14 @@ function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemPr
         const edits: Readonly<Record<Made, ItemEdit>> = {
           page: { kind: 'new page', parent, title },
           post: { kind: 'new post', title, category: category.trim() || null },
+          section: { kind: 'new shared', title },
           menu: { kind: 'new menu', title, place },
         };
         onMake(edits[kind]);
       }}
     >
       <Input
-        label={`Title of the new ${kind}`}
+        label={`Title of the new ${calledHere(kind)}`}
         placeholder="Title"
         value={title}
         autoFocus

@@ -13,7 +13,7 @@ const FIELD_TYPES = [
   { value: 'tick', label: 'a tick' },
 ] as const;
 
-export function FormSection({ section, onChange }: EditorProps<Of<'form'>>) {
+export function FormSection({ page, section, onChange }: EditorProps<Of<'form'>>) {
   const put = (index: number, field: FormField) =>
     onChange({
       ...section,
@@ -22,6 +22,7 @@ export function FormSection({ section, onChange }: EditorProps<Of<'form'>>) {
   return (
     <div className="grid gap-2">
       <TextEditor
+        page={page}
         label={`Text of ${section.title}`}
         text={section.text}
         onChange={(text) => onChange({ ...section, text })}

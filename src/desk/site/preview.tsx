@@ -1,12 +1,13 @@
 'use client';
 import { useState } from 'react';
-import { type ItemId, keyOfStandIn, listed, nameOf } from '@/core';
-import type { Document, DocumentProblem, WithheldLink } from '@/services';
+import { type Addressed, type ItemId, keyOfStandIn, listed, nameOf } from '@/core';
+import type { DocumentProblem, WithheldLink } from '@/services';
 import { Pick } from '@/ui';
 import { useDesk } from '../context';
 import { referenceOf } from '../stand-in-reference';
 import { useAnswer } from '../use-answer';
 import { ItemReachView } from './item-reach';
+import type { AnyDocument } from './writing-state';
 
 interface Previewed {
   readonly html: string | null;
@@ -15,15 +16,30 @@ interface Previewed {
   readonly withheld: readonly WithheldLink[];
 }
 
+interface PreviewProps {
+  readonly item: string;
+  readonly document: AnyDocument;
+  /** Of a shared section: what it stands on, to choose from. */
+  readonly hosts?: readonly Addressed[];
+}
+
+const MOST_HOSTS = 200;
+
 /** What is being written as it will look, to one of the board's visitors, under the draft's gates. */
-export function Preview({ item, document }: { readonly item: string; readonly document: Document }) {
+export function Preview({ item, document, hosts = [] }: PreviewProps) {
   const { standIns, draft, outline } = useDesk();
+  const [at, setAt] = useState('');
+  const host = hosts.find(({ id }) => id === at) ?? hosts[0];
   const there = outline.items.get(item as ItemId);
   const [chosen, setChosen] = useState('');
   const standIn = standIns.find((one) => keyOfStandIn(one) === chosen) ?? standIns[0];
   const answer = useAnswer<Previewed>(
     `items/${encodeURIComponent(item)}/preview`,
-    { standIn: standIn ? referenceOf(standIn) : 'guest', document },
+    {
+      standIn: standIn ? referenceOf(standIn) : 'guest',
+      document,
+      ...(host && { host: host.id }),
+    },
     draft.policy,
   );
   const shown = answer?.ok ? answer.value : null;
@@ -37,7 +53,21 @@ export function Preview({ item, document }: { readonly item: string; readonly do
           options={standIns.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }))}
           onPick={setChosen}
         />
-        <span className="note">would see it, with the draft’s gates</span>
+        {host ? (
+          <>
+            <span className="text-quiet">on</span>
+            <Pick
+              label="On what it is shown"
+              value={host.id as string}
+              options={hosts
+                .slice(0, MOST_HOSTS)
+                .map(({ id, title }) => ({ value: id as string, label: title }))}
+              onPick={setAt}
+            />
+          </>
+        ) : (
+          <span className="note">would see it, with the draft’s gates</span>
+        )}
       </div>
       {standIn && there && <ItemReachView item={there} standIn={standIn} />}
       {standIn && shown && shown.withheld.length > 0 && (

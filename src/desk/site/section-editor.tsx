@@ -15,6 +15,7 @@ export function SectionEditor({ page, section, onChange }: EditorProps) {
     case 'text':
       return (
         <TextEditor
+          page={page}
           label={`Text of ${section.title}`}
           text={section.text}
           onChange={(text) => onChange({ ...section, text })}
@@ -30,6 +31,7 @@ export function SectionEditor({ page, section, onChange }: EditorProps) {
       return (
         <>
           <TextEditor
+            page={page}
             label={`Text of ${section.title}`}
             text={section.text}
             onChange={(text) => onChange({ ...section, text })}
@@ -129,12 +131,13 @@ function PostsSection({ section, onChange }: EditorProps<Of<'posts'>>) {
   );
 }
 
-function FollowSection({ section, onChange }: EditorProps<Of<'follow'>>) {
+function FollowSection({ page, section, onChange }: EditorProps<Of<'follow'>>) {
   const { vocabulary } = useDesk();
   const open = vocabulary.groups.filter((group) => group.open);
   return (
     <div className="grid gap-2">
       <TextEditor
+        page={page}
         label={`Text of ${section.title}`}
         text={section.text}
         onChange={(text) => onChange({ ...section, text })}

@@ -1,12 +1,13 @@
 'use client';
 /** The Site screen: everything the site holds to the left, what is open in the middle, how it will look to the right. */
 import type { ReactNode } from 'react';
-import type { Item, ItemId, ItemKind } from '@/core';
+import { type Item, type ItemId, type ItemKind, isShared } from '@/core';
 import { useDesk } from '../context';
 import { Contents } from './contents';
 import { FileEditor } from './file-editor';
 import { MenuEditor } from './menu-editor';
 import { Overview } from './overview';
+import { SharedWriter } from './shared-writer';
 import { Writer } from './writer';
 
 /** What changes an item of each kind; null for those that are changed with what they stand in. */
@@ -14,7 +15,7 @@ const EDITORS: { readonly [K in ItemKind]: ((item: Extract<Item, { kind: K }>) =
   site: null,
   page: (item) => <Writer key={item.id} item={item} />,
   post: (item) => <Writer key={item.id} item={item} />,
-  section: null,
+  section: (item) => (isShared(item) ? <SharedWriter key={item.id} item={item} /> : null),
   menu: (item) => <MenuEditor key={item.id} menu={item} />,
   link: null,
   file: (item) => <FileEditor key={item.id} file={item} />,

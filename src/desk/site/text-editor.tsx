@@ -4,6 +4,8 @@ import { useRef } from 'react';
 import {
   type Completions,
   completionsAt,
+  type ItemId,
+  isShared,
   ownCompletionsAt,
   ownWordProblem,
   parseRegions,
@@ -14,6 +16,8 @@ import { CompletingArea } from '../condition';
 import { useDesk } from '../context';
 
 interface TextEditorProps {
+  /** What the text is in: a page or post, or a shared section, whose regions may ask about what it stands on. */
+  readonly page: ItemId;
   readonly label: string;
   readonly text: string;
   readonly rows: number;
@@ -37,11 +41,11 @@ function textCompletionsAt(text: string, cursor: number, vocabulary: Vocabulary)
 }
 
 /** Markdown with marked regions and own words; what is wrong with one is said at once, at its line. */
-export function TextEditor({ label, text, rows, onChange }: TextEditorProps) {
-  const { compiled } = useDesk();
+export function TextEditor({ page, label, text, rows, onChange }: TextEditorProps) {
+  const { compiled, outline } = useDesk();
   const area = useRef<HTMLTextAreaElement>(null);
   const { vocabulary } = compiled.live;
-  const region = parseRegions(text, vocabulary).problem;
+  const region = parseRegions(text, vocabulary, isShared(outline.items.get(page))).problem;
   const own = ownWordProblem(text, vocabulary);
   const surround = () => {
     const here = area.current;

@@ -7,6 +7,7 @@ import { useCallback, useEffect, useReducer, useRef } from 'react';
 import type { Document, DocumentProblem, KeptDraft, Writing } from '@/services';
 import { ask } from '../service';
 import {
+  type AnyDocument,
   keepingOf,
   nothingRead,
   reduceWriting,
@@ -18,21 +19,21 @@ const PAUSE_MS = 500;
 const RETRY_MS = 3000;
 
 /** What is written, and what can be done with it. */
-export interface WritingDesk
-  extends Pick<WritingState, 'document' | 'drafted' | 'problem' | 'problems' | 'theirs'> {
+export interface WritingDesk<D extends AnyDocument = Document>
+  extends Pick<WritingState<D>, 'document' | 'drafted' | 'problem' | 'problems' | 'theirs'> {
   readonly keeping: ReturnType<typeof keepingOf>;
-  readonly change: (document: Document) => void;
+  readonly change: (document: D) => void;
   readonly send: () => Promise<boolean>;
   readonly drop: () => Promise<void>;
   readonly settle: (take: 'mine' | 'theirs') => void;
 }
 
-export function useWriting(item: string): WritingDesk {
+export function useWriting<D extends AnyDocument = Document>(item: string): WritingDesk<D> {
   const path = `items/${encodeURIComponent(item)}`;
   // What goes to the server is read when it goes, whatever was drawn last.
-  const state = useRef(nothingRead);
+  const state = useRef<WritingState<D>>(nothingRead);
   const [, redraw] = useReducer((count: number) => count + 1, 0);
-  const happen = useCallback((action: WritingAction) => {
+  const happen = useCallback((action: WritingAction<D>) => {
     state.current = reduceWriting(state.current, action);
     redraw();
   }, []);
@@ -40,14 +41,14 @@ export function useWriting(item: string): WritingDesk {
   const turn = useRef<Promise<unknown>>(Promise.resolve());
 
   const read = useCallback(async () => {
-    const answer = await ask<Writing>('GET', path);
+    const answer = await ask<Writing<D>>('GET', path);
     happen(answer.ok ? { kind: 'read', writing: answer.value } : { kind: 'not read', title: answer.title });
   }, [path, happen]);
   useEffect(() => void read(), [read]);
 
   const showTheirs = useCallback(
     async (draft: unknown) => {
-      const answer = await ask<Writing>('GET', path);
+      const answer = await ask<Writing<D>>('GET', path);
       if (answer.ok) happen({ kind: 'theirs', draft: draft as KeptDraft | null, writing: answer.value });
     },
     [path, happen],
@@ -93,12 +94,12 @@ export function useWriting(item: string): WritingDesk {
     };
   }, [save]);
 
-  const change = useCallback((next: Document) => happen({ kind: 'typed', document: next }), [happen]);
+  const change = useCallback((next: D) => happen({ kind: 'typed', document: next }), [happen]);
 
   const send = useCallback(async () => {
     if (!(await save())) return false;
     const { site, draft } = state.current.versions;
-    const answer = await ask<{ version: number; live: Document }>('POST', `${path}/send`, {
+    const answer = await ask<{ version: number; live: D }>('POST', `${path}/send`, {
       version: site,
       draft,
     });

@@ -10,7 +10,8 @@ import { ask } from '../service';
 import { useChangeItem } from '../use-change-item';
 import { Preview } from './preview';
 import { SectionList } from './section-list';
-import { useWriting, type WritingDesk } from './use-writing';
+import { useWriting } from './use-writing';
+import { WritingHead } from './writing-head';
 
 export function Writer({ item }: { readonly item: Addressed }) {
   const writing = useWriting(item.id);
@@ -33,41 +34,17 @@ export function Writer({ item }: { readonly item: Addressed }) {
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
       <section aria-label={`Writing ${item.title}`} className="min-h-0 overflow-y-auto px-6 py-5">
-        <header className="flex flex-wrap items-center gap-2">
-          <h2 className="mr-auto text-xl">{document.title || 'Without a title'}</h2>
-          <Kept writing={writing} />
-          {writing.drafted && (
-            <Button weight="quiet" onClick={() => void writing.drop()}>
-              Drop what I wrote
-            </Button>
-          )}
-          <Button
-            weight="main"
-            disabled={!writing.drafted && writing.keeping === 'kept'}
-            onClick={() => void send()}
-          >
-            Put it on the site
-          </Button>
-        </header>
-        {writing.theirs && (
-          <div role="alert" className="mt-3 grid gap-2 border-alarm border-l-3 pl-3">
-            <p>
-              {writing.theirs.by} wrote here meanwhile. Theirs is called “
-              {String(writing.theirs.document.title ?? '')}” and has{' '}
-              {(writing.theirs.document.sections as readonly unknown[] | undefined)?.length ?? 0} sections;
-              nothing of either is lost until you choose.
-            </p>
-            <p className="flex gap-2">
-              <Button onClick={() => writing.settle('mine')}>Keep mine</Button>
-              <Button onClick={() => writing.settle('theirs')}>Take theirs</Button>
-            </p>
-          </div>
-        )}
-        {writing.problem && !writing.theirs && (
-          <p role="alert" className="mt-3 border-alarm border-l-3 pl-3 text-alarm">
-            {writing.problem}
-          </p>
-        )}
+        <WritingHead
+          title={document.title}
+          writing={writing}
+          theirs={
+            writing.theirs &&
+            `“${String(writing.theirs.document.title ?? '')}” and has ${
+              (writing.theirs.document.sections as readonly unknown[] | undefined)?.length ?? 0
+            } sections`
+          }
+          onSend={() => void send()}
+        />
         <About document={document} kind={item.kind} problems={writing.problems} onChange={put} />
         <SectionList
           page={item.id}
@@ -106,19 +83,6 @@ export function Writer({ item }: { readonly item: Addressed }) {
       </section>
       <Preview item={item.id} document={document} />
     </div>
-  );
-}
-
-function Kept({ writing }: { readonly writing: WritingDesk }) {
-  const said = {
-    kept: writing.drafted ? 'Kept, not on the site yet' : 'As it is on the site',
-    keeping: 'Keeping …',
-    'not kept': 'Not kept yet',
-  }[writing.keeping];
-  return (
-    <span role="status" data-testid="kept" className="note">
-      {said}
-    </span>
   );
 }
 
@@ -268,7 +232,7 @@ interface LineProps {
   readonly children: React.ReactNode;
 }
 
-const Line = ({ name, problem, children }: LineProps) => (
+export const Line = ({ name, problem, children }: LineProps) => (
   <div className="grid grid-cols-[5rem_minmax(0,1fr)] items-start gap-2">
     <span className="pt-1 text-quiet">{name}</span>
     <div className="grid justify-items-start gap-1">

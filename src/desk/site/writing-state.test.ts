@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import type { KeptDraft, Writing } from '@/services';
+import type { Document, KeptDraft, Writing } from '@/services';
 import { titled } from '../testing';
 import {
   keepingOf,
@@ -18,9 +18,10 @@ const draftOf = (title: string, version: number): KeptDraft => ({
 });
 const read = (version: number, draft: KeptDraft | null): WritingAction => ({
   kind: 'read',
-  writing: { id: 'visit', kind: 'page', live: titled('Visit us'), version, draft } as Writing,
+  writing: { id: 'visit', kind: 'page', live: titled('Visit us'), version, draft } as Writing<Document>,
 });
-const after = (...actions: readonly WritingAction[]) => actions.reduce(reduceWriting, nothingRead);
+const after = (...actions: readonly WritingAction[]) =>
+  actions.reduce<WritingState>(reduceWriting, nothingRead);
 const typed = (title: string): WritingAction => ({ kind: 'typed', document: titled(title) });
 
 it('bases the next save on the version that the last one was given', () => {
@@ -48,7 +49,13 @@ it('is sent anew, over theirs, when mine is taken; theirs is shown as kept other
     {
       kind: 'theirs',
       draft: draftOf('Theirs', 9),
-      writing: { id: 'visit', kind: 'page', live: titled('Visit us'), version: 5, draft: null } as Writing,
+      writing: {
+        id: 'visit',
+        kind: 'page',
+        live: titled('Visit us'),
+        version: 5,
+        draft: null,
+      } as Writing<Document>,
     },
   );
   expect(keepingOf(late)).toBe('not kept');
@@ -69,7 +76,13 @@ it('calls what is on the site theirs when there is no draft any more', () => {
   const late = after(read(4, null), {
     kind: 'theirs',
     draft: null,
-    writing: { id: 'visit', kind: 'page', live: titled('Sent'), version: 5, draft: null } as Writing,
+    writing: {
+      id: 'visit',
+      kind: 'page',
+      live: titled('Sent'),
+      version: 5,
+      draft: null,
+    } as Writing<Document>,
   });
   expect(late.theirs).toMatchObject({ document: { title: 'Sent' }, version: 0 });
   expect(reduceWriting(late, { kind: 'settle', take: 'theirs' }).drafted).toBe(false);
@@ -90,7 +103,13 @@ const somebody: fc.Arbitrary<WritingAction> = fc.oneof(
     ([draft, version]): WritingAction => ({
       kind: 'theirs',
       draft: draft && draftOf(...draft),
-      writing: { id: 'visit', kind: 'page', live: titled('Visit us'), version, draft: null } as Writing,
+      writing: {
+        id: 'visit',
+        kind: 'page',
+        live: titled('Visit us'),
+        version,
+        draft: null,
+      } as Writing<Document>,
     }),
   ),
 );

@@ -2,12 +2,15 @@
  * A document being written, as this tab holds it, and what can happen to it: a reducer, so that keeping, sending, coming too
  * late and taking what somebody else wrote can be told apart and tested without a screen.
  */
-import type { Document, DocumentProblem, KeptDraft, Writing } from '@/services';
+import type { Document, DocumentProblem, KeptDraft, SharedDocument, Writing } from '@/services';
 
-export interface WritingState {
-  readonly document: Document | null;
+/** What is written: a page or post, or a section that many share. */
+export type AnyDocument = Document | SharedDocument;
+
+export interface WritingState<D extends AnyDocument = Document> {
+  readonly document: D | null;
   /** What the server holds, as far as this tab knows; null when it holds something else. */
-  readonly saved: Document | null;
+  readonly saved: D | null;
   /** The versions that are sent along: what comes from an older one is refused. */
   readonly versions: { readonly site: number; readonly draft: number };
   /** Whether there is something that is not on the site. */
@@ -20,20 +23,20 @@ export interface WritingState {
   readonly theirs: KeptDraft | null;
 }
 
-export type WritingAction =
-  | { readonly kind: 'read'; readonly writing: Writing }
+export type WritingAction<D extends AnyDocument = Document> =
+  | { readonly kind: 'read'; readonly writing: Writing<D> }
   | { readonly kind: 'not read'; readonly title: string }
-  | { readonly kind: 'typed'; readonly document: Document }
-  | { readonly kind: 'kept'; readonly document: Document; readonly version: number }
+  | { readonly kind: 'typed'; readonly document: D }
+  | { readonly kind: 'kept'; readonly document: D; readonly version: number }
   | { readonly kind: 'not kept'; readonly title: string }
   | { readonly kind: 'not sent'; readonly title: string; readonly problems: readonly DocumentProblem[] }
   /** Others wrote first: their draft, or what they put on the site, after which there is no draft. */
-  | { readonly kind: 'theirs'; readonly draft: KeptDraft | null; readonly writing: Writing }
+  | { readonly kind: 'theirs'; readonly draft: KeptDraft | null; readonly writing: Writing<D> }
   | { readonly kind: 'settle'; readonly take: 'mine' | 'theirs' }
   /** What was typed here is not wanted. */
   | { readonly kind: 'let go' };
 
-export const nothingRead: WritingState = {
+export const nothingRead: WritingState<never> = {
   document: null,
   saved: null,
   versions: { site: 0, draft: 0 },
@@ -45,11 +48,14 @@ export const nothingRead: WritingState = {
 };
 
 /** What is written after something happened to it. */
-export function reduceWriting(state: WritingState, action: WritingAction): WritingState {
+export function reduceWriting<D extends AnyDocument>(
+  state: WritingState<D>,
+  action: WritingAction<D>,
+): WritingState<D> {
   switch (action.kind) {
     case 'read': {
       const { live, version, draft } = action.writing;
-      const shown = draft ? (draft.document as Document) : live;
+      const shown = draft ? (draft.document as D) : live;
       return {
         ...nothingRead,
         document: shown,
@@ -90,7 +96,7 @@ export function reduceWriting(state: WritingState, action: WritingAction): Writi
       const versions = { ...state.versions, draft: theirs.version };
       const settled = { ...state, versions, theirs: null, problem: null, failed: false };
       if (action.take === 'mine') return { ...settled, saved: null };
-      const document = theirs.document as Document;
+      const document = theirs.document as D;
       return { ...settled, document, saved: document, drafted: theirs.version > 0 };
     }
     case 'let go':
@@ -101,5 +107,9 @@ export function reduceWriting(state: WritingState, action: WritingAction): Writi
 }
 
 /** Where the last words typed are. */
-export const keepingOf = ({ document, saved, failed }: WritingState): 'kept' | 'keeping' | 'not kept' =>
+export const keepingOf = ({
+  document,
+  saved,
+  failed,
+}: Pick<WritingState<AnyDocument>, 'document' | 'saved' | 'failed'>): 'kept' | 'keeping' | 'not kept' =>
   failed ? 'not kept' : document === saved ? 'kept' : 'keeping';

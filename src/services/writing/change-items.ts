@@ -10,11 +10,13 @@ import {
   type Item,
   type ItemId,
   isAddressed,
+  isShared,
   MENU_PLACES,
   normaliseAddress,
   type Outline,
   type Policy,
   permits,
+  sharedIn,
 } from '@/core';
 import { insertItems, noContent, type StoredItem, updateItem, writeBothPolicies } from '@/store';
 import { newId as id } from '../forms';
@@ -27,6 +29,7 @@ import { moveItems, publishItems } from './move-items';
 import { problemIn } from './problem-in';
 import { removeItem } from './remove-items';
 import { target, title } from './section-form';
+import { MOST_SHARED } from './shared-form';
 
 /** Items that are moved or published together. */
 const MOST_AT_ONCE = 500;
@@ -40,6 +43,7 @@ const edit = z.discriminatedUnion('kind', [
     category: z.string().trim().min(1).max(200).nullable(),
   }),
   z.strictObject({ kind: z.literal('new menu'), title, place: z.enum(MENU_PLACES) }),
+  z.strictObject({ kind: z.literal('new shared'), title }),
   z.strictObject({ kind: z.literal('new link'), parent: id, title, target }),
   z.strictObject({ kind: z.literal('link'), item: id, title, target }),
   z.strictObject({ kind: z.literal('rename'), item: id, title }),
@@ -103,6 +107,7 @@ export function changeItem(
       case 'new page':
       case 'new post':
       case 'new menu':
+      case 'new shared':
       case 'new link':
         return add(trivet, administrator, state, madeOf(one, state, administrator, now));
       case 'link':
@@ -133,7 +138,7 @@ const placesOf = (one: z.output<typeof edit>, { root }: Outline): readonly ItemI
     ? one.moves.flatMap(({ item, parent }) => [asId<ItemId>(item), asId<ItemId>(parent)])
     : []),
   ...('parent' in one ? [asId<ItemId>(one.parent)] : []),
-  ...(one.kind === 'new post' || one.kind === 'new menu' ? [root] : []),
+  ...(one.kind === 'new post' || one.kind === 'new menu' || one.kind === 'new shared' ? [root] : []),
 ];
 
 type New = Extract<z.output<typeof edit>, { kind: `new ${string}` }>;
@@ -170,6 +175,14 @@ function madeOf(one: New, state: SiteState, administrator: Administrator, now: D
     }
     case 'new menu':
       return { ...base, kind: 'menu', published: true, place: one.place };
+    case 'new shared':
+      return {
+        ...base,
+        kind: 'section',
+        type: 'text',
+        published: false,
+        shared: { spot: 'before', on: { targets: [], except: [] }, elsewhere: false },
+      };
     case 'new link':
       return { ...base, kind: 'link', published: true, target: one.target };
     default:
@@ -194,6 +207,8 @@ async function add(
 ): Promise<ItemAnswer> {
   const wrong = problemIn([...state.outline.items.values(), item]);
   if (wrong !== null) return { kind: 'wrong', message: wrong };
+  if (isShared(item) && sharedIn(state.outline).length >= MOST_SHARED)
+    return { kind: 'wrong', message: `A site shares at most ${MOST_SHARED} sections. Take one away first.` };
   await trivet.db.transaction(async (tx) => {
     await insertItems(tx, [{ item, content: noContent }], 'changed');
     await indexItems(tx, [{ item, content: noContent }], state.live.compiled.vocabulary);

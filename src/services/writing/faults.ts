@@ -4,7 +4,9 @@ import {
   type Item,
   type ItemId,
   isAddressed,
+  isShared,
   nameInContext,
+  type SharedSection,
   sectionsOf,
   textsIn,
 } from '@/core';
@@ -36,6 +38,7 @@ async function look(state: SiteState): Promise<readonly Fault[]> {
   for (const item of state.outline.items.values()) {
     await rest();
     if (isAddressed(item)) faults.push(...(await faultsOf(state, item)));
+    else if (isShared(item)) faults.push(...sharedFaults(state, item));
     else faults.push(...pictureFaults(state, item));
   }
   return faults;
@@ -75,6 +78,23 @@ async function faultsOf(state: SiteState, page: Addressed): Promise<readonly Fau
       message,
     }));
   });
+}
+
+/** Of a section that many share: what is wrong with it, and whether it stands anywhere. */
+function sharedFaults(state: SiteState, section: SharedSection): readonly Fault[] {
+  const { compiled } = state.live;
+  const edited = editedSection(section, contentOf(state, section.id), compiled.vocabulary);
+  const wrong = sectionProblems(
+    [edited],
+    compiled.vocabulary,
+    (id) => state.outline.items.get(id as ItemId),
+    true,
+  );
+  const bare = !section.shared.elsewhere && compiled.places.hosts(section).size === 0;
+  return [
+    ...(bare && section.published ? ['It stands on nothing: no page or post is like what it asks for.'] : []),
+    ...wrong.map(({ line, message }) => (line === null ? message : `Line ${line}: ${message}`)),
+  ].map((message) => ({ item: section.id, section: null, message }));
 }
 
 const pictureFaults = (state: SiteState, item: Item): readonly Fault[] =>

@@ -16,6 +16,7 @@ export {
   storedSection,
   target,
 } from './section-form';
+export type { SharedDocument } from './shared-document';
 export { MOST_SHARED, readStands, standsShape, writtenStands } from './shared-form';
 export { type SiteOverview, siteOverview } from './site-overview';
 export { uploadFile } from './upload';

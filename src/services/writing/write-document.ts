@@ -1,7 +1,17 @@
 /** Writing: drafts that are kept as they are typed, and go to the site whole. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { type Addressed, asId, below, type ItemId, isAddressed, sectionsOf } from '@/core';
+import {
+  type Address,
+  type Addressed,
+  asId,
+  below,
+  type ItemId,
+  isAddressed,
+  isShared,
+  type SharedSection,
+  sectionsOf,
+} from '@/core';
 import {
   type DraftDocument,
   deleteItemDraft,
@@ -21,6 +31,7 @@ import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { type Document, type DocumentProblem, documentOf, factsIn, readDocument } from './document';
 import { storedSection } from './section-form';
+import { readSharedDocument, type SharedDocument, sharedDocumentOf } from './shared-document';
 
 /** A draft as it is kept. */
 export interface KeptDraft {
@@ -30,24 +41,53 @@ export interface KeptDraft {
   readonly at: string;
 }
 
-/** What the editor of a page or post needs. */
-export interface Writing {
+/** What the editor of a page, a post or a shared section needs. */
+export interface Writing<D extends Document | SharedDocument = Document | SharedDocument> {
   readonly id: ItemId;
-  readonly kind: 'page' | 'post';
+  readonly kind: Written['kind'];
   /** As it is on the site, with the version that sending it there has to name. */
-  readonly live: Document;
+  readonly live: D;
   readonly version: number;
   readonly draft: KeptDraft | null;
 }
 
 const LARGEST_DRAFT = 1_500_000;
 
-const itemOf = (state: SiteState, id: string): Addressed | null => {
+/** What is written as a whole: a page or post with its sections, or a section that many share. */
+export type Written = Addressed | SharedSection;
+
+const itemOf = (state: SiteState, id: string): Written | null => {
   const item = state.outline.items.get(asId<ItemId>(id));
-  return isAddressed(item) ? item : null;
+  return isAddressed(item) || isShared(item) ? item : null;
 };
 
-/** A page or post to be written, or null when there is none. */
+const liveOf = (state: SiteState, item: Written): Document | SharedDocument =>
+  isShared(item) ? sharedDocumentOf(state, item) : documentOf(state, item);
+
+/** What a draft makes of the site's items, or what is wrong with it. */
+export function readWritten(
+  input: unknown,
+  item: Written,
+  state: SiteState,
+  publish = false,
+):
+  | { readonly document: Document | SharedDocument; readonly made: Made; readonly address: Address | null }
+  | { readonly problems: readonly DocumentProblem[] } {
+  if (isShared(item)) {
+    const read = readSharedDocument(input, item, state);
+    if ('problems' in read) return read;
+    const { item: kept, content } = read.stored;
+    const stored = publish ? { item: { ...kept, published: true }, content } : read.stored;
+    return { document: read.document, made: { changed: [stored], added: [], gone: [] }, address: null };
+  }
+  const read = readDocument(input, item, state);
+  if ('problems' in read) return read;
+  const { document, address } = read;
+  const shown = publish ? { ...document, published: true } : document;
+  return { document, made: itemsFor(shown, address, item, state), address };
+}
+
+/** Something to be written, or null when there is no such thing. */
 export async function readWriting(
   trivet: Trivet,
   administrator: Administrator,
@@ -60,7 +100,7 @@ export async function readWriting(
   return {
     id: item.id,
     kind: item.kind,
-    live: documentOf(state, item),
+    live: liveOf(state, item),
     version: state.versions.get(item.id) ?? 0,
     draft: await keptDraft(trivet, item.id),
   };
@@ -122,7 +162,7 @@ export async function dropWriting(trivet: Trivet, administrator: Administrator, 
 const sending = z.strictObject({ version: z.int().min(0), draft: z.int().min(0) });
 
 export type SendAnswer =
-  | { readonly kind: 'sent'; readonly version: number; readonly live: Document }
+  | { readonly kind: 'sent'; readonly version: number; readonly live: Document | SharedDocument }
   | { readonly kind: 'wrong'; readonly problems: readonly DocumentProblem[] }
   | { readonly kind: 'stale'; readonly draft: KeptDraft | null }
   | { readonly kind: 'missing' };
@@ -143,9 +183,9 @@ export function sendWriting(
     const version = state.versions.get(item.id) ?? 0;
     if (draft.version !== parsed.data.draft || version !== parsed.data.version)
       return { kind: 'stale', draft: await keptDraft(trivet, item.id) };
-    const read = readDocument(draft.document, item, state);
+    const read = readWritten(draft.document, item, state);
     if ('problems' in read) return { kind: 'wrong', problems: read.problems };
-    const made = itemsFor(read.document, read.address, item, state);
+    const { made, address } = read;
     await trivet.db.transaction(async (tx) => {
       if (made.gone.length > 0) {
         const removed = { items: made.gone };
@@ -158,7 +198,7 @@ export function sendWriting(
       }
       for (const one of made.changed) await updateItem(tx, one);
       await insertItems(tx, made.added);
-      if (read.address !== item.address) await noteOldAddress(tx, item.address, item.id);
+      if (isAddressed(item) && address !== item.address) await noteOldAddress(tx, item.address, item.id);
       await indexItems(tx, [...made.changed, ...made.added], state.live.compiled.vocabulary);
       await deleteItemDraft(tx, item.id);
     });
@@ -174,7 +214,7 @@ interface Made {
 }
 
 /** The items that a document makes of a page or post. */
-export function itemsFor(
+function itemsFor(
   document: Document,
   address: Addressed['address'],
   item: Addressed,

@@ -36,8 +36,8 @@ const view = (path: string, name: string | null = null) =>
 const shown = (path: string, name: string | null = null) => JSON.stringify(view(path, name));
 const writing = async (id: string) => {
   const read = await readWriting(trivet, greta, id);
-  if (!read) throw new Error(id);
-  return read;
+  if (!read || !('sections' in read.live)) throw new Error(id);
+  return { ...read, live: read.live };
 };
 const save = (id: string, document: object, version = 0) =>
   saveWriting(trivet, greta, id, { version, document }, now);
