@@ -10,11 +10,13 @@ import {
   type Gate,
   type GateId,
   type Item,
+  isShared,
   keyOfStandIn,
   nameOf,
   newGate,
   outlineOf,
   pathOf,
+  placeOf,
   type StandIn,
   same,
   type VisitorFacts,
@@ -175,7 +177,9 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
   );
   const addGate = useCallback(
     (...items: readonly Item[]) => {
-      const gate = newGate(crypto.randomUUID() as GateId, items, outline, vocabulary);
+      // A gate is put on a shared section, wherever it stands.
+      const meant = items.map((item) => outline.items.get(placeOf(item.id)?.section ?? item.id) ?? item);
+      const gate = newGate(crypto.randomUUID() as GateId, meant, outline, vocabulary);
       edit({ ...policy, gates: [...policy.gates, gate] });
       setBench({ kind: 'gate', gate: gate.id });
     },
@@ -229,10 +233,13 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
         toast.error(`The walk as ${nameOf(standIn)} can’t begin: ${answer.title}`);
         return;
       }
-      const page = pageOf(item, outline.items);
+      // A shared section is looked at on what it stands on.
+      const [first] = item !== null && isShared(item) ? compiledDraft.places.hosts(item) : [];
+      const host = (item && placeOf(item.id)?.host) ?? first;
+      const page = pageOf((host && outline.items.get(host)) ?? item, outline.items);
       router.push(`/desk/walk/${answer.value.token}?at=${encodeURIComponent(page)}`);
     },
-    [side, outline, router],
+    [side, outline, router, compiledDraft],
   );
 
   // People and names that others changed appear when one comes back to the tab.

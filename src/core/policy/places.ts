@@ -140,3 +140,18 @@ export function placesIn(
     },
   };
 }
+
+/** On how many of its hosts a visitor gets a shared section. */
+export function hostsOpenTo(
+  { places }: { readonly places: Places },
+  section: SharedSection,
+  visitor: VisitorFacts,
+  request: RequestFacts,
+): { readonly open: number; readonly of: number } {
+  let [open, of] = [0, 0];
+  for (const { hosts, hurdles } of places.kindsOf(section)) {
+    of += hosts.length;
+    if (hurdles.every(({ passes, at }) => passes(visitor, at, request))) open += hosts.length;
+  }
+  return { open, of };
+}

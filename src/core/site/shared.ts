@@ -51,3 +51,19 @@ export function placeOf(id: ItemId): { readonly section: ItemId; readonly host: 
   const at = id.indexOf(AT);
   return at < 0 ? null : { section: asId(id.slice(0, at)), host: asId(id.slice(at + 1)) };
 }
+
+/** A shared section on one of its hosts as an item of its own: it is called by both. */
+export const placedOn = (section: SharedSection, host: Item): SharedSection => ({
+  ...section,
+  id: placeId(section.id, host.id),
+  parent: section.id,
+  title: `${section.title} on ${host.title}`,
+});
+
+/** The item of an id, or the shared section on one of its hosts. */
+export function itemAt({ items }: Outline, id: ItemId): Item | undefined {
+  const place = placeOf(id);
+  if (place === null) return items.get(id);
+  const [section, host] = [items.get(place.section), items.get(place.host)];
+  return isShared(section) && host ? placedOn(section, host) : undefined;
+}

@@ -23,7 +23,11 @@ export function BoardCell({ cell, place, label, chosen, lit, onPoint, onFocusCel
   const then = outcomeOf(cell.draft);
   const marked = side === 'difference' && cell.changes;
   const outcome = side === 'live' ? now : then;
-  const said = marked ? `${label}; now ${outcomeName(now)}` : label;
+  const hosts = cell.hosts?.[side === 'live' ? 'live' : 'draft'] ?? null;
+  // Where it is the same on all of them, the mark says so.
+  const some = hosts !== null && outcome === 'open' && hosts.open < hosts.of ? hosts : null;
+  const where = some ? `, on ${some.open} of ${some.of} pages` : '';
+  const said = (marked ? `${label}; now ${outcomeName(now)}` : label) + where;
   return (
     <td className={clsx('border-thin border-b p-0 text-center', lit && 'bg-sunk')}>
       <button
@@ -55,6 +59,11 @@ export function BoardCell({ cell, place, label, chosen, lit, onPoint, onFocusCel
           </>
         )}
         <OutcomeMark outcome={outcome} />
+        {some && (
+          <span aria-hidden="true" className="text-quiet text-xs tabular-nums">
+            {some.open}/{some.of}
+          </span>
+        )}
       </button>
     </td>
   );

@@ -6,11 +6,14 @@ import {
   type CompiledPolicy,
   capital,
   describeDecision,
+  type Item,
   type ItemId,
   isAddressed,
+  isShared,
   keyOfStandIn,
   nameInContext,
   nameOf,
+  pathOf,
   type StandIn,
 } from '@/core';
 import { useDesk } from '../context';
@@ -104,11 +107,13 @@ export const BoardRow = memo(function BoardRow({
           {/* One line high: where there is no room for it, the address goes before anything of the title does. */}
           <span className="flex h-[30px] min-w-0 flex-wrap gap-x-2 overflow-hidden leading-[30px]">
             <span className={clsx('max-w-full truncate', depth === 0 && !still && 'font-semibold')}>
-              {item.title}
+              {row.on ? `on ${row.on.title}` : item.title}
             </span>
             {row.within && <span className="max-w-full truncate text-quiet text-xs">in {row.within}</span>}
-            {isAddressed(item) && (
-              <span className="max-w-full truncate text-quiet text-xs leading-[31px]">{item.address}</span>
+            {isAddressed(row.on ?? item) && (
+              <span className="max-w-full truncate text-quiet text-xs leading-[31px]">
+                {pathOf(row.on ?? item)}
+              </span>
             )}
           </span>
           {!item.published && <span className="text-quiet text-xs italic">unpublished</span>}
@@ -118,7 +123,7 @@ export const BoardRow = memo(function BoardRow({
               type="button"
               aria-expanded={unfolded}
               aria-label={`${unfolded ? 'Fold away' : 'Fold out'} what is in ${item.title}`}
-              title={`${parts} ${parts === 1 ? 'part' : 'parts'}${gatedWithin ? ', with gates of their own' : ''} (F)`}
+              title={foldTitle(item, parts, gatedWithin)}
               onClick={() => onFold(item.id, !unfolded)}
               className={clsx(
                 '-order-1 -ml-4 grid h-6 w-4 shrink-0 place-items-center hover:text-copper',
@@ -134,9 +139,10 @@ export const BoardRow = memo(function BoardRow({
           )}
           <span className="-order-1 relative grid size-4 shrink-0 place-items-center">
             <span className={clsx('group-hover:opacity-0', marked && 'opacity-0')}>
-              <KindMark kind={item.kind} />
+              <KindMark kind={(row.on ?? item).kind} />
             </span>
             <input
+              disabled={row.on !== undefined}
               type="checkbox"
               tabIndex={-1}
               aria-label={`Mark ${nameInContext(item, outline)}`}
@@ -151,7 +157,7 @@ export const BoardRow = memo(function BoardRow({
             />
           </span>
           <span className="ml-auto flex items-center">
-            {covered === null ? (
+            {row.on ? null : covered === null ? (
               <RowGates item={item} shown={shown} />
             ) : (
               <Pointer item={item} covered={covered} shown={shown} />
@@ -180,3 +186,9 @@ export const BoardRow = memo(function BoardRow({
     </tr>
   );
 });
+
+/** What folds out: what is in it, or what it stands on. */
+const foldTitle = (item: Item, parts: number, gatedWithin: boolean): string =>
+  isShared(item)
+    ? `On ${parts} ${parts === 1 ? 'page' : 'pages'} (F)`
+    : `${parts} ${parts === 1 ? 'part' : 'parts'}${gatedWithin ? ', with gates of their own' : ''} (F)`;

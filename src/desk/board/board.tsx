@@ -10,7 +10,7 @@ import {
   useRef,
   useState,
 } from 'react';
-import { coverage, type ItemId, keyOfStandIn } from '@/core';
+import { coverage, type ItemId, itemAt, keyOfStandIn } from '@/core';
 import { Button, Choice } from '@/ui';
 import { everyRow, filters } from '../board-filter';
 import { useDesk } from '../context';
@@ -70,7 +70,7 @@ export function Board() {
     const shown = [
       ...(opened?.what.targets ?? []).flatMap((target) => (target.kind === 'selection' ? [] : [target.item])),
       ...(bench.kind === 'why' ? [bench.item] : []),
-    ].flatMap((id) => foldsAbove(outline, outline.items.get(id)));
+    ].flatMap((id) => foldsAbove(outline, itemAt(outline, id)));
     const open = new Set(shown);
     for (const [id, out] of folds) if (out) open.add(id);
     return open;
@@ -79,7 +79,10 @@ export function Board() {
   const decided = useMatrix();
   const filtering = filters(filter);
   // Whoever looks for something looks in what is folded away as well.
-  const all = useMemo(() => rowsOf(outline, filtering ? 'all' : unfolded), [outline, filtering, unfolded]);
+  const all = useMemo(
+    () => rowsOf(outline, filtering ? 'all' : unfolded, shown.places),
+    [outline, filtering, unfolded, shown],
+  );
   const rows = useMemo(
     () => filteredRows(all, filter, shown, side === 'live' ? 'live' : 'draft', decided),
     [all, filter, shown, side, decided],
@@ -215,7 +218,7 @@ export function Board() {
       },
       w: () => standIn && item && walk(standIn, item),
       l: () => setLegend((open) => !open),
-      m: () => item && onMark(item.id, false),
+      m: () => item && !rows[row]?.on && onMark(item.id, false),
       f: () => rows[row]?.parts && item && fold(item.id, !rows[row]?.unfolded),
     };
     const step = event.key === 'Escape' ? () => setMarking(unmarked) : steps[event.key];
@@ -265,7 +268,7 @@ export function Board() {
                 <span className="-ml-2 flex flex-wrap items-center gap-x-1">
                   <Legend open={legend} onOpenChange={setLegend} />
                   <BoardSets />
-                  <BoardOut rows={rows} decided={decided} />
+                  <BoardOut rows={rows.filter(({ on }) => on === undefined)} decided={decided} />
                 </span>
               </th>
               {before > 0 && <td className="sticky top-0 z-10 border-iron border-b bg-paper" />}

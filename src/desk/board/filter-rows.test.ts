@@ -93,7 +93,7 @@ it('keeps a heading as long as anything of it is left', () => {
     line.kind === 'heading' ? [line.text] : [],
   );
   expect(headings.length).toBeGreaterThan(0);
-  expect(linesOf(all).filter(({ kind }) => kind === 'heading')).toHaveLength(5);
+  expect(linesOf(all).filter(({ kind }) => kind === 'heading')).toHaveLength(6);
 });
 
 it('goes out as a table that a spreadsheet reads and never runs', () => {

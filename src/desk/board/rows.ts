@@ -6,11 +6,17 @@ import {
   factsOf,
   type Gate,
   groupsOf,
+  hostsOpenTo,
   type Item,
   type ItemId,
+  isShared,
   KINDS,
   type Outline,
+  type Places,
+  placedOn,
+  placeOf,
   type RequestFacts,
+  type SharedSection,
   type StandIn,
   sameToVisitor,
 } from '@/core';
@@ -27,19 +33,36 @@ export interface Row {
   readonly unfolded: boolean;
   /** The title of what it is in, where that has no row of its own above it. */
   readonly within?: string;
+  /** Of a shared section on one of its hosts: the host. */
+  readonly on?: Item;
 }
 
 /** The rows with everything folded out, or with what was. */
 export type Unfolded = 'all' | ReadonlySet<ItemId>;
 
-/** The outline from top to bottom, group by group. Parts fold out under what they are in. The site itself has no row. */
-export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly Row[] {
+/**
+ * The outline from top to bottom, group by group. Parts fold out under what they are in, and with `places` shared sections
+ * to what they stand on, when somebody asks for that one. The site itself has no row.
+ */
+export function rowsOf(
+  outline: Outline,
+  unfolded: Unfolded = 'all',
+  places: Places | null = null,
+): readonly Row[] {
   const rows: Row[] = [];
   const visit = (item: Item, depth: number, heading: string | null) => {
     const children = outline.children.get(item.id) ?? [];
     const parts = children.filter(({ kind }) => KINDS[kind].part);
     const open = unfolded === 'all' || unfolded.has(item.id);
-    rows.push({ item, depth, heading, parts: parts.length, unfolded: open && parts.length > 0 });
+    const hosts = places !== null && isShared(item) ? [...places.hosts(item)] : [];
+    const within = parts.length + hosts.length;
+    const out = within > 0 && (unfolded === 'all' ? parts.length > 0 : open);
+    rows.push({ item, depth, heading, parts: within, unfolded: out });
+    if (isShared(item) && unfolded !== 'all' && open)
+      for (const id of hosts) {
+        const host = outline.items.get(id);
+        if (host) rows.push(placeRow(item, host, depth + 1, heading));
+      }
     if (open) for (const part of parts) visit(part, depth + 1, heading);
     for (const child of children)
       if (!KINDS[child.kind].part && !KINDS[child.kind].byCategory) visit(child, depth + 1, heading);
@@ -48,6 +71,15 @@ export function rowsOf(outline: Outline, unfolded: Unfolded = 'all'): readonly R
     for (const item of items) visit(item, 0, tree ? null : title);
   return rows;
 }
+
+const placeRow = (section: SharedSection, host: Item, depth: number, heading: string | null): Row => ({
+  item: placedOn(section, host),
+  on: host,
+  depth,
+  heading,
+  parts: 0,
+  unfolded: false,
+});
 
 /** The sections and files in an item, and in those. */
 export const partsBelow = (outline: Outline, id: ItemId): readonly Item[] =>
@@ -62,7 +94,7 @@ export const pointsAt = ({ what }: Gate, id: ItemId): boolean =>
 /** What a row has to fold out for an item to be among the rows. */
 export function foldsAbove(outline: Outline, item: Item | undefined): readonly ItemId[] {
   const parent = !item || item.parent === null ? undefined : outline.items.get(item.parent);
-  if (!item || !parent || !KINDS[item.kind].part) return [];
+  if (!item || !parent || !KINDS[item.kind].part || parent.kind === 'site') return [];
   return [parent.id, ...foldsAbove(outline, parent)];
 }
 
@@ -78,7 +110,11 @@ export interface Cell {
   readonly live: Decision;
   /** Whether the visitor would notice the draft going live. */
   readonly changes: boolean;
+  /** Of a shared section: on how many of its hosts the visitor gets it. */
+  readonly hosts: Readonly<Record<'draft' | 'live', HostsOpen>> | null;
 }
+
+export type HostsOpen = ReturnType<typeof hostsOpenTo>;
 
 /** What a stand-in gets for an item. */
 export function cellOf(
@@ -89,10 +125,20 @@ export function cellOf(
 ): Cell {
   const facts = factsOf(standIn);
   const draft = decide(compiled.draft, item.id, facts, request);
+  const count = (policy: CompiledPolicy) =>
+    isShared(item) && placeOf(item.id) === null ? hostsOpenTo(policy, item, facts, request) : null;
+  const hosts = count(compiled.draft);
   // A draft that is what is live was compiled once.
-  if (compiled.draft === compiled.live) return { draft, live: draft, changes: false };
+  if (compiled.draft === compiled.live)
+    return { draft, live: draft, changes: false, hosts: hosts && { draft: hosts, live: hosts } };
   const live = decide(compiled.live, item.id, facts, request);
-  return { draft, live, changes: !sameToVisitor(draft, live) };
+  const before = count(compiled.live);
+  return {
+    draft,
+    live,
+    changes: !sameToVisitor(draft, live) || before?.open !== hosts?.open,
+    hosts: hosts && before && { draft: hosts, live: before },
+  };
 }
 
 /** A gate over a row, with how it stands there. */

@@ -57,6 +57,7 @@ export function Preview({ item, document, hosts = [] }: PreviewProps) {
           <>
             <span className="text-quiet">on</span>
             <Pick
+              className="min-w-0 flex-1"
               label="On what it is shown"
               value={host.id as string}
               options={hosts

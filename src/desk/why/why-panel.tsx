@@ -12,6 +12,7 @@ import {
   explain,
   factsOf,
   type ItemId,
+  itemAt,
   keyOfStandIn,
   nameInContext,
   nameOf,
@@ -39,7 +40,7 @@ type GateStep = Extract<Step, { kind: 'gate' }>;
 export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; readonly standIn: string }) {
   const { outline, request, compiled, side, standIns, walk, setBench, addGate } = useDesk();
   const standIn = standIns.find((one) => keyOfStandIn(one) === key);
-  const item = outline.items.get(id);
+  const item = itemAt(outline, id);
   if (!item || !standIn) return null;
   const which = side === 'live' ? 'live' : 'draft';
   const policy: CompiledPolicy = compiled[which];
