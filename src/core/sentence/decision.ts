@@ -9,6 +9,7 @@ import {
   isDay,
   nameOfId,
   type Outline,
+  placeOf,
   type StandIn,
   type VisitorFacts,
   type Vocabulary,
@@ -58,7 +59,8 @@ export function describeDecision(decision: Decision, who: string, item: Item, ou
 export function describeBecause(explanation: Explanation, item: Item, vocabulary: Vocabulary): string | null {
   const step = explanation.steps.find((candidate: Step) => candidate.verdict === 'spoke');
   if (!step) return null;
-  const place = step.at.id === item.id ? '' : ` (through ${step.at.title})`;
+  const own = placeOf(item.id)?.section ?? item.id;
+  const place = step.at.id === own ? '' : ` (through ${step.at.title})`;
   if (step.kind === 'unpublished') return `${step.at.title} is not published${place}`;
   if (step.kind === 'hosts') return `nothing that ${step.at.title} stands on is open${place}`;
   const who = describeWho(step.gate.who, vocabulary);

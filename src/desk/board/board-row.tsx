@@ -138,11 +138,11 @@ export const BoardRow = memo(function BoardRow({
             </button>
           )}
           <span className="-order-1 relative grid size-4 shrink-0 place-items-center">
-            <span className={clsx('group-hover:opacity-0', marked && 'opacity-0')}>
+            <span className={clsx(!row.on && 'group-hover:opacity-0', marked && 'opacity-0')}>
               <KindMark kind={(row.on ?? item).kind} />
             </span>
             <input
-              disabled={row.on !== undefined}
+              hidden={row.on !== undefined}
               type="checkbox"
               tabIndex={-1}
               aria-label={`Mark ${nameInContext(item, outline)}`}

@@ -262,8 +262,10 @@ export function Board() {
               >
                 <Choice label="Policy shown" value={side} options={SIDES} onChoose={setSide} />
                 <span className="note mt-1.5 block" role="status" data-testid="board-count">
-                  {filtering ? `${rows.length} of ${all.length} items` : `${rows.length} items`},{' '}
-                  {columnCount} {columnCount === 1 ? 'visitor' : 'visitors'}
+                  {filtering
+                    ? `${rows.length} of ${all.length} items`
+                    : `${rows.filter(({ on }) => !on).length} items`}
+                  , {columnCount} {columnCount === 1 ? 'visitor' : 'visitors'}
                 </span>
                 <span className="-ml-2 flex flex-wrap items-center gap-x-1">
                   <Legend open={legend} onOpenChange={setLegend} />

@@ -9,6 +9,7 @@ import {
   hostsOpenTo,
   type Item,
   type ItemId,
+  isAddressed,
   isShared,
   KINDS,
   type Outline,
@@ -59,10 +60,11 @@ export function rowsOf(
     const out = within > 0 && (unfolded === 'all' ? parts.length > 0 : open);
     rows.push({ item, depth, heading, parts: within, unfolded: out });
     if (isShared(item) && unfolded !== 'all' && open)
-      for (const id of hosts) {
-        const host = outline.items.get(id);
-        if (host) rows.push(placeRow(item, host, depth + 1, heading));
-      }
+      for (const host of hosts
+        .map((id) => outline.items.get(id))
+        .filter(isAddressed)
+        .toSorted(byTitle))
+        rows.push(placeRow(item, host, depth + 1, heading));
     if (open) for (const part of parts) visit(part, depth + 1, heading);
     for (const child of children)
       if (!KINDS[child.kind].part && !KINDS[child.kind].byCategory) visit(child, depth + 1, heading);
@@ -71,6 +73,8 @@ export function rowsOf(
     for (const item of items) visit(item, 0, tree ? null : title);
   return rows;
 }
+
+const byTitle = (a: Item, b: Item): number => a.title.localeCompare(b.title);
 
 const placeRow = (section: SharedSection, host: Item, depth: number, heading: string | null): Row => ({
   item: placedOn(section, host),

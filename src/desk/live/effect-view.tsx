@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import {
   capital,
+  counted,
   describeForGuests,
   type GateId,
   type Item,
-  type ItemId,
   isOpenable,
   listed,
   nameInContext,
@@ -52,7 +52,7 @@ export function EffectView({ report }: { readonly report: EffectReport }) {
       <ul className="grid gap-2">
         {places.slice(0, most).map((entry) => (
           <li key={entry.items.join()} className="border-thin border-t pt-2">
-            <Places items={entry.items} />
+            <Places items={entry.items} hosts={entry.hosts} />
             {entry.guests && (
               <p className="flex items-center gap-1.5">
                 Guests: <Outcomed outcome={entry.guests.before} /> <span aria-hidden="true">›</span>
@@ -135,7 +135,7 @@ export function EffectStateView({ state, stop, again }: ReturnType<typeof useEff
 }
 
 /** Items by title: what opens by itself, then the links that lead there, then the parts that follow. */
-function Places({ items }: { readonly items: readonly ItemId[] }) {
+function Places({ items, hosts }: Pick<EffectReport['places'][number], 'items' | 'hosts'>) {
   const { outline } = useDesk();
   const there = items.flatMap((id) => outline.items.get(id) ?? []);
   const [open, links, rest] = [
@@ -144,7 +144,7 @@ function Places({ items }: { readonly items: readonly ItemId[] }) {
     there.filter((item) => item.kind !== 'link' && !isOpenable(item)),
   ];
   const named = (list: readonly Item[]) =>
-    listed([...new Set(list.map((item) => nameInContext(item, outline)))]);
+    listed([...new Set(list.map((item) => nameInContext(item, outline) + onPages(hosts[item.id])))]);
   return (
     <p>
       <strong>{named(open)}</strong>
@@ -163,6 +163,9 @@ function Places({ items }: { readonly items: readonly ItemId[] }) {
     </p>
   );
 }
+
+const onPages = (count: number | undefined): string =>
+  count === undefined ? '' : ` (on ${counted(count, 'page')})`;
 
 const Outcomed = ({ outcome }: { readonly outcome: Outcome }) => (
   <span className="inline-flex items-center gap-1">

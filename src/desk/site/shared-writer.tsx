@@ -48,7 +48,8 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
     const shared = { ...item.shared, on: (on ?? item.shared.on) as Shared['on'] };
     return [...hostsOf({ ...item, shared }, outline, vocabulary)]
       .map((id) => outline.items.get(id))
-      .filter(isAddressed);
+      .filter(isAddressed)
+      .toSorted((a, b) => a.title.localeCompare(b.title));
   }, [item, on, outline, vocabulary]);
   if (!document) return <p className="px-8 py-6 text-quiet">{writing.problem ?? 'Opening …'}</p>;
   const { section } = document;

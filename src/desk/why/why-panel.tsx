@@ -19,6 +19,7 @@ import {
   nameOfId,
   openers,
   outcomeOf,
+  placeOf,
   type Scene,
   type StandIn,
   type Step,
@@ -176,9 +177,14 @@ interface StepViewProps {
 }
 
 function StepView({ step, itemId, facts }: StepViewProps) {
-  const { request, setBench, compiled } = useDesk();
+  const { request, setBench, compiled, outline } = useDesk();
   const away = step.verdict === 'spoke' || step.verdict === 'would speak';
-  const through = step.at.id !== itemId && <span className="text-quiet"> (through {step.at.title})</span>;
+  const place = placeOf(itemId);
+  // What a gate over a shared section asks of the item it asks of its host.
+  const asked = place?.section === step.at.id ? (outline.items.get(place.host) ?? step.at) : step.at;
+  const through = step.at.id !== (place?.section ?? itemId) && (
+    <span className="text-quiet"> (through {step.at.title})</span>
+  );
   if (step.kind === 'unpublished') {
     return (
       <li className="border-alarm border-l-3 pl-3">
@@ -225,7 +231,7 @@ function StepView({ step, itemId, facts }: StepViewProps) {
         </span>
       </p>
       {step.verdict !== 'set aside' && (
-        <TraceView trace={step.trace} scene={{ visitor: facts, item: step.at, request }} />
+        <TraceView trace={step.trace} scene={{ visitor: facts, item: asked, request }} />
       )}
     </li>
   );

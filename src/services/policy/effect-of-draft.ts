@@ -27,6 +27,8 @@ export interface EffectReport {
   /** Items at which the same people notice the same stand together. */
   readonly places: readonly {
     readonly items: readonly ItemId[];
+    /** Of shared sections among them, on how many pages it is so. */
+    readonly hosts: Readonly<Record<string, number>>;
     readonly gains: Crowd;
     readonly loses: Crowd;
     /** People who stay turned away but get something else. */
@@ -114,8 +116,9 @@ function reportOf(effect: Effect, state: SiteState, now: Date): EffectReport {
     of: size,
     gains: crowd(effect.gains),
     loses: crowd(effect.loses),
-    places: effect.shifts.map(({ items, gains, loses, sees, guests }) => ({
+    places: effect.shifts.map(({ items, hosts, gains, loses, sees, guests }) => ({
       items: items.map(({ id }) => id),
+      hosts: Object.fromEntries(hosts),
       gains: crowd(gains),
       loses: crowd(loses),
       sees: crowd(sees),
