@@ -4,6 +4,7 @@ import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchAlike, benchFrontDoor } from './front-door';
+import { benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
 const port = Number(process.argv[2]);
@@ -46,6 +47,17 @@ console.log(
   `  compiling 500 gates over 10,000 items   ${benchCompile().toFixed(0)} ms   (aim: 1000 or less)`,
 );
 console.log(`  memory per 1,000 items                  ${(benchMemory() / 1000).toFixed(0)} kB`);
+
+const shared = await benchSharedPage();
+console.log('\nA page with ten shared sections beside the same ones as its own, made anew, pages per second');
+console.log(`  as its own    ${shared.own.toFixed(0)}`);
+console.log(
+  `  shared        ${shared.shared.toFixed(0)}   ${((100 * shared.shared) / shared.own).toFixed(0)} %   (aim: 90 % or more)`,
+);
+const places = benchSharedCompile();
+console.log(
+  `  compiling 20 of them over 10,000 hosts  ${(places.with - places.without).toFixed(0)} ms more than ${places.without.toFixed(0)}   (aim: 150 or less)`,
+);
 
 const effect = benchEffect();
 console.log(`\nThe effect of a change: 1,000,000 people, ${effect.items} items, 500 gates`);

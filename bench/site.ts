@@ -30,7 +30,7 @@ import { type ViewContext, viewOf, viewPage } from '../src/services';
 import { renderAnswer } from '../src/site';
 
 const observer = asId<LevelId>('observer');
-const names: SiteNames = {
+export const names: SiteNames = {
   ...noNames,
   levels: [
     { id: asId('friend'), name: 'Friend' },
@@ -80,7 +80,11 @@ export function siteOf(
   return { items, outline };
 }
 
-const gate = (name: string, what: Gate['what'], who = level('at least', observer) as Gate['who']): Gate => ({
+export const gate = (
+  name: string,
+  what: Gate['what'],
+  who = level('at least', observer) as Gate['who'],
+): Gate => ({
   id: asId<GateId>(name),
   what,
   who,
@@ -106,10 +110,10 @@ const selecting = (where: ReturnType<typeof test>): Gate['what'] => ({
   except: [],
 });
 
-const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
+export const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 const text = 'Words that say something of the night, the hill and the sky above it. '.repeat(12);
 
-function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): ViewContext {
+export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): ViewContext {
   const posts = [...outline.addressed.values()].filter((item): item is Post => item.kind === 'post');
   const contents = new Map(
     [...outline.items.values()].map((item) => [
@@ -134,7 +138,7 @@ function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): Vi
   return viewOf({ state, compiled, facts, person: null, request, base: '' });
 }
 
-const delivery = { stylesheet: '/a.css', origin: 'http://localhost', desk: false, walk: false };
+export const delivery = { stylesheet: '/a.css', origin: 'http://localhost', desk: false, walk: false };
 
 /** Pages per second of the home page with 20 listed posts, gated as a guest and as a member gets it, and without gates. */
 export async function benchList(

@@ -23,7 +23,7 @@ import {
   useRef,
   useState,
 } from 'react';
-import { type Item, type ItemId, mayHold } from '@/core';
+import { type Item, type ItemId, isShared, mayHold } from '@/core';
 import { useDesk } from '../context';
 import type { ChangeItem } from '../use-change-item';
 import { isStep, type Place, placeOneStep } from './place';
@@ -108,7 +108,9 @@ export function useMovable(item: Item) {
   const { setNodeRef: rowRef, isOver } = useDroppable({
     id: `on ${item.id}`,
     data: { parent: item.id, before: null } satisfies Place,
-    disabled: dragged === null || dragged.id === item.id || !mayHold(item.kind, dragged.kind),
+    // What many pages share stands below the site, in no page.
+    disabled:
+      dragged === null || dragged.id === item.id || isShared(dragged) || !mayHold(item.kind, dragged.kind),
   });
   const onKeyDown = (event: KeyboardEvent) => {
     if (!event.shiftKey || !isStep(event.key)) return;

@@ -1,5 +1,5 @@
 /** Where an item stands among those of its kind, and where the keys take it. */
-import { type Item, type ItemId, mayHold, type Outline } from '@/core';
+import { type Item, type ItemId, isShared, mayHold, type Outline, sharedIn } from '@/core';
 
 /** Below something: before a sibling, or last. */
 export interface Place {
@@ -32,5 +32,8 @@ export function placeOneStep(outline: Outline, item: Item, step: Step): Place | 
   return { parent: out.id, before: next?.id ?? null };
 }
 
-const alike = (outline: Outline, parent: ItemId, { kind }: Item): readonly Item[] =>
-  (outline.children.get(parent) ?? []).filter((one) => one.kind === kind);
+/** Those of its kind there; of shared sections those at the same spot. */
+const alike = (outline: Outline, parent: ItemId, item: Item): readonly Item[] =>
+  isShared(item)
+    ? sharedIn(outline).filter(({ shared }) => shared.spot === item.shared.spot)
+    : (outline.children.get(parent) ?? []).filter((one) => one.kind === item.kind);

@@ -60,6 +60,8 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
     return problem && `${problem.line === null ? '' : `Line ${problem.line}: `}${problem.message}`;
   };
   const gate = (compiled.draft.covering.get(item.id) ?? []).find(({ setAside }) => !setAside)?.gate;
+  const isLive = (id: string) =>
+    (compiled.live.covering.get(item.id) ?? []).some((one) => one.gate.id === id && !one.setAside);
   const open = vocabulary.groups.find((group) => group.open)?.id ?? null;
   const send = async () => {
     if (!(await writing.send())) return;
@@ -189,6 +191,11 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
             />
             Published: without this it stands nowhere
           </label>
+          {section.published && gate && !isLive(gate.id) && (
+            <p role="status" className="border-copper border-l-3 pl-3">
+              Its gate is in the draft alone. Put that live first: until then everybody would get this.
+            </p>
+          )}
         </div>
         <footer className="mt-8 grid gap-3 border-thin border-t pt-4">
           <p>

@@ -6,7 +6,7 @@
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { type Item, type ItemId, KINDS, mayHold, type Outline } from '@/core';
+import { type Item, type ItemId, isShared, KINDS, mayHold, type Outline } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
@@ -87,7 +87,9 @@ interface EntryProps {
 function Entry({ item, depth, tree }: EntryProps) {
   const { outline, setScreen } = useDesk();
   const { rowRef, handle, isOver, isDragging } = useMovable(item);
-  const moves = item.parent !== null && mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory;
+  const moves =
+    item.parent !== null &&
+    (isShared(item) || (mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory));
   const below = belowOf(outline, item);
   const folded = tree.isFolded(item.id);
   const isOpen = tree.open === item.id;

@@ -13,12 +13,15 @@ import {
   explain,
   type Item,
   type ItemId,
+  isShared,
   nameOf,
   normaliseAddress,
   type Outcome,
   outcomeOf,
   type Piece,
   parseRegions,
+  placedOn,
+  placeOf,
   sectionsOf,
 } from '@/core';
 import type { Trivet } from '../running';
@@ -124,11 +127,13 @@ const closed = (
 
 function withheldOn(context: ViewContext, page: ItemId): readonly Withheld[] {
   const { outline } = context.state;
-  return sectionsOf(outline, page).flatMap((section): readonly Withheld[] => {
+  const host = outline.items.get(page);
+  const shared = host ? context.compiled.places.on(page).map((section) => placedOn(section, host)) : [];
+  return [...sectionsOf(outline, page), ...shared].flatMap((section): readonly Withheld[] => {
     const decision = decisionOn(context, section.id);
     if (decision.kind === 'turned away') return [withheldAs('section', context, section, decision)];
-    const { body, section: more } = contentOf(context.state, section.id);
-    const passages = withheldPassages(context, section, body);
+    const { body, section: more } = contentOf(context.state, placeOf(section.id)?.section ?? section.id);
+    const passages = withheldPassages(context, section, body, isShared(section) ? (host ?? null) : null);
     const fileNamed = (id: string | null) => (id === null ? undefined : outline.items.get(id as ItemId));
     switch (more?.type) {
       case 'posts':
@@ -183,10 +188,15 @@ function decoded(text: string): string {
 }
 
 /** Passages of a text that are for others. */
-function withheldPassages(context: ViewContext, section: Item, body: string): readonly Withheld[] {
+function withheldPassages(
+  context: ViewContext,
+  section: Item,
+  body: string,
+  host: Item | null,
+): readonly Withheld[] {
   const { vocabulary } = context.compiled;
   const compiled = conditionCompiler(vocabulary);
-  const holds = (condition: Condition) => compiled(condition)(context.facts, null, context.request);
+  const holds = (condition: Condition) => compiled(condition)(context.facts, host, context.request);
   const visit = (pieces: readonly Piece[]): readonly Withheld[] =>
     pieces.flatMap((piece): readonly Withheld[] => {
       if (piece.kind === 'text') return [];
@@ -205,7 +215,7 @@ function withheldPassages(context: ViewContext, section: Item, body: string): re
         ...visit(shown?.pieces ?? piece.last),
       ];
     });
-  return visit(parseRegions(body, vocabulary).pieces);
+  return visit(parseRegions(body, vocabulary, host !== null).pieces);
 }
 
 /** Links of the menus; what is below one that is closed goes with it. */

@@ -10,6 +10,7 @@ import {
   hasOwnWords,
   type ItemId,
   isReserved,
+  isShared,
   normaliseAddress,
   ownValue,
   ownWordsIn,
@@ -210,8 +211,10 @@ const wordsOfHtml = (html: string): string =>
 /** Reads the long texts of a page ahead; those who ask for another one don't wait for it. */
 export const textsReady = ({ state, compiled }: View, id: ItemId): Promise<void> =>
   readAhead(
-    sectionsOf(compiled.outline, id).flatMap((section) =>
-      textsIn(regionsIn(compiled, contentOf(state, section.id).body).pieces).map(({ text }) => text),
+    [...sectionsOf(compiled.outline, id), ...compiled.places.on(id)].flatMap((section) =>
+      textsIn(regionsIn(compiled, contentOf(state, section.id).body, isShared(section)).pieces).map(
+        ({ text }) => text,
+      ),
     ),
   );
 

@@ -6,6 +6,7 @@ import {
   isAddressed,
   isShared,
   nameInContext,
+  type Section,
   type SharedSection,
   sectionsOf,
   textsIn,
@@ -47,53 +48,55 @@ async function look(state: SiteState): Promise<readonly Fault[]> {
 async function faultsOf(state: SiteState, page: Addressed): Promise<readonly Fault[]> {
   const { compiled } = state.live;
   const sections = sectionsOf(state.outline, page.id);
-  const bodies = sections.map(({ id }) => contentOf(state, id).body);
   await readAhead(
-    bodies.flatMap((body) => textsIn(regionsIn(compiled, body).pieces).map(({ text }) => text)),
+    sections.flatMap(({ id }) =>
+      textsIn(regionsIn(compiled, contentOf(state, id).body).pieces).map(({ text }) => text),
+    ),
   );
-  return sections.flatMap((section, at) => {
-    const body = bodies[at] ?? '';
-    const edited = editedSection(section, contentOf(state, section.id), compiled.vocabulary);
-    const wrong = sectionProblems([edited], compiled.vocabulary, (id) =>
-      state.outline.items.get(id as ItemId),
-    );
-    const bare = picturesWithoutWords(compiled, body);
-    return [
-      ...wrong.map(({ line, message }) => (line === null ? message : `Line ${line}: ${message}`)),
-      ...deadLinksIn(state, compiled, body).map(({ kind, words, to }) =>
-        kind === 'link'
-          ? `“${words}” leads to ${to}, where nothing is.`
-          : `It shows a picture from ${to}, where none is.`,
-      ),
-      ...(bare > 0
-        ? [
-            bare === 1
-              ? 'A picture has no words for those who don’t see it.'
-              : `${bare} pictures have no words for those who don’t see them.`,
-          ]
-        : []),
-    ].map((message) => ({
+  return sections.flatMap((section) =>
+    faultsWithin(state, section).map((message) => ({
       item: page.id,
       section: nameInContext(section, state.outline),
       message,
-    }));
-  });
+    })),
+  );
+}
+
+/** What is wrong with what a section says. */
+function faultsWithin(state: SiteState, section: Section): readonly string[] {
+  const { compiled } = state.live;
+  const content = contentOf(state, section.id);
+  const wrong = sectionProblems(
+    [editedSection(section, content, compiled.vocabulary)],
+    compiled.vocabulary,
+    (id) => state.outline.items.get(id as ItemId),
+    isShared(section),
+  );
+  const bare = picturesWithoutWords(compiled, content.body);
+  return [
+    ...wrong.map(({ line, message }) => (line === null ? message : `Line ${line}: ${message}`)),
+    ...deadLinksIn(state, compiled, content.body).map(({ kind, words, to }) =>
+      kind === 'link'
+        ? `“${words}” leads to ${to}, where nothing is.`
+        : `It shows a picture from ${to}, where none is.`,
+    ),
+    ...(bare > 0
+      ? [
+          bare === 1
+            ? 'A picture has no words for those who don’t see it.'
+            : `${bare} pictures have no words for those who don’t see them.`,
+        ]
+      : []),
+  ];
 }
 
 /** Of a section that many share: what is wrong with it, and whether it stands anywhere. */
 function sharedFaults(state: SiteState, section: SharedSection): readonly Fault[] {
-  const { compiled } = state.live;
-  const edited = editedSection(section, contentOf(state, section.id), compiled.vocabulary);
-  const wrong = sectionProblems(
-    [edited],
-    compiled.vocabulary,
-    (id) => state.outline.items.get(id as ItemId),
-    true,
-  );
-  const bare = !section.shared.elsewhere && compiled.places.hosts(section).size === 0;
+  const { places } = state.live.compiled;
+  const bare = section.published && !section.shared.elsewhere && places.hosts(section).size === 0;
   return [
-    ...(bare && section.published ? ['It stands on nothing: no page or post is like what it asks for.'] : []),
-    ...wrong.map(({ line, message }) => (line === null ? message : `Line ${line}: ${message}`)),
+    ...(bare ? ['It stands on nothing: no page or post is like what it asks for.'] : []),
+    ...faultsWithin(state, section),
   ].map((message) => ({ item: section.id, section: null, message }));
 }
 
