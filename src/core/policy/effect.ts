@@ -29,7 +29,7 @@ import {
   sharedIn,
 } from '../site';
 import { type HurdleTerms, itemTerms } from './breakdown';
-import type { CompiledPolicy } from './compile';
+import type { CompiledPolicy, Hurdle } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
 import { numbering } from './gate-terms';
@@ -177,20 +177,44 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
    * changes is the hosts', and told of them.
    */
   const groupsOfShared = (section: SharedSection): readonly Group[] => {
-    const own = ({ hurdles }: HostKind) => hurdles.filter(({ over }) => over.id === section.id);
-    return after.places.kindsOf(section).flatMap((kind): Group[] => {
-      const [host] = kind.hosts;
-      const item = host === undefined ? undefined : after.outline.items.get(host);
-      if (host === undefined || !item) return [];
-      const then = { hosts: kind.hosts, hurdles: before.places.hurdlesAt(section, item) };
-      if (tellBefore(section, own(then)).key === tellAfter(section, own(kind)).key) return [];
+    const own = (hurdles: readonly Hurdle[]) => hurdles.filter(({ over }) => over.id === section.id);
+    const kindsBefore = new Map(
+      before.places.kindsOf(section).flatMap((kind) => kind.hosts.map((host) => [host, kind] as const)),
+    );
+    // Hosts that are alike now may have differed before.
+    const alike = new Map<
+      string,
+      { readonly was: HostKind; readonly is: HostKind; readonly hosts: ItemId[] }
+    >();
+    const numbers = new Map<HostKind, number>();
+    const numbered = (kind: HostKind): number => {
+      const number = numbers.get(kind) ?? numbers.size;
+      numbers.set(kind, number);
+      return number;
+    };
+    for (const is of after.places.kindsOf(section))
+      for (const host of is.hosts) {
+        const was = kindsBefore.get(host);
+        if (!was) continue;
+        const key = `${numbered(was)} ${numbered(is)}`;
+        const found = alike.get(key);
+        if (found) found.hosts.push(host);
+        else alike.set(key, { was, is, hosts: [host] });
+      }
+    return [...alike.values()].flatMap(({ was, is, hosts }): Group[] => {
+      const [host] = hosts;
+      if (
+        host === undefined ||
+        tellBefore(section, own(was.hurdles)).key === tellAfter(section, own(is.hurdles)).key
+      )
+        return [];
       return [
         {
           items: [section],
-          hosts: new Map([[section.id, kind.hosts.length]]),
+          hosts: new Map([[section.id, hosts.length]]),
           at: placeId(section.id, host),
-          was: tellBefore(section, then.hurdles).told(),
-          is: tellAfter(section, kind.hurdles).told(),
+          was: tellBefore(section, was.hurdles).told(),
+          is: tellAfter(section, is.hurdles).told(),
         },
       ];
     });

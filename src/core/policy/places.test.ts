@@ -272,6 +272,25 @@ describe('the effect of a gate over a shared section', () => {
     expect(breakdownOf(after, banner.id, columns, request)?.open.count).toBe(members.length);
   });
 
+  it('tells hosts apart that were closed to some before, though they are alike now', () => {
+    const only = (item: string, who: Gate['who']): Gate => ({
+      id: asId<GateId>(item),
+      what: { targets: [{ kind: 'item', item: id(item) }], except: [] },
+      who,
+      otherwise: { cases: [], last: { kind: 'leave out', keepSpace: false } },
+      stance: 'also',
+    });
+    const [before, after] = [[only('first-light', inGroup(crew))], [only('banner', inGroup(crew))]].map(
+      (gates) => compile({ ...openPolicy, gates }, outline, vocabulary),
+    );
+    if (!before || !after) throw new Error('nothing was compiled');
+    const { loses, shifts } = effectOf(before, after, columns, request);
+    const outside = members.filter(({ facts }) => !facts.groups?.includes(crew)).map(({ name }) => name);
+    expect(names(loses)).toEqual(outside);
+    const banners = shifts.filter(({ items: list }) => list.some((one) => one.id === banner.id));
+    expect(banners.map(({ loses: those }) => names(those))).toContainEqual(outside);
+  });
+
   it('names everybody who gains or loses it on some host, and nobody else', () => {
     const everywhere = [
       ...items.map((one) => one.id),
