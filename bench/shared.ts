@@ -69,11 +69,8 @@ export async function benchSharedPage(
       const start = performance.now();
       let made = 0;
       while (performance.now() - start < milliseconds / 3) {
-        // Made anew: on a walk nothing is kept, neither menus nor what stands around.
-        const rendered = await renderAnswer(
-          viewPage({ ...looks[kind], base: '/walk/one' }, '/posts/3'),
-          delivery,
-        );
+        // The page is made anew; what stands around it is kept by its vector, as on the site.
+        const rendered = await renderAnswer(viewPage(looks[kind], '/posts/3'), delivery);
         if ('location' in rendered || (rendered.html.match(/class="prose"/g) ?? []).length !== 11)
           throw new Error('The page is not whole.');
         made += 1;

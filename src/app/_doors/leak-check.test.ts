@@ -115,11 +115,17 @@ describe('the check itself', () => {
     expect([...found('Guest')]).toEqual(expect.arrayContaining(forGuests));
   }, 60_000);
 
-  it('finds what is said of somebody else, where one visitor is given what was made for another', async () => {
+  it('finds what was made for another visitor, and what may stand on another page alone', async () => {
     let first: string | null = null;
     const { leaks } = await check(
-      async (response, request) => {
-        if (!new URL(request.url).pathname.startsWith('/account') || response.status !== 200) return response;
+      async (response, request, copy) => {
+        const { pathname } = new URL(request.url);
+        if (pathname.startsWith('/visit'))
+          return new Response(
+            `${await response.text()}${withheld(copy, 'lending-shelf').content?.body}`,
+            response,
+          );
+        if (!pathname.startsWith('/account') || response.status !== 200) return response;
         first ??= await response.clone().text();
         return new Response(first, response);
       },
@@ -128,6 +134,12 @@ describe('the check itself', () => {
     const found = leaks.map(({ visitor, part }) => `${visitor}: ${part}`);
     expect(found).toContain('Wren Halloran: own word');
     expect(found).not.toContain('Marek Dunmore: own word');
+    // She gets it beside reviews, and nowhere else.
+    const shelf = leaks.filter(
+      ({ item, visitor }) => item === 'lending-shelf' && visitor === 'Wren Halloran',
+    );
+    expect(shelf.length).toBeGreaterThan(0);
+    expect(shelf.every(({ path }) => path.includes('/visit'))).toBe(true);
   }, 60_000);
 
   it('knocks at private feeds as those whose they are', async () => {

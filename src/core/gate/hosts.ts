@@ -1,7 +1,20 @@
 /** The hosts of shared sections: worked out like what a gate covers, and standing only where that is certain. */
 import type { ItemId } from '../ids';
-import { isAddressed, type Outline, type SharedSection, sharedIn, type Vocabulary } from '../site';
-import { coverage } from './gate';
+import { below, isAddressed, type Outline, type SharedSection, type Vocabulary } from '../site';
+import type { Target } from '../site/what';
+import { selectedIn } from './selection';
+
+// Many sections stand on the same branches, above all on the whole site.
+const known = new WeakMap<Outline, Map<ItemId, readonly ItemId[]>>();
+
+/** The pages and posts of a branch. */
+function addressedBelow(outline: Outline, top: ItemId): readonly ItemId[] {
+  const branches = known.get(outline) ?? new Map<ItemId, readonly ItemId[]>();
+  known.set(outline, branches);
+  const found = branches.get(top) ?? [...below(outline, top)].filter(isAddressed).map(({ id }) => id);
+  branches.set(top, found);
+  return found;
+}
 
 /** The pages and posts that a shared section stands on. What it names and is gone brings none. */
 export function hostsOf(
@@ -9,25 +22,15 @@ export function hostsOf(
   outline: Outline,
   vocabulary: Vocabulary,
 ): ReadonlySet<ItemId> {
+  const meant = (target: Target, doubt: boolean): readonly ItemId[] => {
+    if (target.kind === 'branch') return addressedBelow(outline, target.item);
+    const items =
+      target.kind === 'selection' ? selectedIn(target.where, outline, vocabulary, doubt) : [target.item];
+    return items.filter((id) => isAddressed(outline.items.get(id)));
+  };
   const hosts = new Set<ItemId>();
   // A section that is shown in doubt would be shown to the wrong people.
-  for (const id of coverage({ what: shared.on, stance: 'instead' }, outline, vocabulary))
-    if (isAddressed(outline.items.get(id))) hosts.add(id);
+  for (const target of shared.on.targets) for (const id of meant(target, false)) hosts.add(id);
+  for (const target of shared.on.except) for (const id of meant(target, true)) hosts.delete(id);
   return hosts;
-}
-
-/** The shared sections on each host, in the order in which they stand. */
-export function sharedByHost(
-  outline: Outline,
-  hosts: (section: SharedSection) => ReadonlySet<ItemId>,
-): ReadonlyMap<ItemId, readonly SharedSection[]> {
-  const byHost = new Map<ItemId, SharedSection[]>();
-  for (const section of sharedIn(outline)) {
-    for (const host of hosts(section)) {
-      const there = byHost.get(host);
-      if (there) there.push(section);
-      else byHost.set(host, [section]);
-    }
-  }
-  return byHost;
 }

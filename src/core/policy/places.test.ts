@@ -18,7 +18,7 @@ import {
 import { gates as anyGate, policies, requests, selections, visitors } from '../testing/arbitraries';
 import { crew, id, items, members, request, soundOutline, vocabulary } from '../testing/larkfell';
 import { naiveDecision } from '../testing/naive';
-import { breakdownOf, compile, decide, effectOf, explain, openPolicy, type Policy } from '.';
+import { breakdownOf, compile, decide, decideAlong, effectOf, explain, openPolicy, type Policy } from '.';
 
 const shared = (name: string, on: What, over: Partial<SharedSection['shared']> = {}): SharedSection => ({
   id: id(name),
@@ -146,7 +146,9 @@ describe('a shared section', () => {
           expect(decision.because.kind === 'gate' ? decision.because.gate : decision.because.kind).toBe(
             plain,
           );
+        // Where the host is open its gates have nothing more to say, and where it is not nothing is shown.
         if (decide(compiled, host.id, visitor, at).kind !== 'open') expect(decision.kind).not.toBe('open');
+        else expect(decideAlong(compiled.places.own(section, host), visitor, at)).toEqual(decision);
       }),
     );
   });

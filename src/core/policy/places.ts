@@ -4,7 +4,7 @@
  */
 import { asksOfItem, type Condition, testsIn } from '../condition';
 import { expanded } from '../condition/audience';
-import { casesIn, type Gate, hostsOf, sharedByHost } from '../gate';
+import { casesIn, type Gate, hostsOf } from '../gate';
 import type { ItemId } from '../ids';
 import {
   type Item,
@@ -35,7 +35,9 @@ export interface Places {
   on(host: ItemId | null): readonly SharedSection[];
   /** The hurdles of a section on a host by the id of both; null where there is no such place. */
   at(place: ItemId): readonly Hurdle[] | null;
-  /** The hurdles of a section on a host, or where no item is. */
+  /** What stands over a section itself, asked about a host, or where no item is. */
+  own(section: SharedSection, host: Item | null): readonly Hurdle[];
+  /** The hurdles of a section on a host, or where no item is: its own, and then the host's. */
   hurdlesAt(section: SharedSection, host: Item | null): readonly Hurdle[];
   /** Its hosts, put together by what is asked there. */
   kindsOf(section: SharedSection): readonly HostKind[];
@@ -71,7 +73,7 @@ export function placesIn(
   collect: (item: Item, kind: ItemKind) => readonly Hurdle[],
 ): Places {
   const hosts = onceFor((section: SharedSection) => hostsOf(section, outline, vocabulary));
-  let byHost: ReadonlyMap<ItemId, readonly SharedSection[]> | null = null;
+  const onHost = onceFor((host: ItemId) => sharedIn(outline).filter((section) => hosts(section).has(host)));
   const asks = onceFor((gate: Gate) => asksAboutItem(gate, vocabulary));
   /** Whether some gate over a section asks about its host. */
   const asksHost = onceFor((section: SharedSection) =>
@@ -106,11 +108,8 @@ export function placesIn(
   });
   return {
     hosts,
-    on: (host) => {
-      if (host === null) return sharedIn(outline).filter(({ shared }) => shared.elsewhere);
-      byHost ??= sharedByHost(outline, hosts);
-      return byHost.get(host) ?? [];
-    },
+    on: (host) => (host === null ? sharedIn(outline).filter(({ shared }) => shared.elsewhere) : onHost(host)),
+    own,
     at: (place) => {
       const found = placeOf(place);
       const section = found && outline.items.get(found.section);

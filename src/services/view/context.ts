@@ -14,6 +14,7 @@ import {
   decideNowhere,
   type GroupId,
   type ItemId,
+  open,
   type Predicate,
   type RequestFacts,
   type SharedSection,
@@ -94,11 +95,15 @@ export const arrives = (view: View, from: ItemId): boolean =>
     return end !== null && !(end.kind === 'turned away' && end.turnAway.kind === 'missing');
   });
 
-/** What this visitor gets of a shared section where no item is. */
-export const decisionElsewhere = (view: View, section: SharedSection): Decision =>
-  view.ask(`elsewhere ${section.id}`, ({ compiled, facts, request }) =>
-    decideAlong(compiled.places.hurdlesAt(section, null), facts, request),
-  );
+/** What this visitor gets of a shared section on a host that is open to them, or where no item is. */
+export function decisionOnHost(view: View, section: SharedSection, host: Addressed | null): Decision {
+  const hurdles = view.compiled.places.own(section, host);
+  return hurdles.length === 0
+    ? open
+    : view.ask(`shared ${section.id} ${host?.id}`, ({ facts, request }) =>
+        decideAlong(hurdles, facts, request),
+      );
+}
 
 /** Whether a condition holds, made ready; within a shared section, of its host as well. */
 export const holds = (view: View, condition: Predicate): boolean => {

@@ -5,7 +5,6 @@ import {
   type File,
   type ItemId,
   nameOfId,
-  placeId,
   type Section,
   type Spot,
   sectionsOf,
@@ -13,7 +12,7 @@ import {
 } from '@/core';
 import type { FormField, SectionContent } from '@/store';
 import { type AccountView, accountOf } from './account-view';
-import { addressIn, decisionElsewhere, decisionOn, follows, isSignedIn, opens, type View } from './context';
+import { addressIn, decisionOn, decisionOnHost, follows, isSignedIn, opens, type View } from './context';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, htmlIn, shownHtml } from './texts';
@@ -98,9 +97,7 @@ export function sharedViews(view: View, host: Addressed | null): SharedViews {
     ask: (about, question) => view.ask(about, question),
   };
   for (const section of view.compiled.places.on(host?.id ?? null)) {
-    const decision =
-      host === null ? decisionElsewhere(view, section) : decisionOn(view, placeId(section.id, host.id));
-    const shown = sectionBy(decision, here, section, host?.address ?? '/');
+    const shown = sectionBy(decisionOnHost(view, section, host), here, section, host?.address ?? '/');
     // A page has one first heading, and it is the page's.
     if (shown)
       spots[section.shared.spot].push('html' in shown ? { ...shown, html: lowered(shown.html) } : shown);
