@@ -1,5 +1,6 @@
 /** The document around every page of the site: head, title band, menus, foot. */
 import type { ReactNode } from 'react';
+import type { Spot } from '@/core';
 import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
@@ -24,10 +25,12 @@ interface ShellProps {
   readonly description?: string;
   /** More for the head: what is told to other sites and to search engines. */
   readonly head?: ReactNode;
+  /** Whether the page itself says where its text begins and ends, for what stands before and after it. */
+  readonly placed?: boolean;
   readonly children: ReactNode;
 }
 
-export function Shell({ frame, delivery, title, description, head, children }: ShellProps) {
+export function Shell({ frame, delivery, title, description, head, placed, children }: ShellProps) {
   const { before, after } = aroundIn(frame, delivery);
   return (
     <html lang="en">
@@ -49,9 +52,38 @@ export function Shell({ frame, delivery, title, description, head, children }: S
       <body
         className="flex min-h-dvh flex-col"
         // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
-        dangerouslySetInnerHTML={{ __html: before + markupOf(children) + after }}
+        dangerouslySetInnerHTML={{
+          __html: before + markupOf(placed ? children : around(frame, children)) + after,
+        }}
       />
     </html>
+  );
+}
+
+const around = (frame: Frame, children: ReactNode) => (
+  <>
+    <Near frame={frame} spot="before" />
+    {children}
+    <Near frame={frame} spot="after" />
+  </>
+);
+
+const NEAR = { before: 'Before the text', after: 'After the text' } as const;
+const near = new WeakMap<Frame['shared'][Spot], string>();
+
+/** What stands right before or after a text, drawn once for all who get the same. */
+export function Near({ frame, spot }: { readonly frame: Frame; readonly spot: keyof typeof NEAR }) {
+  const sections = frame.shared[spot];
+  if (sections.length === 0) return null;
+  const html = near.get(sections) ?? markupOf(<Sections sections={sections} />);
+  near.set(sections, html);
+  return (
+    <section
+      aria-label={NEAR[spot]}
+      className="shared shared-near"
+      // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
+      dangerouslySetInnerHTML={{ __html: html }}
+    />
   );
 }
 
@@ -68,9 +100,9 @@ function aroundIn(frame: Frame, { desk }: Delivery): Around {
   const found = arounds.get(frame);
   if (found) return found;
   const whole = markupOf(<Body frame={frame} desk={desk} />);
-  // No text of a site brings a slot, so this is the one.
-  const [before = '', after = ''] = whole.split('<slot></slot>');
-  const made = { before, after };
+  // The one place where this can stand: in a title it is written otherwise, and texts bring no such element.
+  const end = whole.indexOf('</main>');
+  const made = { before: whole.slice(0, end), after: whole.slice(end) };
   arounds.set(frame, made);
   return made;
 }
@@ -112,11 +144,7 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
             ))}
           </div>
         )}
-        <main id="main" className="min-w-0 py-10 sm:py-14">
-          <Shared sections={shared.before} label="Before the text" className="shared-near" />
-          <slot />
-          <Shared sections={shared.after} label="After the text" className="shared-near" />
-        </main>
+        <main id="main" className="min-w-0 py-10 sm:py-14" />
         {/* Behind the text, so that it is under it on a narrow screen. */}
         <Shared sections={shared.beside} label="Beside the text" className="shared-beside" />
       </div>

@@ -4,7 +4,7 @@ import { Byline, Coarse, Entries, Picture } from './entries';
 import { Head } from './head';
 import { LockSign } from './lock-sign';
 import { Sections } from './sections';
-import { type Delivery, Shell } from './shell';
+import { type Delivery, Near, Shell } from './shell';
 import { Threshold } from './threshold';
 
 type Of<Kind extends PageAnswer['kind']> = Extract<PageAnswer, { kind: Kind }>;
@@ -25,6 +25,7 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
       title={facts.title}
       description={summary}
       head={<Head answer={answer} siteTitle={frame.siteTitle} delivery={delivery} />}
+      placed
     >
       <article>
         {!hasOwnHeading && (
@@ -38,7 +39,9 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
             <Picture picture={answer.picture} />
           </figure>
         )}
+        <Near frame={frame} spot="before" />
         <Sections sections={sections} />
+        <Near frame={frame} spot="after" />
         {facts.tags.length > 0 && <p className="tags">{facts.tags.join(' · ')}</p>}
       </article>
       {neighbours && (neighbours.previous || neighbours.next) && (
