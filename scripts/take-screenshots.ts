@@ -49,7 +49,7 @@ await home.locator('.entries').evaluate(async (list) => {
   window.scrollTo(0, list.getBoundingClientRect().top - 60);
 });
 await shoot(home, 'site-home');
-const site = await pageOf('tobin', '/tonight');
+const site = await pageOf('wren', '/kit-reviews/three-eyepieces');
 await shoot(site, 'site-page');
 
 const desk = await pageOf('greta', '/desk');
@@ -84,12 +84,12 @@ await desk.getByRole('button', { name: /^Walk there/ }).click();
 await desk.frameLocator('iframe').getByRole('heading', { level: 1 }).waitFor();
 await shoot(desk, 'walk');
 
-const text = await pageOf('greta', '/desk?gate=keepers-evening');
-await bench(text).getByRole('radio', { name: 'Text' }).click();
-await bench(text).getByLabel('The condition as text').press('End');
-await bench(text).getByLabel('The condition as text').pressSequentially(' and in group "Do');
-await text.locator('[role=option]').first().waitFor();
-await shoot(text, 'condition-text');
+const shared = await pageOf('greta', '/desk');
+await shared.getByRole('button', { name: 'Fold out what is in No picture yet' }).click();
+const folded = cell(shared, /^on New steps to the lawn/, 0);
+await folded.scrollIntoViewIfNeeded();
+await folded.click();
+await shoot(shared, 'shared');
 
 const people = await pageOf('greta', '/desk/people');
 await people

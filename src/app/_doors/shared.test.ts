@@ -180,6 +180,26 @@ describe('writing one', () => {
     expect(await wrong({ on: posts('signed in') })).toMatchObject([
       { path: 'on', message: expect.stringContaining('no fact of an item') },
     ]);
+    const many = {
+      kind: 'any',
+      of: Array(150).fill({ kind: 'test', fact: 'item kind', op: 'is', value: 'post' }),
+    };
+    expect(
+      await wrong({
+        on: {
+          targets: [
+            { kind: 'selection', where: many },
+            { kind: 'selection', where: many },
+          ],
+          except: [],
+        },
+      }),
+    ).toMatchObject([{ path: 'on', message: expect.stringContaining('at most 200 tests') }]);
+    let deep: object = { kind: 'any', of: [] };
+    for (let at = 0; at < 200; at++) deep = { kind: 'not', of: deep };
+    expect(await wrong({ on: { targets: [{ kind: 'selection', where: deep }], except: [] } })).toMatchObject([
+      { path: 'on', message: expect.stringContaining('too deep') },
+    ]);
     expect(await wrong({ spot: 'ceiling' })).toMatchObject([{ path: 'spot' }]);
     expect(await wrong({}, 'a\n:::for signed out\nb\n:::')).toMatchObject([{ path: 'section', line: 2 }]);
     expect(await wrong({}, ':own[nme]')).toMatchObject([{ path: 'section', line: 1 }]);

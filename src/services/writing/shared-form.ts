@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import {
   type Condition,
+  MOST_TESTS,
   type Outline,
   parseCondition,
   printCondition,
@@ -57,6 +58,11 @@ export function readStands(
     on: { targets: targets(on.targets), except: targets(on.except) },
     elsewhere,
   };
+  const tests = [...shared.on.targets, ...shared.on.except].flatMap((one) =>
+    one.kind === 'selection' ? testsIn(one.where) : [],
+  ).length;
+  if (tests > MOST_TESTS)
+    problems.push(`What a section stands on has at most ${MOST_TESTS} tests; these are ${tests}.`);
   return problems.length > 0 ? { problems } : { shared };
 }
 
