@@ -29,7 +29,7 @@ import {
   sharedIn,
 } from '../site';
 import { type HurdleTerms, itemTerms } from './breakdown';
-import type { CompiledPolicy, Hurdle } from './compile';
+import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Decision, sameToVisitor } from './decision';
 import { numbering } from './gate-terms';
@@ -177,7 +177,9 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
    * changes is the hosts', and told of them.
    */
   const groupsOfShared = (section: SharedSection): readonly Group[] => {
-    const own = (hurdles: readonly Hurdle[]) => hurdles.filter(({ over }) => over.id === section.id);
+    // Asked about any one thing, the gates over it say the same if they do on every host.
+    const [was, is] = [before.places.own(section, section), after.places.own(section, section)];
+    if (tellBefore(section, was).key === tellAfter(section, is).key) return [];
     const kindsBefore = new Map(
       before.places.kindsOf(section).flatMap((kind) => kind.hosts.map((host) => [host, kind] as const)),
     );
@@ -203,20 +205,17 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
       }
     return [...alike.values()].flatMap(({ was, is, hosts }): Group[] => {
       const [host] = hosts;
-      if (
-        host === undefined ||
-        tellBefore(section, own(was.hurdles)).key === tellAfter(section, own(is.hurdles)).key
-      )
-        return [];
-      return [
-        {
-          items: [section],
-          hosts: new Map([[section.id, hosts.length]]),
-          at: placeId(section.id, host),
-          was: tellBefore(section, was.hurdles).told(),
-          is: tellAfter(section, is.hurdles).told(),
-        },
-      ];
+      return host === undefined
+        ? []
+        : [
+            {
+              items: [section],
+              hosts: new Map([[section.id, hosts.length]]),
+              at: placeId(section.id, host),
+              was: tellBefore(section, was.hurdles).told(),
+              is: tellAfter(section, is.hurdles).told(),
+            },
+          ];
     });
   };
   return [...groups.values(), ...sharedIn(after.outline).flatMap(groupsOfShared)];
