@@ -8,7 +8,7 @@ import { useDesk } from '../context';
 import { ask } from '../service';
 import { useChangeItem } from '../use-change-item';
 import { useMemberSearch } from '../use-member-search';
-import { Removal } from './writer';
+import { Removal } from './take-away';
 
 /** A file: what it is called, whose it is, and what gates can ask of it. */
 export function FileEditor({ file }: { readonly file: File }) {

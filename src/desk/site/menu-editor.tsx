@@ -11,8 +11,8 @@ import { GateMark } from '../marks';
 import { ask } from '../service';
 import { type ChangeItem, useChangeItem } from '../use-change-item';
 import { Gap, Moving, useMovable } from './moving';
+import { Removal } from './take-away';
 import { TargetPick } from './target-pick';
-import { Removal } from './writer';
 
 export function MenuEditor({ menu }: { readonly menu: Menu }) {
   const { setScreen } = useDesk();

@@ -1,11 +1,10 @@
 'use client';
 /** Writing a section that many pages share: what it says, at which spot and on what it stands, and how that will look. */
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { toast } from 'sonner';
 import {
   type Addressed,
   hostsOf,
-  type ItemId,
   isAddressed,
   SECTION_TYPES,
   SECTIONS,
@@ -15,17 +14,16 @@ import {
   SPOTS,
   type Spot,
 } from '@/core';
-import type { RemovalPreview, SharedDocument } from '@/services';
+import type { SharedDocument } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { countsOfKinds, WhatEditor } from '../composer';
 import { useDesk } from '../context';
-import { ask } from '../service';
-import { useChangeItem } from '../use-change-item';
 import { newSection } from './new-section';
 import { Preview } from './preview';
 import { SectionEditor } from './section-editor';
+import { TakeAway } from './take-away';
 import { useWriting } from './use-writing';
-import { Line, Removal } from './writer';
+import { Line } from './writer';
 import { WritingHead } from './writing-head';
 
 const SPOT_NAMES: Readonly<Record<Spot, string>> = {
@@ -39,8 +37,6 @@ const SPOT_NAMES: Readonly<Record<Spot, string>> = {
 export function SharedWriter({ item }: { readonly item: SharedSection }) {
   const writing = useWriting<SharedDocument>(item.id);
   const { outline, vocabulary, compiled, reloadSite, setBench, setScreen, addGate } = useDesk();
-  const { change } = useChangeItem();
-  const [removal, setRemoval] = useState<RemovalPreview | null>(null);
   const { document } = writing;
   const on = document?.on;
   const hosts = useMemo((): readonly Addressed[] => {
@@ -67,11 +63,6 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
     if (!(await writing.send())) return;
     toast(`${section.title} is on the site as you wrote it.`);
     await reloadSite();
-  };
-  const look = async () => {
-    const answer = await ask<RemovalPreview>('GET', `items/${encodeURIComponent(item.id)}/removal`);
-    if (answer.ok) setRemoval(answer.value);
-    else toast.error(answer.title);
   };
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
@@ -197,22 +188,8 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
             </p>
           )}
         </div>
-        <footer className="mt-8 grid gap-3 border-thin border-t pt-4">
-          <p>
-            <Button weight="quiet" onClick={() => void look()}>
-              Take it away …
-            </Button>
-          </p>
-          {removal && (
-            <Removal
-              removal={removal}
-              onLeave={() => setRemoval(null)}
-              onRemove={async () => {
-                await change({ kind: 'remove', item: item.id as ItemId });
-                setScreen({ kind: 'site', item: null });
-              }}
-            />
-          )}
+        <footer className="mt-8 grid justify-items-start gap-3 border-thin border-t pt-4">
+          <TakeAway item={item.id} />
         </footer>
       </section>
       <Preview item={item.id} document={document} hosts={hosts} />

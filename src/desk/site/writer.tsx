@@ -3,21 +3,18 @@
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { type Addressed, type ItemId, isAddressed } from '@/core';
-import type { Document, DocumentProblem, RemovalPreview, SectionRead } from '@/services';
+import type { Document, DocumentProblem, SectionRead } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
-import { ask } from '../service';
-import { useChangeItem } from '../use-change-item';
 import { Preview } from './preview';
 import { SectionList } from './section-list';
+import { TakeAway } from './take-away';
 import { useWriting } from './use-writing';
 import { WritingHead } from './writing-head';
 
 export function Writer({ item }: { readonly item: Addressed }) {
   const writing = useWriting(item.id);
   const { reloadSite, setBench, setScreen } = useDesk();
-  const { change } = useChangeItem();
-  const [removal, setRemoval] = useState<RemovalPreview | null>(null);
   const { document } = writing;
   if (!document) return <p className="px-8 py-6 text-quiet">{writing.problem ?? 'Opening …'}</p>;
   const put = (over: Partial<Document>) => writing.change({ ...document, ...over });
@@ -25,11 +22,6 @@ export function Writer({ item }: { readonly item: Addressed }) {
     if (!(await writing.send())) return;
     toast(`${document.title} is on the site as you wrote it.`);
     await reloadSite();
-  };
-  const look = async () => {
-    const answer = await ask<RemovalPreview>('GET', `items/${encodeURIComponent(item.id)}/removal`);
-    if (answer.ok) setRemoval(answer.value);
-    else toast.error(answer.title);
   };
   return (
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
@@ -52,8 +44,8 @@ export function Writer({ item }: { readonly item: Addressed }) {
           problems={writing.problems}
           onChange={(sections) => put({ sections: sections as Document['sections'] })}
         />
-        <footer className="mt-8 grid gap-3 border-thin border-t pt-4">
-          <p className="flex flex-wrap gap-2">
+        <footer className="mt-8 border-thin border-t pt-4">
+          <div className="flex flex-wrap items-start gap-2">
             <Button
               weight="quiet"
               onClick={() => {
@@ -63,22 +55,8 @@ export function Writer({ item }: { readonly item: Addressed }) {
             >
               Its gates, on the board
             </Button>
-            {item.address !== '/' && (
-              <Button weight="quiet" onClick={() => void look()}>
-                Take it away …
-              </Button>
-            )}
-          </p>
-          {removal && (
-            <Removal
-              removal={removal}
-              onLeave={() => setRemoval(null)}
-              onRemove={async () => {
-                await change({ kind: 'remove', item: item.id });
-                setScreen({ kind: 'site', item: null });
-              }}
-            />
-          )}
+            {item.address !== '/' && <TakeAway item={item.id} />}
+          </div>
         </footer>
       </section>
       <Preview item={item.id} document={document} />
@@ -245,40 +223,3 @@ export const Line = ({ name, problem, children }: LineProps) => (
     </div>
   </div>
 );
-
-interface RemovalProps {
-  readonly removal: RemovalPreview;
-  readonly onRemove: () => void;
-  readonly onLeave: () => void;
-}
-
-/** What goes with it, before it goes. */
-export function Removal({ removal, onRemove, onLeave }: RemovalProps) {
-  const [, ...parts] = removal.gone;
-  return (
-    <div role="alert" className="grid gap-1.5 border-alarm border-l-3 pl-3">
-      <p>
-        <strong>{removal.title}</strong> goes
-        {parts.length > 0 && `, with ${parts.length} more: ${parts.slice(0, 6).join(', ')}`}. It can be
-        brought back.
-      </p>
-      {removal.links.length > 0 && (
-        <p>These links go as well, since they lead there: {removal.links.join(', ')}.</p>
-      )}
-      {removal.gates.length > 0 && (
-        <p>These cover it by name, and will cover nothing in its place: {removal.gates.join('; ')}.</p>
-      )}
-      {removal.leads.length > 0 && (
-        <p className="text-alarm">
-          These send people there, who will find nothing: {removal.leads.join('; ')}. Change them first.
-        </p>
-      )}
-      <p className="flex gap-2">
-        <Button onClick={onRemove}>Take it away</Button>
-        <Button weight="quiet" onClick={onLeave}>
-          Leave it
-        </Button>
-      </p>
-    </div>
-  );
-}
