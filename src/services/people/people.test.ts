@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asId, type ItemId, neutralised, type PersonId, restored } from '@/core';
+import { asId, type ItemId, isShared, neutralised, type PersonId, restored, test } from '@/core';
 import { updateItem } from '@/store';
 import {
   type Administrator,
@@ -489,6 +489,13 @@ describe('names', () => {
     const { uses } = namesReport(trivet, greta);
     for (const name of ['group dome-crew', 'field hours-logged'])
       expect(uses[name]).toContain('the text in Visit us');
+    const shelf = trivet.state.outline.items.get(asId<ItemId>('lending-shelf'));
+    if (!isShared(shelf)) throw new Error('There is no shelf.');
+    const where = test('item group', 'includes', 'tarn-survey');
+    const shared = { ...shelf.shared, on: { targets: [{ kind: 'selection', where }], except: [] } } as const;
+    await updateItem(trivet.db, { item: { ...shelf, shared }, content: { summary: '', body: '' } });
+    await trivet.reload();
+    expect(namesReport(trivet, greta).uses['group tarn-survey']).toContain('The lending shelf');
   });
 });
 

@@ -1,6 +1,7 @@
-/** Where texts name things: in the conditions of their regions, and in their own words. */
+/** Where texts name things: in the conditions of their regions, in their own words, and where shared ones say what they stand on. */
 import {
   conditionsIn,
+  type Item,
   type ItemId,
   isShared,
   namedIn,
@@ -31,9 +32,9 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
   const uses = new Map<string, string[]>();
   for (const [id, { body }] of site.contents) {
     const item = site.outline.items.get(id);
-    if (!item || body === '') continue;
+    if (!item) continue;
     const where = inPlace(nameInContext(item, site.outline), pageOf(site.outline, item)?.title);
-    for (const name of new Set(namedInText(body, vocabulary, isShared(item)))) {
+    for (const name of new Set([...namedInText(body, vocabulary, isShared(item)), ...namedInHosts(item)])) {
       const texts = uses.get(name) ?? [];
       uses.set(name, texts);
       texts.push(where);
@@ -44,8 +45,18 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
 }
 
 /** "Opening words in My account"; "the text in Visit us" for one without a name of its own. */
-const inPlace = (name: string, page: string | undefined): string =>
-  page === undefined || name.endsWith(` in ${page}`) ? `the ${name}` : `${name} in ${page}`;
+const inPlace = (name: string, page: string | undefined): string => {
+  if (page === undefined) return name;
+  return name.endsWith(` in ${page}`) ? `the ${name}` : `${name} in ${page}`;
+};
+
+/** What the description of a shared section's hosts names. */
+const namedInHosts = (item: Item): readonly string[] =>
+  isShared(item)
+    ? [...item.shared.on.targets, ...item.shared.on.except].flatMap((one) =>
+        one.kind === 'selection' ? namedIn(one.where) : [],
+      )
+    : [];
 
 const namedInText = (body: string, vocabulary: Vocabulary, ofShared: boolean): readonly string[] => [
   ...conditionsIn(parseRegions(body, vocabulary, ofShared).pieces).flatMap(namedIn),
