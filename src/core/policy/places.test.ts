@@ -200,6 +200,16 @@ describe('a shared section', () => {
     );
   });
 
+  it('decides by the same value whenever it decides the same, so that what was made of it is found', () => {
+    fc.assert(
+      fc.property(somePolicy, aPlace, visitors, requests, (policy, { section, host }, visitor, at) => {
+        const compiled = compile(policy, outline, vocabulary);
+        const place = placeId(section.id, host.id);
+        expect(decide(compiled, place, visitor, at)).toBe(decide(compiled, place, visitor, at));
+      }),
+    );
+  });
+
   it('asks about no host where there is none: nothing that is not set opens it', () => {
     const gates: readonly Gate[] = [
       {

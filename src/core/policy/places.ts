@@ -81,9 +81,13 @@ export function placesIn(
   );
   const anywhere = onceFor((section: SharedSection) => over(section, 'section', section));
   const nowhere = onceFor((section: SharedSection) => over(section, 'section', null));
+  // Made once for each: what a hurdle decides is the same value whenever it decides it.
+  const asked = onceFor((section: SharedSection) =>
+    onceFor((host: Item): readonly Hurdle[] => over(section, 'section', host)),
+  );
   const own = (section: SharedSection, host: Item | null): readonly Hurdle[] => {
     if (!asksHost(section)) return anywhere(section);
-    return host === null ? nowhere(section) : over(section, 'section', host);
+    return host === null ? nowhere(section) : asked(section)(host);
   };
   const hurdlesAt = (section: SharedSection, host: Item | null): readonly Hurdle[] =>
     host === null ? own(section, null) : own(section, host).concat(collect(host, 'section'));
