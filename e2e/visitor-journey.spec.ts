@@ -49,7 +49,7 @@ test('a guest signs up from a teaser, types the code and is back where they were
   await page.getByLabel(/^New password/).fill('quite another');
   await page.getByRole('button', { name: 'Keep this password' }).click();
   await page.goto('/account');
-  await expect(page.getByText('Nell Ashby')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Good evening, Nell Ashby' })).toBeVisible();
   const [nell] = await (await greta.request.get(`/desk/api/members?q=${email}`)).json();
   const gone = await greta.request.post('/desk/api/people/change', {
     data: { who: { ids: [nell.id] }, edit: { kind: 'remove' } },
