@@ -110,7 +110,7 @@ const selecting = (where: ReturnType<typeof test>): Gate['what'] => ({
   except: [],
 });
 
-export const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
+const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 const text = 'Words that say something of the night, the hill and the sky above it. '.repeat(12);
 
 export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): ViewContext {

@@ -53,6 +53,9 @@ export const asksAboutItem = (gate: Gate, vocabulary: Vocabulary): boolean =>
 export const asksAbout = (condition: Condition, { audiences }: Vocabulary): boolean =>
   testsIn(expanded(condition, audiences)).some(asksOfItem);
 
+const passesAll = (hurdles: readonly Hurdle[], visitor: VisitorFacts, request: RequestFacts): boolean =>
+  hurdles.every(({ passes, at }) => passes(visitor, at, request));
+
 const onceFor = <Key, Value>(make: (key: Key) => Value): ((key: Key) => Value) => {
   const known = new Map<Key, Value>();
   return (key) => {
@@ -127,8 +130,6 @@ export function placesIn(
     hurdlesOf: (section, kind) => {
       // What doesn't ask about the host speaks for itself; the rest is asked host by host.
       const plain = over(section, kind, section).filter(({ gate }) => gate === null || !asks(gate));
-      const passesAll = (hurdles: readonly Hurdle[], visitor: VisitorFacts, request: RequestFacts) =>
-        hurdles.every(({ passes, at }) => passes(visitor, at, request));
       const away = shutAt(section.id, kind);
       const somewhere: Hurdle = {
         over: section,
@@ -154,7 +155,7 @@ export function hostsOpenTo(
   let [open, of] = [0, 0];
   for (const { hosts, hurdles } of places.kindsOf(section)) {
     of += hosts.length;
-    if (hurdles.every(({ passes, at }) => passes(visitor, at, request))) open += hosts.length;
+    if (passesAll(hurdles, visitor, request)) open += hosts.length;
   }
   return { open, of };
 }
