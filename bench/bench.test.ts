@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
-import { benchSharedCompile, benchSharedPage } from './shared';
+import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
 it('runs, and its hand-written closures agree with the compiled policy', () => {
@@ -28,6 +28,7 @@ it('shares sections among pages as they would stand on each', async () => {
   const rates = await benchSharedPage(30, 1);
   expect(Math.min(rates.own, rates.shared)).toBeGreaterThan(0);
   expect(benchSharedCompile(4, 200, 1).with).toBeGreaterThan(0);
+  expect(benchSharedChecking(300, 200, 40, 1).with.asking).toBeGreaterThan(0);
 });
 
 it('finds the effect of a change, and decides a board, as deciding one by one does', () => {

@@ -31,7 +31,7 @@ const { audiences: _, ...names } = vocabulary;
 const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday' });
 
 /** So many gates, on branches and single pages, each asking a few things. */
-function policyOf(gates: number, pages: number): Policy {
+export function policyOf(gates: number, pages: number): Policy {
   const list = tests();
   const pick = (at: number): Condition => list[(at * 7919) % list.length] as Condition;
   return {

@@ -4,7 +4,7 @@ import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchDecide } from './decide';
 import { benchAlike, benchFrontDoor } from './front-door';
-import { benchSharedCompile, benchSharedPage } from './shared';
+import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
 const port = Number(process.argv[2]);
@@ -58,6 +58,16 @@ const places = benchSharedCompile();
 console.log(
   `  compiling 20 of them over 10,000 hosts  ${(places.with - places.without).toFixed(0)} ms more than ${places.without.toFixed(0)}   (aim: 150 or less)`,
 );
+
+const sharing = benchSharedChecking();
+const beside = (one: number, other: number) => `${one.toFixed(0)} ms, without them ${other.toFixed(0)}`;
+console.log(
+  '\n20 shared sections on 10,000 pages and posts: 1,000,000 people, 500 gates, compiling included',
+);
+console.log(`  a page’s gate changed           ${beside(sharing.with.page, sharing.without.page)}`);
+console.log(`  a gate over one of them         ${sharing.with.section.toFixed(0)} ms`);
+console.log(`  one that asks about its host    ${sharing.with.asking.toFixed(0)} ms`);
+console.log(`  every decision for 50 visitors  ${beside(sharing.with.board, sharing.without.board)}`);
 
 const effect = benchEffect();
 console.log(`\nThe effect of a change: 1,000,000 people, ${effect.items} items, 500 gates`);

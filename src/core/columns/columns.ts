@@ -3,7 +3,7 @@
  * false (of the others it is unknown), so that a condition with its *not*s pushed to the tests is *and* and *or* on
  * words. Made once for a membership and a moment; bitsets are made when a test is first asked.
  */
-import { asksOfItem, type Condition, factNamed, foldPushed, keyOf, type Test } from '../condition';
+import { type Condition, factNamed, foldPushed, keyOf, type Test } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE } from '../condition/truth';
@@ -51,13 +51,12 @@ export function columnsOf(
   const none = emptyBitset(size);
 
   const columnOf = (test: Test, item: Item | null, at: RequestFacts): Column => {
-    const { of } = factNamed(test.fact);
-    if (of === 'request') {
+    const { of, dependsOn } = factNamed(test.fact);
+    if (of === 'request' || of === 'item') {
       const truth = evaluatorOf(test, vocabulary)(guest, item, at);
       return { yes: truth === TRUE ? full : none, no: truth === FALSE ? full : none };
     }
-    const aboutItem = asksOfItem(test);
-    const key = aboutItem ? `${item?.id ?? ''} ${keyOf(test)}` : keyOf(test);
+    const key = dependsOn ? `${item && dependsOn(item)} ${keyOf(test)}` : keyOf(test);
     const known = columns.get(key);
     if (known) return known;
     const made = makeColumn(test, item);

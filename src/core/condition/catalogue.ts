@@ -2,6 +2,7 @@
  * The catalogue: every fact that a condition can test. The site's own names extend what the entries say through the
  * {@link Vocabulary}.
  */
+import type { Item } from '../site/item';
 import { type Named, namesOf, type Vocabulary } from '../site/vocabulary';
 import type { Test } from './condition';
 import { FACT_NAMES, FACTS, type FactEntry, type FactName } from './facts';
@@ -13,6 +14,8 @@ export interface Fact extends Required<Omit<FactEntry, 'subject' | 'values' | 'a
   readonly subject: NonNullable<FactEntry['subject']> | null;
   readonly values: NonNullable<FactEntry['values']> | null;
   readonly assume: NonNullable<FactEntry['assume']> | null;
+  /** For facts of visitor and item: all that it depends on of the item. */
+  readonly dependsOn: ((item: Item) => string | null) | null;
 }
 
 const whole = (name: FactName): Fact => ({
@@ -28,6 +31,7 @@ const whole = (name: FactName): Fact => ({
   whose: false,
   absent: 'not known',
   assume: null,
+  dependsOn: null,
   ...(FACTS[name] as FactEntry),
 });
 

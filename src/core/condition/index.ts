@@ -1,4 +1,5 @@
 /** Conditions: what they are, what they can test, and whether they hold. */
+export { type Aspect, aspectOf } from './aspect';
 export * from './audience';
 export * from './catalogue';
 export * from './check';

@@ -40,7 +40,7 @@ export function itemTerms(compiled: CompiledPolicy, numberOf: Numbering) {
 }
 
 const keyOfHurdle = (hurdle: Hurdle, terms: GateTerms | null): string =>
-  terms === null ? 'closed' : `${terms.number}${terms.aboutItem ? `@${hurdle.at.id}` : ''}`;
+  terms === null ? 'closed' : `${terms.number}${terms.aspect(hurdle.at)}`;
 
 /** How everybody stands to items: who is let in, who gets what, and which gate turned whom away. */
 export interface Breakdown {
@@ -57,7 +57,7 @@ export function breakdowns(
 ): (told: readonly HurdleTerms[]) => Breakdown {
   const selected = new Map<string, Bitset>();
   const select = (condition: GateTerms['who'], { hurdle, terms }: HurdleTerms): Bitset => {
-    const key = `${terms?.aboutItem ? hurdle.at.id : ''} ${keyOf(condition)}`;
+    const key = `${terms?.aspect(hurdle.at)} ${keyOf(condition)}`;
     const bits = selected.get(key) ?? columns.select(condition, hurdle.at, request).bits;
     selected.set(key, bits);
     return bits;

@@ -228,7 +228,7 @@ function selector(columns: Columns, request: RequestFacts): Select {
     const { terms, hurdle } = told;
     const condition = part === 'who' ? terms?.who : terms?.answers[part]?.when;
     if (!terms || !condition) throw new Error('There is nothing to ask for.');
-    const key = `${terms.number} ${part} ${terms.aboutItem ? hurdle.at.id : ''}`;
+    const key = `${terms.number} ${part} ${terms.aspect(hurdle.at)}`;
     const bits = known.get(key) ?? columns.select(condition, hurdle.at, request).bits;
     known.set(key, bits);
     return bits;

@@ -2,7 +2,7 @@
  * What a gate says to visitors of items of a kind, made so that two can be compared: who passes, and what each of those
  * who don't gets. Gates of two policies that say the same are the same here, whatever they are called and cover.
  */
-import { asksOfItem, type Condition, keyOf, testsIn } from '../condition';
+import { type Aspect, aspectOf, type Condition, keyOf } from '../condition';
 import { expanded } from '../condition/audience';
 import type { Gate } from '../gate';
 import type { Item, ItemKind, Vocabulary } from '../site';
@@ -21,8 +21,8 @@ export interface Answered {
 export interface GateTerms {
   readonly who: Condition;
   readonly answers: readonly Answered[];
-  /** Whether it depends on the item that the gate stands over. */
-  readonly aboutItem: boolean;
+  /** What it depends on of the item that the gate asks about; the same text where it depends on nothing. */
+  readonly aspect: Aspect;
   /** The same for speeches in which nobody would notice a difference. */
   readonly number: number;
 }
@@ -54,6 +54,8 @@ export function termsIn(
   };
 }
 
+const NOTHING: Aspect = () => '';
+
 function termsOf(
   gate: Gate,
   kind: ItemKind,
@@ -75,7 +77,7 @@ function termsOf(
   return {
     who,
     answers,
-    aboutItem: conditions.some((one) => testsIn(one).some(asksOfItem)),
+    aspect: aspectOf(conditions, vocabulary) ?? NOTHING,
     number: numberOf(
       JSON.stringify([keyOf(who), answers.map(({ when, key }) => [when && keyOf(when), key])]),
     ),

@@ -200,6 +200,26 @@ describe('a shared section', () => {
     );
   });
 
+  it('makes one kind of the hosts at which a gate that asks about them asks the same', () => {
+    const over = (who: Gate['who']): Gate => ({
+      id: asId<GateId>('asking'),
+      what: { targets: [{ kind: 'item', item: notice.id }], except: [] },
+      who,
+      otherwise: { cases: [], last: { kind: 'leave out', keepSpace: false } },
+      stance: 'also',
+    });
+    const kinds = (who: Gate['who']) =>
+      compile({ ...openPolicy, gates: [over(who)] }, outline, vocabulary).places.kindsOf(notice);
+    // The attic is not published, so it is a kind of its own.
+    const closed = [id('attic')];
+    expect(kinds(test('item picture', 'is not set')).map(({ hosts }) => hosts.length)).toEqual([11, 1]);
+    const byCategory = kinds(test('item category', 'is', 'Night logs'));
+    // In it, in another, and in none: nothing known is neither yes nor no.
+    const few = byCategory.map(({ hosts }) => hosts).filter(({ length }) => length === 1);
+    expect(few.toSorted()).toEqual([closed, [id('first-light')], [id('mist')]]);
+    expect(byCategory).toHaveLength(4);
+  });
+
   it('decides by the same value whenever it decides the same, so that what was made of it is found', () => {
     fc.assert(
       fc.property(somePolicy, aPlace, visitors, requests, (policy, { section, host }, visitor, at) => {

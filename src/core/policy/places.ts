@@ -2,8 +2,7 @@
  * Shared sections on their hosts. On a host, the gates over the section stand before those over the host, and ask the host
  * what they ask of the item. Of itself a shared section is open to whoever gets it anywhere.
  */
-import { asksOfItem, type Condition, testsIn } from '../condition';
-import { expanded } from '../condition/audience';
+import { aspectOf, type Condition } from '../condition';
 import { casesIn, type Gate, hostsOf } from '../gate';
 import type { ItemId } from '../ids';
 import {
@@ -47,11 +46,14 @@ export interface Places {
 
 /** Whether what a gate does depends on the item that it is asked about. */
 export const asksAboutItem = (gate: Gate, vocabulary: Vocabulary): boolean =>
-  [gate.who, ...casesIn(gate)].some((one) => asksAbout(one, vocabulary));
+  aspectOfGate(gate, vocabulary) !== null;
+
+const aspectOfGate = (gate: Gate, vocabulary: Vocabulary) =>
+  aspectOf([gate.who, ...casesIn(gate)], vocabulary);
 
 /** Whether a condition asks about the item, by itself or by an audience in it. */
-export const asksAbout = (condition: Condition, { audiences }: Vocabulary): boolean =>
-  testsIn(expanded(condition, audiences)).some(asksOfItem);
+export const asksAbout = (condition: Condition, vocabulary: Vocabulary): boolean =>
+  aspectOf([condition], vocabulary) !== null;
 
 const passesAll = (hurdles: readonly Hurdle[], visitor: VisitorFacts, request: RequestFacts): boolean =>
   hurdles.every(({ passes, at }) => passes(visitor, at, request));
@@ -77,7 +79,8 @@ export function placesIn(
 ): Places {
   const hosts = onceFor((section: SharedSection) => hostsOf(section, outline, vocabulary));
   const onHost = onceFor((host: ItemId) => sharedIn(outline).filter((section) => hosts(section).has(host)));
-  const asks = onceFor((gate: Gate) => asksAboutItem(gate, vocabulary));
+  const aspect = onceFor((gate: Gate) => aspectOfGate(gate, vocabulary));
+  const asks = (gate: Gate) => aspect(gate) !== null;
   /** Whether some gate over a section asks about its host. */
   const asksHost = onceFor((section: SharedSection) =>
     (covering.get(section.id) ?? []).some(({ gate, setAside }) => !setAside && asks(gate)),
@@ -100,13 +103,13 @@ export function placesIn(
     return item === undefined ? '' : collect(item, 'section').map(keyOf).join(' ');
   });
   const keyOf = ({ gate, at }: Hurdle): string =>
-    gate === null ? 'closed' : asks(gate) ? `${gate.id}@${at.id}` : gate.id;
+    gate === null ? 'closed' : `${gate.id}${aspect(gate)?.(at) ?? ''}`;
   const kindsOf = onceFor((section: SharedSection): readonly HostKind[] => {
     const kinds = new Map<string, { hosts: ItemId[]; hurdles: readonly Hurdle[] }>();
     for (const host of hosts(section)) {
       const item = outline.items.get(host);
       if (!item) continue;
-      const key = asksHost(section) ? host : askedAt(host);
+      const key = `${own(section, item).map(keyOf).join(' ')} › ${askedAt(host)}`;
       const found = kinds.get(key);
       if (found) found.hosts.push(host);
       else kinds.set(key, { hosts: [host], hurdles: hurdlesAt(section, item) });

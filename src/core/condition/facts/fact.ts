@@ -20,13 +20,11 @@ export interface Wanted {
   readonly today: Day;
 }
 
-/** What the catalogue says of one fact. */
-export interface FactEntry {
+interface Entry {
   /** How the composer names it. */
   readonly label: string;
   /** How it begins in the text form; its name where that is the same. */
   readonly phrase?: string;
-  readonly of: 'visitor' | 'item' | 'visitor and item' | 'request';
   /** Its type; null for profile fields, which have their own. */
   readonly type: FactType | null;
   /** What it is a fact of, where that needs saying: a thing with a name, or any text (`'text'`). */
@@ -51,3 +49,11 @@ export interface FactEntry {
   /** A member with the fact as wanted, for facts that can come about: by joining, buying, filling in, learning. */
   readonly assume?: (member: VisitorFacts, wanted: Wanted) => VisitorFacts;
 }
+
+/** What it is a fact of; of a visitor and an item together, with all that it depends on of the item. */
+type Of =
+  | { readonly of: 'visitor' | 'item' | 'request' }
+  | { readonly of: 'visitor and item'; readonly dependsOn: (item: Item) => string | null };
+
+/** What the catalogue says of one fact. */
+export type FactEntry = Entry & Of;

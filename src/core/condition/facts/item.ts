@@ -7,6 +7,7 @@ export const itemFacts = {
   'visitor owns item': {
     label: 'Owns the item',
     of: 'visitor and item',
+    dependsOn: ({ facts }) => facts?.owner ?? null,
     type: 'truth',
     read: () => (visitor, item) => {
       const owner = item?.facts?.owner;
@@ -16,6 +17,7 @@ export const itemFacts = {
   'visitor in item group': {
     label: 'In the item’s group',
     of: 'visitor and item',
+    dependsOn: ({ facts }) => facts?.group ?? null,
     type: 'truth',
     read: (_, vocabulary) => {
       const groups = new Set(vocabulary.groups.map(({ id }) => id));
