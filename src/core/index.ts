@@ -311,6 +311,7 @@ export {
   completionsAt,
   conditionsIn,
   hasOwnWords,
+  namedInOwnWords,
   ownCompletionsAt,
   ownValue,
   ownWordProblem,

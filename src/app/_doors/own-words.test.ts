@@ -1,7 +1,16 @@
 /** Texts that know their reader: who is shown what, by which door, and what is kept of it. */
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { asId, type Item, type ItemId, type PersonId, sectionsOf } from '@/core';
-import { administratorOf, makeKey, savePerson, startWalk, type Trivet } from '@/services';
+import {
+  asId,
+  type Gate,
+  type GateId,
+  type Item,
+  type ItemId,
+  nobody,
+  type PersonId,
+  sectionsOf,
+} from '@/core';
+import { administratorOf, makeKey, putLive, saveDraft, savePerson, startWalk, type Trivet } from '@/services';
 import { gretaAt, now, openLarkfell, signedInAt } from '@/services/testing';
 import { updateItem } from '@/store';
 import { textOf } from '../_http/answer';
@@ -104,6 +113,46 @@ describe('a page that knows its reader', () => {
     expect(await seenBy('odile', '/')).toContain('<p>abc</p>');
     await saying(home, 'a:own[until id "gone"]{or="-"}c');
     expect(await seenBy('odile', '/')).toContain('<p>ac</p>');
+  });
+
+  describe('in what a gate puts in the place of a section', () => {
+    const swapping = (text: string): Gate => ({
+      id: asId<GateId>('swapping'),
+      what: {
+        targets: sectionsOf(trivet.state.outline, home).map(({ id }) => ({
+          kind: 'item' as const,
+          item: id,
+        })),
+        except: [],
+      },
+      who: nobody,
+      otherwise: { cases: [], last: { kind: 'swap', text } },
+      stance: 'instead',
+    });
+    const save = async (text: string) => {
+      const { draft } = trivet.state;
+      const policy = { ...draft.policy, gates: [...draft.policy.gates, swapping(text)] };
+      return saveDraft(trivet, await gretaAt(trivet), { version: draft.version, policy });
+    };
+
+    it('says what is theirs, kept by ids', async () => {
+      const saved = await save(
+        'Come back, :own[name]{or="friend"}: :own[profile "Hours logged"]{or="no"} hours.',
+      );
+      expect(saved).toMatchObject({ kind: 'saved' });
+      const { draft, live } = trivet.state;
+      expect(draft.policy.gates.at(-1)?.otherwise.last).toEqual({
+        kind: 'swap',
+        text: 'Come back, :own[name]{or="friend"}: :own[profile id "hours-logged"]{or="no"} hours.',
+      });
+      await putLive(trivet, await gretaAt(trivet), { version: draft.version, revision: live.revision }, now);
+      expect(await seenBy('wren', '/')).toMatch(
+        /Come back, <bdi>Wren Halloran<\/bdi>: <bdi>\d+<\/bdi> hours\./,
+      );
+      const { cache, text } = await ask('/');
+      expect(text).toContain('Come back, friend: no hours.');
+      expect(cache).toMatch(/private|no-store/);
+    });
   });
 
   it('shows the stand-in’s on a walk, and nothing of the administrator', async () => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { all, any, inAudience, inGroup, knows, level, not, owns, profile, type Test } from '../condition';
+import { asId, type TurnAwayId } from '../ids';
 import { describeUse } from '../sentence';
 import {
   crew,
@@ -12,6 +13,7 @@ import {
   pass,
   policy,
   suspended,
+  team,
   vocabulary,
 } from '../testing/larkfell';
 import { openPolicy, type Policy, usesOf, usesWhere } from '.';
@@ -60,6 +62,23 @@ describe('where something is used', () => {
     const uses = usesOf({ ...openPolicy, gates: [gate] }, 'group', crew);
     expect(uses.map((use) => use.kind === 'gate' && use.leg)).toEqual(['who', 'otherwise']);
     expect(said(uses)[1]).toBe('the gate over Dome crew and everything below it, in its otherwise');
+  });
+
+  it('counts the texts of turn-aways that show it to their reader, with names and without', () => {
+    const text = 'You logged :own[profile id "hours"] hours.';
+    const gate = {
+      ...gates.crew,
+      otherwise: { cases: [], last: { kind: 'swap', text } },
+    } as const;
+    expect(usesOf({ ...openPolicy, gates: [gate] }, 'field', hours)).toMatchObject([{ leg: 'otherwise' }]);
+    expect(usesOf({ ...openPolicy, gates: [gate] }, 'field', team)).toEqual([]);
+    const named = asId<TurnAwayId>('yours');
+    const using = {
+      ...gates.crew,
+      otherwise: { cases: [], last: { kind: 'named', turnAway: named } },
+    } as const;
+    const turnAways = [{ id: named, name: 'Yours', give: gate.otherwise.last }];
+    expect(usesOf({ ...openPolicy, gates: [using], turnAways }, 'field', hours)).toHaveLength(1);
   });
 
   it('can be asked of any test', () => {

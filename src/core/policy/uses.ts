@@ -1,8 +1,9 @@
 /** Where things are used: an audience in gates and other audiences, a role or a field in whatever asks for it. */
 import { audiencesIn, type Condition, factNamed, listOf, type Test, testsIn } from '../condition';
-import { casesIn, type Gate, givenBy, selectionsIn } from '../gate';
+import { casesIn, type Gate, givenBy, resolveGiven, selectionsIn } from '../gate';
 import type { TurnAwayId } from '../ids';
 import type { Audience, NameKind } from '../site';
+import { namedInOwnWords } from '../text/own-words';
 import type { Landing, Policy } from './policy';
 
 /** One place where something is used. */
@@ -11,13 +12,21 @@ export type Use =
   | { readonly kind: 'audience'; readonly audience: Audience }
   | { readonly kind: 'landing'; readonly landing: Landing };
 
-/** The places whose conditions fulfil a question, in the order of the policy. */
-function placesWhere(policy: Policy, asks: (condition: Condition) => boolean): readonly Use[] {
+/** The places whose conditions, or whose texts, fulfil a question, in the order of the policy. */
+function placesWhere(
+  policy: Policy,
+  asks: (condition: Condition) => boolean,
+  says: (text: string) => boolean = () => false,
+): readonly Use[] {
+  const gives = (gate: Gate) =>
+    givenBy(gate)
+      .map((given) => resolveGiven(given, policy.turnAways))
+      .some((give) => give.kind === 'swap' && says(give.text));
   return [
     ...policy.gates.flatMap((gate): Use[] => [
       ...(selectionsIn(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'what' } as const] : []),
       ...(asks(gate.who) ? [{ kind: 'gate', gate, leg: 'who' } as const] : []),
-      ...(casesIn(gate).some(asks) ? [{ kind: 'gate', gate, leg: 'otherwise' } as const] : []),
+      ...(casesIn(gate).some(asks) || gives(gate) ? [{ kind: 'gate', gate, leg: 'otherwise' } as const] : []),
     ]),
     ...policy.audiences.flatMap((audience): Use[] =>
       asks(audience.who) ? [{ kind: 'audience', audience }] : [],
@@ -36,7 +45,12 @@ export const gatesGiving = (policy: Policy, turnAway: TurnAwayId): readonly Gate
 
 /** Where a thing with a name is used. */
 export function usesOf(policy: Policy, kind: NameKind, id: string): readonly Use[] {
-  return placesWhere(policy, (condition) => namedIn(condition).includes(`${kind} ${id}`));
+  const name = `${kind} ${id}`;
+  return placesWhere(
+    policy,
+    (condition) => namedIn(condition).includes(name),
+    (text) => namedInOwnWords(text).includes(name),
+  );
 }
 
 /** The things that a condition names, as "kind id". */

@@ -3,6 +3,7 @@ export { type Completions, completionsAt } from './complete';
 export { nearest } from './names';
 export {
   hasOwnWords,
+  namedInOwnWords,
   OWN_WORDS,
   type OwnWord,
   ownCompletionsAt,

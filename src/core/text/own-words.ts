@@ -131,6 +131,18 @@ function* foundIn(text: string, vocabulary: Vocabulary): Generator<Found> {
 export const ownWordsIn = (text: string, vocabulary: Vocabulary): readonly (OwnWord | null)[] =>
   [...foundIn(text, vocabulary)].map((found) => ('word' in found ? found.word : null));
 
+const BY_ID = new RegExp(String.raw`^(.+?) id ${QUOTED}\s*$`);
+
+/** What the own words of a text name, as "kind id"; those that are kept by ids, whether there is such a thing or not. */
+export const namedInOwnWords = (text: string): readonly string[] =>
+  text.includes(':own[')
+    ? [...text.matchAll(PLACES)].flatMap(([, inside = '']) => {
+        const [, phrase, id] = BY_ID.exec(inside.trim()) ?? [];
+        const of = OWN_WORDS.find((own) => own.phrase === phrase)?.of ?? null;
+        return of === null || id === undefined ? [] : [`${of} ${unescaped(id)}`];
+      })
+    : [];
+
 /** What is wrong with the first own word that can't be read, and where; null when all can. */
 export function ownWordProblem(text: string, vocabulary: Vocabulary): RegionProblem | null {
   for (const found of foundIn(text, vocabulary)) {

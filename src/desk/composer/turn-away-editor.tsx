@@ -1,12 +1,15 @@
 'use client';
-import { useId } from 'react';
+import { useId, useRef, useState } from 'react';
 import {
   type GroupId,
   type ItemId,
   leaveOut,
   type NextStep,
+  ownCompletionsAt,
+  ownWordProblem,
   pathOf,
   type Reason,
+  renameOwnWords,
   type Teaser,
   TURN_AWAY_KINDS,
   TURN_AWAYS,
@@ -14,6 +17,7 @@ import {
   type TurnAwayKind,
 } from '@/core';
 import { Choice, Pick } from '@/ui';
+import { CompletingArea } from '../condition';
 import { useDesk } from '../context';
 import { OutcomeMark } from '../marks';
 
@@ -51,12 +55,7 @@ export function TurnAwayEditor({ turnAway, onChange }: EditorProps) {
       {turnAway.kind === 'teaser' && <TeaserEditor turnAway={turnAway} onChange={onChange} />}
       {turnAway.kind === 'swap' && (
         <Line name="Text">
-          <Words
-            label="What stands in its place, in Markdown"
-            text={turnAway.text}
-            rows={4}
-            onChange={(text) => onChange({ ...turnAway, text })}
-          />
+          <SwapText text={turnAway.text} onChange={(text) => onChange({ ...turnAway, text })} />
         </Line>
       )}
       {turnAway.kind === 'leave out' && (
@@ -321,14 +320,54 @@ const OneLine = ({ label, value, onChange }: OneLineProps) => (
   />
 );
 
+/** What stands in the place of a section: Markdown that can show something of its reader, kept by ids and written by names. */
+function SwapText({ text, onChange }: { readonly text: string; readonly onChange: (text: string) => void }) {
+  const { vocabulary } = useDesk();
+  const [typed, setTyped] = useState(text);
+  const id = useId();
+  const area = useRef<HTMLTextAreaElement>(null);
+  const byId = (written: string) => renameOwnWords(written, vocabulary, 'by id');
+  const shown = byId(typed) === text ? typed : renameOwnWords(text, vocabulary, 'by name');
+  const own = ownWordProblem(shown, vocabulary);
+  const wrong = shown.trim() === '' ? EMPTY : own && `Line ${own.line}: ${own.message}`;
+  return (
+    <>
+      <CompletingArea
+        area={area}
+        label="What stands in its place, in Markdown"
+        text={shown}
+        rows={4}
+        spellCheck
+        longest={LONGEST_SWAP}
+        invalid={wrong !== null}
+        describedBy={wrong === null ? undefined : id}
+        completionsAt={(at, cursor) => ownCompletionsAt(at, cursor, vocabulary)}
+        behind=""
+        onType={(written) => {
+          setTyped(written);
+          onChange(byId(written));
+        }}
+        className="w-full rounded-[3px] border border-iron bg-raised px-2 py-1 aria-invalid:border-alarm"
+      />
+      {wrong !== null && (
+        <p id={id} role="status" className="text-alarm">
+          {wrong}
+        </p>
+      )}
+    </>
+  );
+}
+
+const LONGEST_SWAP = 20_000;
+const EMPTY = 'Write something here, or choose another above. It is saved once there is a text.';
+
 interface WordsProps {
   readonly label: string;
   readonly text: string;
-  readonly rows?: number;
   readonly onChange: (text: string) => void;
 }
 
-function Words({ label, text, rows = 2, onChange }: WordsProps) {
+function Words({ label, text, onChange }: WordsProps) {
   const id = useId();
   const empty = text.trim() === '';
   return (
@@ -337,7 +376,7 @@ function Words({ label, text, rows = 2, onChange }: WordsProps) {
         aria-label={label}
         aria-describedby={empty ? id : undefined}
         aria-invalid={empty || undefined}
-        rows={rows}
+        rows={2}
         maxLength={2000}
         value={text}
         onChange={(event) => onChange(event.target.value)}
@@ -345,7 +384,7 @@ function Words({ label, text, rows = 2, onChange }: WordsProps) {
       />
       {empty && (
         <p id={id} className="text-alarm">
-          Write something here, or choose another above. It is saved once there is a text.
+          {EMPTY}
         </p>
       )}
     </>

@@ -9,6 +9,7 @@ import {
   nameOfId,
   type Reason,
   reasonFor,
+  renameOwnWords,
   type Teaser,
   type TurnAway,
 } from '@/core';
@@ -94,7 +95,7 @@ export function TurnAwayPreview({ turnAway, item, who }: PreviewProps) {
     case 'swap':
       return (
         <Sheet>
-          <p className="whitespace-pre-line">{turnAway.text}</p>
+          <p className="whitespace-pre-line">{renameOwnWords(turnAway.text, vocabulary, 'by name')}</p>
         </Sheet>
       );
     case 'locked':

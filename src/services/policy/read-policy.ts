@@ -7,6 +7,7 @@ import {
   conditionsOfPolicy,
   DEEPEST,
   type Gate,
+  type Given,
   givenBy,
   goneNamesIn,
   type ItemId,
@@ -18,10 +19,12 @@ import {
   OPENABLE_KINDS,
   type Outline,
   oneOfKinds,
+  ownWordProblem,
   type Policy,
   pathOf,
   pointedIn,
   problemOf,
+  renameOwnWords,
   type SiteNames,
   selectionProblem,
   selectionsIn,
@@ -57,6 +60,7 @@ interface Against extends Around {
   readonly vocabulary: Vocabulary;
   readonly kept: Kept;
   readonly keptItems: ReadonlySet<string>;
+  readonly keptTexts: ReadonlySet<string>;
 }
 
 /** Reads a policy, or says what is wrong with it and where. */
@@ -80,12 +84,13 @@ export function readPolicy(
       })),
     };
   }
-  const read = parsed.data as unknown as Policy;
+  const read = byIds(parsed.data as unknown as Policy, around.names);
   const against: Against = {
     ...around,
     vocabulary: vocabularyOf(around.names, read),
     kept: keptIn(around),
     keptItems: keptItems(around),
+    keptTexts: keptTexts(around),
   };
   const problems = [
     ...gateProblems(read, against),
@@ -198,7 +203,7 @@ function placeProblems(one: Gate, around: Against, read: Policy): string[] {
     if (!outline.items.has(item) && !kept.has(item))
       problems.push(`There is no item "${item}" any more. Take it out of What.`);
   for (const given of givenBy(one)) {
-    if (given.kind !== 'named') problems.push(...leadProblems(given, around));
+    if (given.kind !== 'named') problems.push(...turnAwayProblem(given, around));
     else if (
       !read.turnAways.some(({ id }) => id === given.turnAway) &&
       !around.gone?.has(`turn-away ${given.turnAway}`)
@@ -212,6 +217,14 @@ function placeProblems(one: Gate, around: Against, read: Policy): string[] {
 const keptItems = ({ draft, live }: Around): ReadonlySet<string> =>
   new Set([draft, live].flatMap((side) => (side ? itemsIn(side.policy) : [])));
 
+/** The texts of the policies there are: an own word whose field went meanwhile may stay, and shows nothing. */
+const keptTexts = ({ draft, live }: Around): ReadonlySet<string> =>
+  new Set(
+    [draft, live].flatMap((side) =>
+      side ? ownTurnAways(side.policy).flatMap((give) => (give.kind === 'swap' ? [give.text] : [])) : [],
+    ),
+  );
+
 /** Every item that a policy points at or leads to. */
 const itemsIn = (policy: Policy): readonly string[] => [
   ...policy.gates.flatMap(pointedIn),
@@ -224,15 +237,36 @@ const leadsIn = (policy: Policy): readonly ItemId[] => [
   ...policy.landings.map(({ to }) => to),
 ];
 
+/** A policy with something done to every turn-away that stands in it. */
+const withTurnAways = (policy: Policy, change: (give: TurnAway) => TurnAway): Policy => {
+  const given = (one: Given): Given => (one.kind === 'named' ? one : change(one));
+  return {
+    ...policy,
+    gates: policy.gates.map((gate) => ({
+      ...gate,
+      otherwise: {
+        cases: gate.otherwise.cases.map((one) => ({ ...one, give: given(one.give) })),
+        last: given(gate.otherwise.last),
+      },
+    })),
+    turnAways: policy.turnAways.map((one) => ({ ...one, give: change(one.give) })),
+  };
+};
+
 /** The turn-aways that stand in a policy themselves, with and without names. */
 const ownTurnAways = ({ gates, turnAways }: Policy): readonly TurnAway[] => [
   ...gates.flatMap(givenBy).flatMap((one) => (one.kind === 'named' ? [] : [one])),
   ...turnAways.map(({ give }) => give),
 ];
 
-function leadProblems(turn: TurnAway, around: Against): string[] {
-  const { outline, names } = around;
+/** What is wrong with a turn-away of the policy's own: where it leads, and what its text shows of the reader. */
+function turnAwayProblem(turn: TurnAway, around: Against): string[] {
+  const { outline, names, vocabulary } = around;
   const item = leadsTo(turn);
+  const own =
+    turn.kind === 'swap' && !around.gone && !around.keptTexts.has(turn.text)
+      ? ownWordProblem(turn.text, vocabulary)
+      : null;
   const group = 'next' in turn && turn.next.kind === 'follow' ? turn.next.group : null;
   return [
     ...(item !== null &&
@@ -246,12 +280,13 @@ function leadProblems(turn: TurnAway, around: Against): string[] {
     !around.gone?.has(`group ${group}`)
       ? [`A turn-away offers the way into "${group}", which is no open group. Choose another step.`]
       : []),
+    ...(own ? [`In the text that stands in its place, line ${own.line}: ${own.message}`] : []),
   ];
 }
 
 function turnAwayProblems(read: Policy, around: Against): PolicyProblem[] {
   const problems: PolicyProblem[] = read.turnAways.flatMap((one) =>
-    leadProblems(one.give, around).map((message) => ({ gate: one.id as string, message })),
+    turnAwayProblem(one.give, around).map((message) => ({ gate: one.id as string, message })),
   );
   const named = repeated(read.turnAways.map(({ name }) => name.toLowerCase()));
   if (named !== undefined)
@@ -260,6 +295,14 @@ function turnAwayProblems(read: Policy, around: Against): PolicyProblem[] {
   if (twice)
     problems.push({ gate: twice, message: 'Two turn-aways have the same id. Take one of them away.' });
   return problems;
+}
+
+/** With what the own words of its texts name kept by ids. */
+function byIds(policy: Policy, names: SiteNames): Policy {
+  const vocabulary = vocabularyOf(names, policy);
+  const text = (give: TurnAway): TurnAway =>
+    give.kind === 'swap' ? { ...give, text: renameOwnWords(give.text, vocabulary, 'by id') } : give;
+  return withTurnAways(policy, text);
 }
 
 function landingProblems(read: Policy, around: Against): PolicyProblem[] {

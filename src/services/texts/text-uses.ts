@@ -5,9 +5,9 @@ import {
   type ItemId,
   isShared,
   namedIn,
+  namedInOwnWords,
   nameInContext,
   type Outline,
-  ownWordsIn,
   pageOf,
   parseRegions,
   type Vocabulary,
@@ -60,5 +60,5 @@ const namedInHosts = (item: Item): readonly string[] =>
 
 const namedInText = (body: string, vocabulary: Vocabulary, ofShared: boolean): readonly string[] => [
   ...conditionsIn(parseRegions(body, vocabulary, ofShared).pieces).flatMap(namedIn),
-  ...ownWordsIn(body, vocabulary).flatMap((word) => (word?.own.of ? [`${word.own.of} ${word.subject}`] : [])),
+  ...namedInOwnWords(body),
 ];

@@ -15,7 +15,7 @@ import { type AccountView, accountOf } from './account-view';
 import { addressIn, decisionOn, decisionOnHost, follows, isSignedIn, opens, type View } from './context';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
-import { contentOf, htmlIn, shownHtml } from './texts';
+import { contentOf, ownHtml, shownHtml } from './texts';
 
 /** A file in a list. */
 export interface FileEntry {
@@ -198,7 +198,7 @@ function turnedAway(context: View, section: Section, decision: TurnedAway, back:
     case 'message':
       return { id, kind: 'message', reason, step: stepFor(context, turnAway.next, back) };
     case 'swap':
-      return { id, kind: 'swap', html: htmlIn(context, turnAway.text) };
+      return { id, kind: 'swap', html: ownHtml(context, turnAway.text) };
     case 'leave out':
       return turnAway.keepSpace ? { id, kind: 'space' } : null;
     case 'missing':

@@ -74,8 +74,12 @@ export const shownHtml = (context: View, text: string): string =>
   text === ''
     ? ''
     : shownPieces(context, text)
-        .map((piece) => withOwnWords(context, piece.text, htmlIn(context, piece.text)))
+        .map((piece) => ownHtml(context, piece.text))
         .join('\n');
+
+/** A text without regions as this visitor gets it, its own words filled in. */
+export const ownHtml = (context: View, markdown: string): string =>
+  withOwnWords(context, markdown, htmlIn(context, markdown));
 
 const OWN_PLACES = new RegExp(`${OWN_MARK}(\\d+)${OWN_MARK}`, 'g');
 
