@@ -36,11 +36,12 @@ export function useTree(open: ItemId | null, drafted: readonly ItemId[]): Tree {
     for (let at = open && outline.items.get(open); at; at = at.parent && outline.items.get(at.parent))
       leading.add(at.id);
     const large = outline.items.size > STANDS_OPEN;
+    const begins = (item: ItemId) => isShared(outline.items.get(item)) || (large && !leading.has(item));
     return {
       open,
       drafted,
       leads: (item) => leading.has(item),
-      isFolded: (item) => folds.get(item) ?? (large && !leading.has(item)),
+      isFolded: (item) => folds.get(item) ?? begins(item),
       fold: (item, folded) => setFolds((before) => new Map(before).set(item, folded)),
     };
   }, [open, drafted, outline, folds]);
@@ -85,11 +86,13 @@ interface EntryProps {
 
 /** An item, to be opened, with those of its kind below it. What stands in a tree can be moved there. */
 function Entry({ item, depth, tree }: EntryProps) {
-  const { outline, setScreen } = useDesk();
+  const { outline, compiled, setScreen } = useDesk();
   const { rowRef, handle, isOver, isDragging } = useMovable(item);
   const moves =
     item.parent !== null &&
     (isShared(item) || (mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory));
+  // A shared section folds out to the pages and posts on which it stands.
+  const hosts = isShared(item) ? [...compiled.live.places.hosts(item)] : [];
   const below = belowOf(outline, item);
   const folded = tree.isFolded(item.id);
   const isOpen = tree.open === item.id;
@@ -108,11 +111,11 @@ function Entry({ item, depth, tree }: EntryProps) {
         )}
       >
         <span className="grid w-4 shrink-0 place-items-center">
-          {below.length > 0 && (
+          {below.length + hosts.length > 0 && (
             <button
               type="button"
               aria-expanded={!folded}
-              aria-label={`${folded ? 'Fold out' : 'Fold away'} what is below ${item.title}`}
+              aria-label={`${folded ? 'Fold out' : 'Fold away'} ${isShared(item) ? 'where it stands:' : 'what is below'} ${item.title}`}
               onClick={() => tree.fold(item.id, !folded)}
               className="grid h-6 w-4 place-items-center text-faint hover:text-copper"
             >
@@ -140,6 +143,41 @@ function Entry({ item, depth, tree }: EntryProps) {
           <Siblings items={below} depth={depth + 1} tree={tree} />
         </ul>
       )}
+      {!folded && hosts.length > 0 && <Hosts hosts={hosts} depth={depth + 1} />}
     </li>
+  );
+}
+
+/** On what a shared section stands, to be opened. */
+function Hosts({ hosts, depth }: { readonly hosts: readonly ItemId[]; readonly depth: number }) {
+  const { outline, setScreen } = useDesk();
+  const [most, setMost] = useState(AT_ONCE);
+  return (
+    <ul style={{ paddingLeft: 16 + depth * 14 }}>
+      {hosts.slice(0, most).map((id) => {
+        const host = outline.items.get(id);
+        return (
+          host && (
+            <li key={id}>
+              <button
+                type="button"
+                onClick={() => setScreen({ kind: 'site', item: id })}
+                className="flex w-full min-w-0 items-center gap-2 py-0.5 pr-2 text-left text-quiet hover:text-copper"
+              >
+                <KindMark kind={host.kind} />
+                <span className="truncate">{host.title}</span>
+              </button>
+            </li>
+          )
+        );
+      })}
+      {hosts.length > most && (
+        <li>
+          <Button weight="quiet" size="small" onClick={() => setMost(most + AT_ONCE)}>
+            {hosts.length - most} more
+          </Button>
+        </li>
+      )}
+    </ul>
   );
 }

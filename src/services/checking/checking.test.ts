@@ -127,6 +127,11 @@ describe('a walk', () => {
       { where: 'page', item: 'observers', given: 'redirect' },
       ...Array((await withheld(null, '/observers')).length - 1).fill({ where: 'link' }),
     ]);
+    // The announcement is for guests, on search as well.
+    const notice = (list: Awaited<ReturnType<typeof withheld>>) =>
+      list.filter(({ where }) => where === 'section').map(({ title }) => title);
+    expect(notice(await withheld('marek', '/search'))).toEqual(['Thursday is open night']);
+    expect(notice(await withheld(null, '/search'))).toEqual([]);
     const list = await withheld(null, '/category/crew-bulletins');
     expect(list.filter(({ where }) => where === 'entry').length).toBeGreaterThanOrEqual(4);
     expect((await withheld(null, '/category/%E0%A4%A')).every(({ where }) => where === 'link')).toBe(true);

@@ -3,6 +3,8 @@
  * links around it, each with the reason. For administrators alone; visitors never learn that there was anything.
  */
 import {
+  type Addressed,
+  asksAbout,
   type Condition,
   capital,
   conditionCompiler,
@@ -13,7 +15,6 @@ import {
   explain,
   type Item,
   type ItemId,
-  isShared,
   nameOf,
   normaliseAddress,
   type Outcome,
@@ -22,11 +23,12 @@ import {
   parseRegions,
   placedOn,
   placeOf,
+  type Section,
   sectionsOf,
 } from '@/core';
 import type { Trivet } from '../running';
 import { type Administrator, requirePermission } from '../running';
-import { contentOf, decisionOn, named, postsOf, type ViewContext } from '../view';
+import { contentOf, decisionOn, decisionOnHost, named, postsOf, type ViewContext } from '../view';
 import { type WalkUnderWay, walkOf } from './walk';
 
 /** Where on the page it would have stood. */
@@ -93,9 +95,9 @@ function reportOn({ context, standIn }: WalkUnderWay, url: URL): WalkReport {
   const onPage =
     page && decision
       ? decision.kind === 'open' && !onThreshold
-        ? withheldOn(context, page.id)
+        ? withheldOn(context, page)
         : [withheldAs('page', context, page, decision)]
-      : withheldFromList(context, url.pathname);
+      : [...withheldFromList(context, url.pathname), ...sharedWithheld(context, null)];
   return { page: about, withheld: [...onPage, ...withheldLinks(context)] };
 }
 
@@ -111,7 +113,7 @@ const withheldAs = (where: Whereabouts, context: ViewContext, item: Item, decisi
   item: item.id,
   title: item.title,
   given: outcomeOf(decision),
-  because: capital(becauseOf(context, item) ?? 'it is closed'),
+  because: capital(becauseOf(context, item) ?? 'it asks about the page it stands on, and here is none'),
 });
 
 /** Whatever of some items is closed. */
@@ -125,47 +127,68 @@ const closed = (
     return item && decision?.kind === 'turned away' ? [withheldAs(where, context, item, decision)] : [];
   });
 
-function withheldOn(context: ViewContext, page: ItemId): readonly Withheld[] {
+const withheldOn = (context: ViewContext, page: Addressed): readonly Withheld[] => [
+  ...sectionsOf(context.state.outline, page.id).flatMap((section) =>
+    withheldIn(context, section, decisionOn(context, section.id)),
+  ),
+  ...sharedWithheld(context, page),
+];
+
+/** Of the shared sections on a page, or of those where no item is. */
+const sharedWithheld = (context: ViewContext, host: Addressed | null): readonly Withheld[] =>
+  context.compiled.places
+    .on(host?.id ?? null)
+    .flatMap((section) =>
+      withheldIn(
+        context,
+        host ? placedOn(section, host) : section,
+        decisionOnHost(context, section, host),
+        host,
+      ),
+    );
+
+/** Of a section; `host` is what a shared one stands on, null where no item is. */
+function withheldIn(
+  context: ViewContext,
+  section: Section,
+  decision: Decision,
+  host?: Item | null,
+): readonly Withheld[] {
   const { outline } = context.state;
-  const host = outline.items.get(page);
-  const shared = host ? context.compiled.places.on(page).map((section) => placedOn(section, host)) : [];
-  return [...sectionsOf(outline, page), ...shared].flatMap((section): readonly Withheld[] => {
-    const decision = decisionOn(context, section.id);
-    if (decision.kind === 'turned away') return [withheldAs('section', context, section, decision)];
-    const { body, section: more } = contentOf(context.state, placeOf(section.id)?.section ?? section.id);
-    const passages = withheldPassages(context, section, body, isShared(section) ? (host ?? null) : null);
-    const fileNamed = (id: string | null) => (id === null ? undefined : outline.items.get(id as ItemId));
-    switch (more?.type) {
-      case 'posts':
-        return [...passages, ...entriesWithheld(context, more)];
-      case 'files':
-        return [
-          ...passages,
-          ...closed(
-            'file',
-            context,
-            (outline.children.get(outline.root) ?? []).filter(
-              (item) =>
-                item.kind === 'file' && (more.category === null || item.facts?.category === more.category),
-            ),
+  if (decision.kind === 'turned away') return [withheldAs('section', context, section, decision)];
+  const { body, section: more } = contentOf(context.state, placeOf(section.id)?.section ?? section.id);
+  const passages = withheldPassages(context, section, body, host);
+  const fileNamed = (id: string | null) => (id === null ? undefined : outline.items.get(id as ItemId));
+  switch (more?.type) {
+    case 'posts':
+      return [...passages, ...entriesWithheld(context, more)];
+    case 'files':
+      return [
+        ...passages,
+        ...closed(
+          'file',
+          context,
+          (outline.children.get(outline.root) ?? []).filter(
+            (item) =>
+              item.kind === 'file' && (more.category === null || item.facts?.category === more.category),
           ),
-        ];
-      case 'picture':
-      case 'video':
-        return [...passages, ...closed('file', context, [fileNamed(more.file)])];
-      case 'call':
-        return [
-          ...passages,
-          ...(more.to.kind === 'item' ? closed('link', context, [outline.items.get(more.to.item)]) : []),
-        ];
-      case 'form':
-      case 'follow':
-      case undefined:
-        return passages;
-      default:
-        return more satisfies never;
-    }
-  });
+        ),
+      ];
+    case 'picture':
+    case 'video':
+      return [...passages, ...closed('file', context, [fileNamed(more.file)])];
+    case 'call':
+      return [
+        ...passages,
+        ...(more.to.kind === 'item' ? closed('link', context, [outline.items.get(more.to.item)]) : []),
+      ];
+    case 'form':
+    case 'follow':
+    case undefined:
+      return passages;
+    default:
+      return more satisfies never;
+  }
 }
 
 const entriesWithheld = (context: ViewContext, choice: Parameters<typeof postsOf>[1]): readonly Withheld[] =>
@@ -192,11 +215,14 @@ function withheldPassages(
   context: ViewContext,
   section: Item,
   body: string,
-  host: Item | null,
+  host: Item | null | undefined,
 ): readonly Withheld[] {
   const { vocabulary } = context.compiled;
   const compiled = conditionCompiler(vocabulary);
-  const holds = (condition: Condition) => compiled(condition)(context.facts, host, context.request);
+  // Where there is no host, nothing holds of it.
+  const holds = (condition: Condition) =>
+    !(host === null && asksAbout(condition, vocabulary)) &&
+    compiled(condition)(context.facts, host ?? null, context.request);
   const visit = (pieces: readonly Piece[]): readonly Withheld[] =>
     pieces.flatMap((piece): readonly Withheld[] => {
       if (piece.kind === 'text') return [];
@@ -215,7 +241,7 @@ function withheldPassages(
         ...visit(shown?.pieces ?? piece.last),
       ];
     });
-  return visit(parseRegions(body, vocabulary, host !== null).pieces);
+  return visit(parseRegions(body, vocabulary, host !== undefined).pieces);
 }
 
 /** Links of the menus; what is below one that is closed goes with it. */
