@@ -1,5 +1,6 @@
 /** Nobody waits for anybody else's work: while each of these runs, a second client's question is answered at once. */
-import { get } from 'node:http';
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
 import type { APIRequestContext } from '@playwright/test';
 import { signIn } from './people';
 import { expect, test } from './story';
@@ -7,24 +8,17 @@ import { expect, test } from './story';
 /** Within this, in milliseconds, whoever watches over a server has an answer. */
 const AT_ONCE = 200;
 
-const health = (baseURL: string): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const begun = performance.now();
-    get(new URL('/api/health', baseURL), { agent: false }, (response) => {
-      response.resume().on('end', () => resolve(performance.now() - begun));
-    }).on('error', reject);
-  });
-
-/** Runs a work and asks after the server's health meanwhile, one question after the other; answers the longest wait. */
+/** Runs a work while a second client asks after the server's health; answers the longest wait. */
 async function longestWait(baseURL: string, work: () => Promise<unknown>): Promise<number> {
-  let going = true;
-  const done = work().finally(() => {
-    going = false;
-  });
-  let longest = 0;
-  while (going) longest = Math.max(longest, await health(baseURL));
-  await done;
-  return longest;
+  const client = new Worker(new URL('./second-client.mjs', import.meta.url), { workerData: baseURL });
+  const said = () => once(client, 'message').then(([message]) => message);
+  await said();
+  try {
+    await work();
+  } finally {
+    client.postMessage('stop');
+  }
+  return said();
 }
 
 /** A file that is there: the demo's video. */

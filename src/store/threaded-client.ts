@@ -2,6 +2,7 @@
 import type { Worker } from 'node:worker_threads';
 import type { PGlite, QueryOptions, Results } from '@electric-sql/pglite';
 import { startThread } from './thread';
+import { turns } from './turns';
 
 /** Asks the thread for one thing. */
 type Ask = (asked: Asked) => Promise<unknown>;
@@ -101,11 +102,14 @@ function asking(worker: Worker): Ask {
     if (waiting.size === 0) worker.unref();
     return one;
   };
-  worker.on('message', ({ id, result, failure }: Answer) => {
-    const one = settle(id);
-    if (failure === undefined) one?.resolve(result);
-    else one?.reject(Object.assign(new Error(failure.message), failure.fields));
-  });
+  const inTurns = turns();
+  worker.on('message', ({ id, result, failure }: Answer) =>
+    inTurns(() => {
+      const one = settle(id);
+      if (failure === undefined) one?.resolve(result);
+      else one?.reject(Object.assign(new Error(failure.message), failure.fields));
+    }),
+  );
   const end = (error: Error) => {
     ended ??= error;
     for (const id of [...waiting.keys()]) settle(id)?.reject(ended);
