@@ -78,9 +78,11 @@ function SaveState() {
   const { draft } = useDesk();
   const { saving, settled, live } = draft;
   if (saving.kind === 'refused') {
+    // The whole of it is said where it is wrong as well.
+    const said = `Not saved: ${saving.problems[0]?.message ?? saving.title}`;
     return (
-      <span role="alert" className="max-w-80 text-alarm text-xs leading-tight">
-        Not saved: {saving.problems[0]?.message ?? saving.title}
+      <span role="alert" title={said} className="line-clamp-2 max-w-80 text-alarm text-xs leading-tight">
+        {said}
       </span>
     );
   }

@@ -332,23 +332,25 @@ function SwapText({ text, onChange }: { readonly text: string; readonly onChange
   const wrong = shown.trim() === '' ? EMPTY : own && `Line ${own.line}: ${own.message}`;
   return (
     <>
-      <CompletingArea
-        area={area}
-        label="What stands in its place, in Markdown"
-        text={shown}
-        rows={4}
-        spellCheck
-        longest={LONGEST_SWAP}
-        invalid={wrong !== null}
-        describedBy={wrong === null ? undefined : id}
-        completionsAt={(at, cursor) => ownCompletionsAt(at, cursor, vocabulary)}
-        behind=""
-        onType={(written) => {
-          setTyped(written);
-          onChange(byId(written));
-        }}
-        className="w-full rounded-[3px] border border-iron bg-raised px-2 py-1 aria-invalid:border-alarm"
-      />
+      <div className="w-full">
+        <CompletingArea
+          area={area}
+          label="What stands in its place, in Markdown"
+          text={shown}
+          rows={4}
+          spellCheck
+          longest={LONGEST_SWAP}
+          invalid={wrong !== null}
+          describedBy={wrong === null ? undefined : id}
+          completionsAt={(at, cursor) => ownCompletionsAt(at, cursor, vocabulary)}
+          behind=""
+          onType={(written) => {
+            setTyped(written);
+            onChange(byId(written));
+          }}
+          className="w-full rounded-[3px] border border-iron bg-raised px-2 py-1 aria-invalid:border-alarm"
+        />
+      </div>
       {wrong !== null && (
         <p id={id} role="status" className="text-alarm">
           {wrong}
