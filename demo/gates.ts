@@ -18,6 +18,7 @@ const teaser = (show: object, reason: object, next: object, preview = false) => 
 const summary = { kind: 'summary' };
 const written = { kind: 'written' };
 const own = (text: string) => ({ kind: 'own', text });
+const locked = (reason: object) => ({ kind: 'locked', reason, next: { kind: 'none' } });
 const named = (turnAway: string) => ({ kind: 'named', turnAway });
 const select = (where: string) => ({ kind: 'selection', where });
 const postsIn = (category: string) => select(`item kind is "post" and item category is "${category}"`);
@@ -110,6 +111,41 @@ export const policy = {
       select('item kind is "file" and item category is "Raw frames"'),
       'visitor owns item or in group "Dome crew"',
       missing,
+    ),
+    gate('induction', item('dome-induction'), 'in group "Dome crew" or role "Tutor"', message, {
+      cases: [{ when: 'not signed in', give: redirectToSignIn }],
+    }),
+    gate(
+      'induction-in-order',
+      branch('before-you-climb'),
+      'completed the one before or role "Tutor"',
+      locked(own('This opens when you are done with the one before it.')),
+    ),
+    gate('night-drill', item('night-drill'), 'completed "Ladder safety" or role "Tutor"', locked(written)),
+    gate(
+      'optics-bench',
+      item('optics-bench'),
+      'profile team is "Optics" or role "Tutor"',
+      locked(own('This part is for the Optics team.')),
+    ),
+    gate(
+      'optics-bench-in-time',
+      item('optics-bench'),
+      'enrolment in "Dome operator induction" at least 7 days ago or role "Tutor"',
+      locked(own('This opens a week after you are enrolled.')),
+    ),
+    gate('grounds-round', item('grounds-round'), 'profile team is "Grounds" or role "Tutor"', leaveOut),
+    gate(
+      'unattended-opening',
+      item('unattended-opening'),
+      'profile "dome certificate" is yes and profile team is "Optics" or role "Tutor"',
+      locked(own('This needs your dome certificate, and the Optics team.')),
+    ),
+    gate(
+      'small-dome',
+      item('small-dome-unit'),
+      'enrolled in "Astrophotography" or role "Tutor"',
+      locked(own('This part is for those who are enrolled.')),
     ),
     gate('sign-in-link', item('link-sign-in'), 'not signed in', leaveOut),
     gate('thursday-notice', item('thursday-notice'), 'not signed in', leaveOut),

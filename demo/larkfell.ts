@@ -1,6 +1,7 @@
 /** Larkfell Observatory: the demo site as a site file, loaded by the same service as anybody's site. */
 import type { Day } from '@/core';
 import type { SiteFile } from '@/services';
+import { courses } from './courses';
 import { policy } from './gates';
 import { itemsOn } from './pages';
 import { peopleOn } from './people';
@@ -47,14 +48,9 @@ export const larkfellOn = (today: Day): SiteFile => ({
     { id: 'hours-logged', name: 'hours logged', type: 'number' },
     { id: 'newsletter', name: 'newsletter', type: 'yes/no', editable: true },
   ],
-  courses: [
-    { id: 'dome-induction', name: 'Dome operator induction' },
-    { id: 'astrophotography', name: 'Astrophotography' },
-  ],
-  activities: [{ id: 'ladder-safety', name: 'Ladder safety' }],
   passphrases: [{ id: 'comet-mail', name: 'Comet night by mail', passphrase: DEMO_PASSPHRASE }],
   people: [...peopleOn(today)],
-  items: [...itemsOn(today)],
+  items: [...itemsOn(today), ...courses],
   shared: [...shared],
   policy,
   board: ['marek', 'tobin'],

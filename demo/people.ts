@@ -51,7 +51,14 @@ const known = (today: Day): readonly Person[] => {
       joined: '2020-11-02',
       purchases: [pass('keeper-pass', 200, 165)],
       enrolments: [{ course: 'dome-induction', on: '2021-01-10' }],
-      completions: [{ activity: 'ladder-safety', on: '2021-01-17', score: 92 }],
+      completions: [
+        { item: 'ladder-safety', on: '2021-01-17', score: 92 },
+        { item: 'red-light', on: '2021-01-17' },
+        { item: 'opening-words', on: '2021-01-24' },
+        { item: 'night-drill', on: '2021-02-04' },
+        { item: 'before-you-climb', on: '2021-02-04' },
+        { item: 'clean-hands', on: '2021-02-11' },
+      ],
       profile: {
         team: 'Optics',
         'dome-certificate': true,
@@ -68,6 +75,10 @@ const known = (today: Day): readonly Person[] => {
       joined: '2025-03-30',
       purchases: [pass('observer-pass', 90, 275)],
       enrolments: [{ course: 'dome-induction', on: day(-30) }],
+      completions: [
+        { item: 'ladder-safety', on: day(-23) },
+        { item: 'red-light', on: day(-16) },
+      ],
       profile: { team: 'Grounds', 'hours-logged': 61 },
     }),
     person('priya', 'Priya Lundqvist', {
@@ -87,6 +98,7 @@ const known = (today: Day): readonly Person[] => {
         { product: 'astro-course', on: day(-150) },
       ],
       enrolments: [{ course: 'astrophotography', on: day(-150) }],
+      completions: [{ item: 'star-trails', on: day(-140) }],
     }),
     person('edda', 'Edda Quill', {
       level: 'observer',

@@ -24,6 +24,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const reason = 'The desk is for administrators of this site. Sign in as one of them to use it.';
   const answer = {
     kind: 'message',
+    title: null,
     frame: frameFor(contextOf(trivet, visitor, request, new Date()), null),
     reason,
     step: null,

@@ -67,6 +67,7 @@ export {
   trace,
   typeOf,
 } from './condition';
+export { completing } from './course';
 export { capital, counted, listed } from './english';
 export {
   type Case,
@@ -104,10 +105,8 @@ export {
   type What,
 } from './gate';
 export {
-  type ActivityId,
   type AudienceId,
   asId,
-  type CourseId,
   type GateId,
   type GroupId,
   type ItemId,
@@ -125,6 +124,7 @@ export {
   arrivalFrom,
   asksAbout,
   asksForLess,
+  asksOneBefore,
   breakdownOf,
   type CompiledPolicy,
   type Contested,
@@ -204,15 +204,21 @@ export {
 } from './sentence';
 export { neutralised, restored, SHEET } from './sheet-cell';
 export {
+  ACTIVITY_TYPES,
+  type Activity,
+  type ActivityType,
   type Address,
   type Addressed,
+  type AddressedKind,
   type Audience,
+  activitiesOf,
   addDays,
   below,
   type Completion,
   changedIn,
   containerOf,
   convertedFieldValue,
+  courseOf,
   type Day,
   DEEPEST_ITEM,
   DESK_RIGHTS,
@@ -238,13 +244,17 @@ export {
   type Item,
   type ItemFacts,
   type ItemKind,
+  type ItemNames,
   isAddressed,
   isDay,
   isOpenable,
   isReserved,
   isShared,
   itemAt,
+  itemNamesIn,
+  type KeptNames,
   KINDS,
+  keptNames,
   keyOfStandIn,
   LISTS,
   type Link,
@@ -269,6 +279,7 @@ export {
   nothingHeld,
   OPENABLE_KINDS,
   type Openable,
+  type OpenableKind,
   type Outline,
   oneOfKinds,
   outlineOf,
@@ -301,6 +312,8 @@ export {
   sectionsOf,
   sharedIn,
   tooDeepIn,
+  type Unit,
+  unitsOf,
   type VisitorFacts,
   type Vocabulary,
 } from './site';

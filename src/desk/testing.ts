@@ -92,5 +92,6 @@ export const titled = (title: string): Document => ({
   address: '/visit',
   published: true,
   facts: { category: null, tags: [], author: null, date: null, picture: null },
+  activity: null,
   sections: [],
 });

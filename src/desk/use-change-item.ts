@@ -14,6 +14,9 @@ interface Done {
   readonly undo?: ItemEdit;
 }
 
+/** What is said when something opens by a change and that is meant. */
+const MEANT = { move: 'Move it', publish: 'Do it', remove: 'Take it away' } as const;
+
 /** The item that was made or changed; null where nothing was. */
 export type ChangeItem = (edit: ItemEdit) => Promise<ItemId | null>;
 
@@ -35,11 +38,11 @@ export function useChangeItem(): {
     async (edit: ItemEdit): Promise<ItemId | null> => {
       const answer = await ask<Done>('POST', 'items', edit);
       if (!answer.ok) {
-        if (edit.kind === 'move' && answer.body.opens)
+        if ((edit.kind === 'move' || edit.kind === 'publish' || edit.kind === 'remove') && answer.body.opens)
           toast(answer.title, {
             duration: Number.POSITIVE_INFINITY,
             cancel: { label: 'Leave it', onClick: () => {} },
-            action: { label: 'Move it', onClick: () => void change({ ...edit, leaving: true }) },
+            action: { label: MEANT[edit.kind], onClick: () => void change({ ...edit, leaving: true }) },
           });
         else toast.error(answer.title);
         return null;

@@ -105,8 +105,11 @@ export {
 } from './site-file';
 export {
   type AccountView,
+  type ActivityEntry,
+  type ActivityPlace,
   accountOf,
   addressedAt,
+  type CourseOutline,
   decisionOn,
   type Elsewhere,
   type Entry,
@@ -139,6 +142,7 @@ export {
   summaryOf,
   teaserOf,
   textsReady,
+  type UnitEntry,
   type View,
   type ViewContext,
   viewList,
@@ -148,6 +152,7 @@ export {
   type WithheldLink,
 } from './view';
 export {
+  completeActivity,
   confirmReset,
   confirmSignUp,
   type FormAnswer,

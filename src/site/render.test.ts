@@ -60,7 +60,7 @@ describe('an answer', () => {
     const statuses = await Promise.all(
       [
         { kind: 'teaser', frame, facts, text: 'b', coarse: null, reason: null, step, address: '/' } as const,
-        { kind: 'message', frame, reason: null, step } as const,
+        { kind: 'message', title: null, frame, reason: null, step } as const,
         { kind: 'missing', frame } as const,
         { kind: 'redirect', to: '/sign-in' } as const,
         { kind: 'moved', to: '/elsewhere' } as const,
@@ -98,6 +98,8 @@ describe('an answer', () => {
       sections: [{ id: 'a' as ItemId, kind: 'text', html: '<h1>A dark hill</h1>' }],
       address: '/' as never,
       neighbours: null,
+      course: null,
+      activity: null,
       sameForEveryone: false,
     } as const;
     const own = await html(page, delivery);

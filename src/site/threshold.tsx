@@ -16,7 +16,7 @@ export function Threshold({ reason, step }: ThresholdProps) {
   );
 }
 
-function StepButton({ step }: { readonly step: Step }) {
+export function StepButton({ step }: { readonly step: Step }) {
   switch (step.kind) {
     case 'link':
       return (

@@ -1,5 +1,6 @@
 /** What each answer looks like. Nothing here decides; what was withheld never got this far. */
 import type { ListAnswer, PageAnswer, SearchAnswer } from '@/services';
+import { Onwards, Outline, Whereabouts } from './course';
 import { Byline, Coarse, Entries, Picture } from './entries';
 import { Head } from './head';
 import { LockSign } from './lock-sign';
@@ -28,6 +29,7 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
       placed
     >
       <article>
+        {answer.activity && <Whereabouts place={answer.activity} />}
         {!hasOwnHeading && (
           <>
             <h1>{facts.title}</h1>
@@ -41,9 +43,11 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
         )}
         <Near frame={frame} spot="before" />
         <Sections sections={sections} />
+        {answer.course && <Outline course={answer.course} />}
         <Near frame={frame} spot="after" />
         {facts.tags.length > 0 && <p className="tags">{facts.tags.join(' · ')}</p>}
       </article>
+      {answer.activity && <Onwards place={answer.activity} />}
       {neighbours && (neighbours.previous || neighbours.next) && (
         <nav className="neighbours" aria-label={`More in ${facts.category ?? 'posts'}`}>
           {neighbours.previous && (
@@ -85,8 +89,14 @@ export function TeaserView({ answer, delivery }: ViewProps<'teaser'>) {
 
 export function MessageView({ answer, delivery }: ViewProps<'message'>) {
   return (
-    <Shell frame={answer.frame} delivery={delivery} title="Not open to you">
-      <h1>This isn’t open to you</h1>
+    <Shell frame={answer.frame} delivery={delivery} title={answer.title ?? 'Not open to you'}>
+      {answer.title === null ? (
+        <h1>This isn’t open to you</h1>
+      ) : (
+        <h1>
+          <LockSign /> {answer.title}
+        </h1>
+      )}
       <Threshold reason={answer.reason} step={answer.step} />
     </Shell>
   );

@@ -43,7 +43,17 @@ function itemOf(row: Row): Item {
       return { ...base, kind: 'site' };
     case 'page':
     case 'post':
+    case 'course':
       return { ...base, kind: row.kind, address: needed(row.address, row) as Address };
+    case 'unit':
+      return { ...base, kind: 'unit' };
+    case 'activity':
+      return {
+        ...base,
+        kind: 'activity',
+        address: needed(row.address, row) as Address,
+        activity: needed(row.activity, row),
+      };
     case 'section':
       return {
         ...base,
@@ -82,6 +92,7 @@ const rowOf = ({ item, content }: StoredItem) => ({
   title: item.title,
   published: item.published,
   address: 'address' in item ? item.address : null,
+  activity: item.kind === 'activity' ? item.activity : null,
   place: item.kind === 'menu' ? item.place : null,
   target: item.kind === 'link' ? item.target : null,
   facts: item.facts ?? null,

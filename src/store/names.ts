@@ -1,11 +1,11 @@
-/** The site's own names: levels, roles, groups, products, fields, courses, activities, passphrases. */
+/** The names that the site keeps beside its items: levels, roles, groups, products, fields, passphrases. */
 import { eq, inArray, sql } from 'drizzle-orm';
-import { asId, type PassphraseId, type SiteNames } from '@/core';
+import { asId, type KeptNames, type PassphraseId } from '@/core';
 import type { Database } from './database';
-import { activities, courses, fields, groups, levels, passphrases, products, roles } from './schema';
+import { fields, groups, levels, passphrases, products, roles } from './schema';
 
 /** All names; levels lowest first, fields in their order, the others by name. */
-export async function readNames(db: Database): Promise<SiteNames> {
+export async function readNames(db: Database): Promise<KeptNames> {
   const withIds = <T extends { id: string }>(rows: readonly T[]) =>
     rows.map((row) => ({ ...row, id: asId<never>(row.id) }));
   const unranked = <T extends { rank: number }>(rows: readonly T[]) => rows.map(({ rank: _, ...row }) => row);
@@ -15,8 +15,6 @@ export async function readNames(db: Database): Promise<SiteNames> {
     groups: withIds(await db.select().from(groups).orderBy(groups.name)),
     products: withIds(await db.select().from(products).orderBy(products.name)),
     fields: withIds(unranked(await db.select().from(fields).orderBy(fields.rank))),
-    courses: withIds(await db.select().from(courses).orderBy(courses.name)),
-    activities: withIds(await db.select().from(activities).orderBy(activities.name)),
     passphrases: withIds(
       await db
         .select({ id: passphrases.id, name: passphrases.name })
@@ -26,24 +24,22 @@ export async function readNames(db: Database): Promise<SiteNames> {
   };
 }
 
-const TABLES = { levels, roles, groups, products, fields, courses, activities, passphrases };
-const COLUMNS: Readonly<Record<keyof SiteNames, readonly string[]>> = {
+const TABLES = { levels, roles, groups, products, fields, passphrases };
+const COLUMNS: Readonly<Record<keyof KeptNames, readonly string[]>> = {
   levels: ['name', 'rank'],
   roles: ['name'],
   groups: ['name', 'private', 'open'],
   products: ['name', 'kind'],
   fields: ['name', 'rank', 'type', 'choices', 'private', 'editable'],
-  courses: ['name'],
-  activities: ['name'],
   passphrases: ['name'],
 };
-const KINDS = Object.keys(COLUMNS) as (keyof SiteNames)[];
+const KINDS = Object.keys(COLUMNS) as (keyof KeptNames)[];
 
 // Seen as the plainest of them: an id, a name, and columns that are named by text.
-const tableOf = (kind: keyof SiteNames) => TABLES[kind] as unknown as typeof roles;
+const tableOf = (kind: keyof KeptNames) => TABLES[kind] as unknown as typeof roles;
 
 /** Writes these names, new ones and those there were. Belongs in a transaction. */
-export async function writeNames(db: Database, names: SiteNames): Promise<void> {
+export async function writeNames(db: Database, names: KeptNames): Promise<void> {
   for (const kind of KINDS) {
     const ranked = COLUMNS[kind].includes('rank');
     const rows = names[kind].map((one, rank) => ({ ...one, ...(ranked && { rank }) }));
@@ -59,7 +55,7 @@ export async function writeNames(db: Database, names: SiteNames): Promise<void> 
 }
 
 /** Takes away the names that are no longer there. Nobody may have them any more. Belongs in a transaction. */
-export async function dropNames(db: Database, before: SiteNames, after: SiteNames): Promise<void> {
+export async function dropNames(db: Database, before: KeptNames, after: KeptNames): Promise<void> {
   for (const kind of KINDS) {
     const kept = new Set<string>(after[kind].map(({ id }) => id));
     const gone = before[kind].map(({ id }) => id as string).filter((id) => !kept.has(id));

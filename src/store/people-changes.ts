@@ -1,6 +1,6 @@
 /** The record of changes of people and of the names that describe them. */
 import { and, desc, eq, getTableColumns, lt, or, sql } from 'drizzle-orm';
-import type { SiteNames } from '@/core';
+import type { KeptNames } from '@/core';
 import type { Database } from './database';
 import type { PersonRecord } from './person-record';
 import { peopleChanges } from './schema';
@@ -14,7 +14,7 @@ export interface RecordedChange {
   /** In the words of whoever made it; may be empty. */
   readonly why: string;
   readonly people: readonly PeopleChange[];
-  readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
+  readonly names: { readonly before: KeptNames; readonly after: KeptNames } | null;
   readonly hashes: Hashes;
   readonly undone: boolean;
 }

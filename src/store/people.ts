@@ -50,9 +50,13 @@ export async function readPeople(db: Database, ids?: readonly PersonId[]): Promi
       until,
       state,
     })),
-    enrolments: (enrolmentsOf.get(row.id) ?? []).map(({ course, on }) => ({ course: asId(course), on })),
-    completions: (completionsOf.get(row.id) ?? []).map(({ activity, on, score }) => ({
-      activity: asId(activity),
+    enrolments: (enrolmentsOf.get(row.id) ?? []).map(({ course, on, until }) => ({
+      course: asId(course),
+      on,
+      until,
+    })),
+    completions: (completionsOf.get(row.id) ?? []).map(({ item, on, score }) => ({
+      item: asId(item),
       on,
       score,
     })),

@@ -20,6 +20,7 @@ import type {
   FieldValue,
   Hashes,
   ItemFacts,
+  KeptNames,
   LinkTarget,
   PeopleChange,
   Policy,
@@ -27,11 +28,11 @@ import type {
   RevisionEffect,
   SectionContent,
   Shared,
-  SiteNames,
   StandInRef,
   WalkScene,
 } from './types';
 import {
+  ACTIVITY_TYPES,
   DESK_RIGHTS,
   ITEM_KINDS,
   JOURNAL_KEEPS,
@@ -75,16 +76,6 @@ export const fields = pgTable('fields', {
   choices: jsonb().$type<readonly string[]>().notNull().default([]),
   private: boolean().notNull().default(false),
   editable: boolean().notNull().default(false),
-});
-
-export const courses = pgTable('courses', {
-  id: text().primaryKey(),
-  name: text().notNull().unique(),
-});
-
-export const activities = pgTable('activities', {
-  id: text().primaryKey(),
-  name: text().notNull().unique(),
 });
 
 export const passphrases = pgTable('passphrases', {
@@ -181,10 +172,10 @@ export const enrolments = pgTable(
   'enrolments',
   {
     person: person(),
-    course: text()
-      .notNull()
-      .references(() => courses.id, { onDelete: 'cascade' }),
+    /** An item's id. What is taken away keeps its records, so that bringing it back brings them back. */
+    course: text().notNull(),
     on: date({ mode: 'string' }).notNull(),
+    until: date({ mode: 'string' }),
   },
   (table) => [primaryKey({ columns: [table.person, table.course] })],
 );
@@ -193,13 +184,12 @@ export const completions = pgTable(
   'completions',
   {
     person: person(),
-    activity: text()
-      .notNull()
-      .references(() => activities.id, { onDelete: 'cascade' }),
+    /** The id of an activity, a unit or a course; kept like an enrolment. */
+    item: text('activity').notNull(),
     on: date({ mode: 'string' }).notNull(),
     score: doublePrecision(),
   },
-  (table) => [primaryKey({ columns: [table.person, table.activity] })],
+  (table) => [primaryKey({ columns: [table.person, table.item] })],
 );
 
 /** Every change of people and of the names that describe them: who made it, what it was, and how it was before. */
@@ -211,7 +201,7 @@ export const peopleChanges = pgTable('people_changes', {
   /** In the words of whoever made it; empty when they gave no reason. */
   why: text().notNull().default(''),
   people: jsonb().$type<readonly PeopleChange[]>().notNull(),
-  names: jsonb().$type<{ readonly before: SiteNames; readonly after: SiteNames } | null>(),
+  names: jsonb().$type<{ readonly before: KeptNames; readonly after: KeptNames } | null>(),
   /** The hashes of those who were taken away, so that undoing gives them back: passwords by person, passphrases by id. */
   hashes: jsonb().$type<Hashes>().notNull().default({ people: {}, passphrases: {} }),
   undone: boolean().notNull().default(false),
@@ -233,6 +223,8 @@ export const items = pgTable('items', {
   facts: jsonb().$type<ItemFacts>(),
   /** Of sections. */
   type: text({ enum: [...SECTION_TYPES] }),
+  /** Of activities: what one does in it. */
+  activity: text({ enum: [...ACTIVITY_TYPES] }),
   /** Of files: the last part of the address, the type by content, and the length in bytes. */
   name: text(),
   mediaType: text('media_type'),

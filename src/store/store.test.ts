@@ -1,7 +1,16 @@
 import { inspect } from 'node:util';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asId, type LevelId, noNames, openPolicy, type PersonId, type Policy, type SiteNames } from '@/core';
+import {
+  asId,
+  type KeptNames,
+  keptNames,
+  type LevelId,
+  noNames,
+  openPolicy,
+  type PersonId,
+  type Policy,
+} from '@/core';
 import {
   countAttempt,
   deletePeople,
@@ -40,8 +49,8 @@ const now = new Date('2026-11-20T20:00:00Z');
 const later = (minutes: number) => new Date(now.getTime() + minutes * 60_000);
 const ines = asId<PersonId>('ines');
 
-const names: SiteNames = {
-  ...noNames,
+const names: KeptNames = {
+  ...keptNames(noNames),
   levels: ['friend', 'observer', 'keeper'].map((id) => ({ id: asId<never>(id), name: id })),
   roles: [{ id: asId<never>('trustee'), name: 'Trustee' }],
   groups: [
@@ -49,8 +58,6 @@ const names: SiteNames = {
     { id: asId<never>('suspended'), name: 'Suspended', private: true, open: false },
   ],
   products: [{ id: asId<never>('atlas'), name: 'Winter atlas', kind: 'one-off' }],
-  courses: [{ id: asId<never>('induction'), name: 'Induction' }],
-  activities: [{ id: asId<never>('ladder'), name: 'Ladder safety' }],
 };
 
 const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => ({
@@ -91,8 +98,8 @@ describe('people', () => {
         { product: asId('atlas'), on: '2025-01-02', until: null, state: 'refunded' },
         { product: asId('atlas'), on: '2025-02-02', until: '2026-02-02', state: 'paid' },
       ],
-      enrolments: [{ course: asId('induction'), on: '2025-03-03' }],
-      completions: [{ activity: asId('ladder'), on: '2025-04-04', score: 81.5 }],
+      enrolments: [{ course: asId('induction'), on: '2025-03-03', until: '2026-03-03' }],
+      completions: [{ item: asId('ladder'), on: '2025-04-04', score: 81.5 }],
     });
     await writePeople(db(), [whole]);
     const read = await readPeople(db());

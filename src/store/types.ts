@@ -5,12 +5,12 @@ import type { Policy } from '../core/policy/policy';
 import type { GuestChange } from '../core/sentence/for-guests';
 import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
-import { ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
+import { ACTIVITY_TYPES, ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
 import type { Device } from '../core/site/request';
 import type { Shared } from '../core/site/shared';
 import type { MadeUp } from '../core/site/stand-in';
 import { type FieldValue, PURCHASE_STATES } from '../core/site/visitor';
-import { PRODUCT_KINDS, type SiteNames } from '../core/site/vocabulary';
+import { type KeptNames, PRODUCT_KINDS } from '../core/site/vocabulary';
 import type { PersonRecord } from './person-record';
 import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
@@ -18,15 +18,16 @@ import type { SectionContent } from './section-content';
 export type {
   FieldValue,
   ItemFacts,
+  KeptNames,
   LinkTarget,
   Policy,
   RemovedItems,
   SectionContent,
   SectionType,
   Shared,
-  SiteNames,
 };
 export {
+  ACTIVITY_TYPES,
   DESK_RIGHTS,
   type DeskGrant,
   ITEM_KINDS,

@@ -1,11 +1,20 @@
-/** What members do about themselves: their profile, their keys. */
+/** What members do about themselves: their profile, their keys, being done with what they learn. */
 import { safeNext } from '@/core';
-import { accountOf, frameFor, keepOwnFields, keysOf, makeKey, revokeKey, signInAddress } from '@/services';
+import {
+  accountOf,
+  completeActivity,
+  frameFor,
+  keepOwnFields,
+  keysOf,
+  makeKey,
+  revokeKey,
+  signInAddress,
+} from '@/services';
 import { renderAccount, renderKeys } from '@/site';
 import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask, Door } from './door';
-import { fieldsOf, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
 
 export const me: Door = {
@@ -29,6 +38,7 @@ export const me: Door = {
       const typed = { ...person, profile: { ...person.profile, ...answer.typed } };
       return account({ ...ask, context: { ...ask.context, person: typed } }, 422, answer.problems);
     }
+    if (what === 'done' && step !== undefined && fields !== null) return done(ask, step, fields);
     if (what !== 'keys' || fields === null) return missing(ask);
     if (step === 'revoke') {
       await revokeKey(ask.trivet, person.id, fields.id);
@@ -42,6 +52,12 @@ export const me: Door = {
       : keysPage(ask, 422, { problem: answer.problem });
   },
 };
+
+/** Being done with an activity, and back to where one was. */
+async function done(ask: Ask, activity: string, fields: Fields): Promise<Answer> {
+  const answer = await completeActivity(ask.trivet, ask.visitor, activity, ask.context.request, ask.now);
+  return answer === 'done' ? seeOther(safeNext(shown(fields, 'next'))) : missing(ask);
+}
 
 async function account(
   ask: Ask,

@@ -107,11 +107,14 @@ export const givenElsewhere = async (ask: Asking, answer: Elsewhere): Promise<An
   madeDocument(ask, saying(answer), (view) => {
     const frame = frameFor(view, null);
     return answer.kind === 'message'
-      ? { kind: 'message', reason: answer.reason, step: answer.step, frame }
+      ? { kind: 'message', title: answer.title, reason: answer.reason, step: answer.step, frame }
       : { kind: 'missing', frame };
   });
 
 const saying = (answer: Elsewhere): DocumentOf => ({
   part: 'elsewhere',
-  name: answer.kind === 'message' ? `message ${JSON.stringify([answer.reason, answer.step])}` : 'missing',
+  name:
+    answer.kind === 'message'
+      ? `message ${JSON.stringify([answer.title, answer.reason, answer.step])}`
+      : 'missing',
 });

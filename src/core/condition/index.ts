@@ -8,6 +8,7 @@ export * from './evaluate';
 export { FACT_NAMES, type FactName, type Reader } from './facts';
 export { fold, foldPushed } from './fold';
 export { foldCase } from './folding';
+export { withOneBefore } from './one-before';
 export {
   type FactType,
   listOf,

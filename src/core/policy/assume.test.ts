@@ -57,8 +57,8 @@ it('takes and gives one thing alone, whatever else somebody has', () => {
     roles: ['r' as never],
     groups: ['g' as never],
     purchases: [{ product: 'p' as never, on: '2020-01-01', until: null, state: 'paid' as const }],
-    enrolments: [{ course: 'c' as never, on: '2020-01-01' }],
-    completions: [{ activity: 'a' as never, on: '2020-01-01', score: 7 }],
+    enrolments: [{ course: 'c' as never, on: '2020-01-01', until: null }],
+    completions: [{ item: 'a' as never, on: '2020-01-01', score: 7 }],
   };
   const busy = member(other);
   const course = vocabulary.courses[0]?.id as never;
@@ -69,10 +69,13 @@ it('takes and gives one thing alone, whatever else somebody has', () => {
     [inGroup(crew), { groups: ['g', crew] }],
     [testOf('owns', pass, 'is'), { purchases: [...other.purchases, bought] }],
     [testOf('refunded', pass, 'is'), { purchases: [...other.purchases, { ...bought, state: 'refunded' }] }],
-    [testOf('enrolled', course, 'is'), { enrolments: [...other.enrolments, { course, on: day }] }],
+    [
+      testOf('enrolled', course, 'is'),
+      { enrolments: [...other.enrolments, { course, on: day, until: null }] },
+    ],
     [
       testOf('completed', activity, 'is'),
-      { completions: [...other.completions, { activity, on: day, score: null }] },
+      { completions: [...other.completions, { item: activity, on: day, score: null }] },
     ],
   ] as const;
   for (const [test, has] of cases) {

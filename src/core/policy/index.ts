@@ -14,7 +14,7 @@ export { forPeople, newGate } from './new-gate';
 export * from './nowhere';
 export { asksForLess, openedByMerge } from './opened-by-merge';
 export { type Change, type Openers, openers, withChanges } from './openers';
-export { asksAbout, type HostKind, hostsOpenTo, type Places } from './places';
+export { asksAbout, asksOneBefore, type HostKind, hostsOpenTo, type Places } from './places';
 export * from './policy';
 export * from './rebase';
 export { noSuchItem } from './turn-away-at';

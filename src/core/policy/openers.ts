@@ -20,6 +20,7 @@ import {
   type Truth,
   testsIn,
   trace,
+  withOneBefore,
 } from '../condition';
 import type { ItemId, LevelId } from '../ids';
 import { guest, type Item, member, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
@@ -205,7 +206,7 @@ const makesNeedless = (smaller: readonly Candidate[], set: readonly Candidate[])
     (one) => set.includes(one) || (one.change.kind === 'level' && set.some(({ of }) => of === one.of)),
   );
 
-/** A gate that can turn visitors away from the item, where it stands, with its audiences spelt out. */
+/** A gate that can turn visitors away from the item, where it stands, with all that it asks spelt out. */
 interface Guard {
   readonly who: Condition;
   readonly at: Item;
@@ -214,7 +215,9 @@ interface Guard {
 const gatesAt = (compiled: CompiledPolicy, item: ItemId): readonly Guard[] =>
   (hurdlesOf(compiled, item) ?? []).map(({ gate, at }) => ({
     // What is not published opens to nobody: any of nothing.
-    who: gate ? expanded(gate.who, compiled.vocabulary.audiences) : { kind: 'any', of: [] },
+    who: gate
+      ? withOneBefore(expanded(gate.who, compiled.vocabulary.audiences), at)
+      : { kind: 'any', of: [] },
     at,
   }));
 

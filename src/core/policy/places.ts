@@ -2,7 +2,7 @@
  * Shared sections on their hosts. On a host, the gates over the section stand before those over the host, and ask the host
  * what they ask of the item. Of itself a shared section is open to whoever gets it anywhere.
  */
-import { aspectOf, type Condition } from '../condition';
+import { aspectOf, type Condition, expanded, testsIn } from '../condition';
 import { casesIn, type Gate, hostsOf } from '../gate';
 import type { ItemId } from '../ids';
 import {
@@ -50,6 +50,12 @@ export const asksAboutItem = (gate: Gate, vocabulary: Vocabulary): boolean =>
 
 const aspectOfGate = (gate: Gate, vocabulary: Vocabulary) =>
   aspectOf([gate.who, ...casesIn(gate)], vocabulary);
+
+/** Whether what a gate does depends on what somebody has completed before the item. */
+export const asksOneBefore = (gate: Gate, { audiences }: Vocabulary): boolean =>
+  [gate.who, ...casesIn(gate)].some((one) =>
+    testsIn(expanded(one, audiences)).some(({ fact }) => fact === 'completed the one before'),
+  );
 
 /** Whether a condition asks about the item, by itself or by an audience in it. */
 export const asksAbout = (condition: Condition, vocabulary: Vocabulary): boolean =>

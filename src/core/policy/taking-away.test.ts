@@ -50,7 +50,7 @@ const withoutIt = (visitor: VisitorFacts, { kind, id }: (typeof everyName)[numbe
     profile: visitor.profile && profile,
     purchases: rest(visitor.purchases, ({ product }) => product),
     enrolments: rest(visitor.enrolments, ({ course }) => course),
-    completions: rest(visitor.completions, ({ activity }) => activity),
+    completions: rest(visitor.completions, ({ item }) => item),
     passphrases: visitor.passphrases.filter((one) => one !== id),
   };
 };

@@ -27,6 +27,10 @@ export function imperativeOf(test: Test, vocabulary: Vocabulary, holds: boolean)
       return holds ? `enrol in ${of('course')}` : `leave ${of('course')}`;
     case 'completed':
       return holds ? `complete ${of('activity')}` : `not have completed ${of('activity')}`;
+    case 'completed unit':
+      return holds ? `complete the unit ${of('unit')}` : `not have completed the unit ${of('unit')}`;
+    case 'completed course':
+      return holds ? `complete the course ${of('course')}` : `not have completed the course ${of('course')}`;
     case 'passphrase':
       return holds
         ? `type the passphrase ${value('passphrase')}`

@@ -88,6 +88,12 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
       return `enrolled in ${of('course')} ${when(test, holds)}`;
     case 'completed':
       return `${have}${holds ? '' : ' not'} completed ${of('activity')}`;
+    case 'completed unit':
+      return `${have}${holds ? '' : ' not'} completed the unit ${of('unit')}`;
+    case 'completed course':
+      return `${have}${holds ? '' : ' not'} completed the course ${of('course')}`;
+    case 'completed the one before':
+      return `${have}${holds ? '' : ' not'} completed the activity before it`;
     case 'score':
       return `score in ${of('activity')} ${predicate(test, vocabulary, holds, 'known')}`;
     case 'person': {
@@ -126,6 +132,9 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
     case 'item group':
     case 'item date':
     case 'item picture':
+    case 'item course':
+    case 'item unit':
+    case 'activity type':
       return `${verb('look')} at something ${ofItem(test, vocabulary, holds, there)}`;
     case 'date':
       return `${verb('visit')} ${when(test, holds)}`;
@@ -202,7 +211,7 @@ function levels(test: Test, vocabulary: Vocabulary, holds: boolean): string {
 
 /** What a test says of an item, after "something". */
 function ofItem(test: Test, vocabulary: Vocabulary, holds: boolean, there: boolean): string {
-  const noun = test.fact.replace('item ', '');
+  const noun = test.fact.replace(/^(item|activity) /, '');
   if (test.op === 'is set' || test.op === 'is not set')
     return `${there ? 'with' : 'without'} ${indefinite(noun)}`;
   switch (test.fact) {
@@ -212,11 +221,21 @@ function ofItem(test: Test, vocabulary: Vocabulary, holds: boolean, there: boole
     }
     case 'item tag':
       return `tagged ${holds ? '' : 'but not with '}${quote(test.value)}`;
-    case 'item group': {
+    case 'item group':
+    case 'item course':
+    case 'item unit': {
       const id = String(test.value);
-      const group = thingInSentence(vocabulary, 'group', id);
-      if (nameOfId(vocabulary, 'group', id) === null) return `of ${group}`;
-      return `of ${holds ? 'the group' : 'a group other than'} ${group}`;
+      const kind = noun as 'group' | 'course' | 'unit';
+      const thing = thingInSentence(vocabulary, kind, id);
+      if (nameOfId(vocabulary, kind, id) === null) return `of ${thing}`;
+      return `of ${holds ? `the ${kind}` : `a ${kind} other than`} ${thing}`;
+    }
+    case 'activity type': {
+      const types = listed(
+        listOf(test.value).map((type) => indefinite(String(type))),
+        'or',
+      );
+      return `to do that is ${(test.op === 'is not') === holds ? 'not ' : ''}${types}`;
     }
     default:
       return `whose ${noun} ${predicate(test, vocabulary, holds, 'there')}`;

@@ -12,6 +12,7 @@ it('puts what stands at the top into groups, posts by category', () => {
     ['Posts without a category', 1],
     ['Posts: Field notes', 1],
     ['Posts: Night logs', 1],
+    ['Courses', 1],
     ['Menus', 1],
     ['Files', 1],
   ]);
@@ -30,7 +31,7 @@ it('finds posts by their category wherever they stand, the latest first', () => 
 
 it('knows what is a tree: what holds others that are no parts and not found by category', () => {
   const trees = groupsOf(outline).filter(({ tree }) => tree);
-  expect(trees.map(({ kind }) => kind)).toEqual(['page', 'menu']);
+  expect(trees.map(({ kind }) => kind)).toEqual(['page', 'course', 'menu']);
 });
 
 it('names no kind that can’t stand at the top', () => {

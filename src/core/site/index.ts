@@ -13,3 +13,4 @@ export * from './shared';
 export * from './stand-in';
 export * from './visitor';
 export * from './vocabulary';
+export * from './within';

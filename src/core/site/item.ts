@@ -2,6 +2,7 @@ import type { GroupId, ItemId, PersonId } from '../ids';
 import type { Address } from './address';
 import type { Day } from './day';
 import {
+  type ActivityType,
   type AddressedKind,
   type ItemKind,
   isAddressedKind,
@@ -35,6 +36,8 @@ interface ItemBase {
   /** An unpublished item is missing for everyone on the site. */
   readonly published: boolean;
   readonly facts?: ItemFacts;
+  /** Of whatever is in a course. Found by the outline; never written. */
+  readonly within?: Within;
 }
 
 /** The root of the tree. */
@@ -52,6 +55,33 @@ export interface Page extends ItemBase {
 export interface Post extends ItemBase {
   readonly kind: 'post';
   readonly address: Address;
+}
+
+/** Something that people are enrolled in: units of activities, and a page that says what it is about. */
+export interface Course extends ItemBase {
+  readonly kind: 'course';
+  readonly address: Address;
+}
+
+/** A part of a course. */
+export interface Unit extends ItemBase {
+  readonly kind: 'unit';
+}
+
+/** Something to do in a unit, with an address of its own. */
+export interface Activity extends ItemBase {
+  readonly kind: 'activity';
+  readonly address: Address;
+  readonly activity: ActivityType;
+}
+
+/** Where in a course something stands. */
+export interface Within {
+  readonly course: ItemId;
+  /** Of an activity and what is in it. */
+  readonly unit: ItemId | null;
+  /** Of an activity and what is in it: the published activity before it in its unit, null for the first. */
+  readonly before: ItemId | null;
 }
 
 /** A part of a page or post. It is in what it is part of: closed when that is. One that many share stands below the site. */
@@ -101,6 +131,9 @@ interface Items {
   readonly site: Site;
   readonly page: Page;
   readonly post: Post;
+  readonly course: Course;
+  readonly unit: Unit;
+  readonly activity: Activity;
   readonly section: Section;
   readonly menu: Menu;
   readonly link: Link;

@@ -61,10 +61,42 @@ export const KINDS = {
     byCategory: true,
     ...WHOLE,
   },
+  course: {
+    one: 'a course',
+    many: 'courses',
+    parents: ['site', 'page'],
+    address: 'chosen',
+    contained: false,
+    part: false,
+    byCategory: false,
+    ...WHOLE,
+  },
+  unit: {
+    one: 'a unit',
+    many: 'units',
+    parents: ['course'],
+    address: null,
+    contained: true,
+    part: false,
+    byCategory: false,
+    turnAways: ['teaser', 'leave out', 'locked'],
+    closest: 'leave out',
+  },
+  activity: {
+    one: 'an activity',
+    many: 'activities',
+    parents: ['unit'],
+    address: 'chosen',
+    contained: true,
+    part: false,
+    byCategory: false,
+    turnAways: ['teaser', 'redirect', 'message', 'missing', 'leave out', 'locked'],
+    closest: 'missing',
+  },
   section: {
     one: 'a section',
     many: 'sections',
-    parents: ['site', 'page', 'post'],
+    parents: ['site', 'page', 'post', 'course', 'activity'],
     address: null,
     contained: true,
     part: true,
@@ -97,7 +129,7 @@ export const KINDS = {
   file: {
     one: 'a file',
     many: 'files',
-    parents: ['site', 'page', 'post', 'section'],
+    parents: ['site', 'page', 'post', 'course', 'activity', 'section'],
     address: 'made',
     contained: true,
     part: true,
@@ -161,6 +193,10 @@ export const SECTIONS = {
 
 export type SectionType = keyof typeof SECTIONS;
 export const SECTION_TYPES = keysOf(SECTIONS);
+
+/** What one does in an activity. */
+export const ACTIVITY_TYPES = ['reading', 'video'] as const;
+export type ActivityType = (typeof ACTIVITY_TYPES)[number];
 
 /** Where a menu stands on a page. */
 export const MENU_PLACES = ['top', 'side', 'foot'] as const;

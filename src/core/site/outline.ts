@@ -5,15 +5,25 @@
 import { capital } from '../english';
 import type { ItemId } from '../ids';
 import type { Address } from './address';
-import { type Addressed, type Item, isAddressed, isOpenable, type Section } from './item';
+import {
+  type Activity,
+  type Addressed,
+  type Item,
+  isAddressed,
+  isOpenable,
+  type Section,
+  type Unit,
+  type Within,
+} from './item';
 import { KINDS, mayHold, OPENABLE_KINDS, oneOfKinds, parentsOf } from './kinds';
+import type { ItemNames, Named } from './vocabulary';
 
 export interface Outline {
   readonly root: ItemId;
   readonly items: ReadonlyMap<ItemId, Item>;
   /** Children in rank order. Every item has an entry. */
   readonly children: ReadonlyMap<ItemId, readonly Item[]>;
-  /** Pages and posts. */
+  /** Whatever has an address that its author chose. */
   readonly addressed: ReadonlyMap<Address, Addressed>;
 }
 
@@ -76,6 +86,7 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
       ],
     };
   }
+  placeInCourses(items, children, addressed);
   const outline = { root: root.id, items, children, addressed };
   if (problems.length === 0) {
     const reached = new Set([...below(outline, root.id)].map((item) => item.id));
@@ -84,6 +95,32 @@ export function outlineOf(list: readonly Item[]): Outline | { readonly problems:
     }
   }
   return problems.length > 0 ? { problems } : outline;
+}
+
+/** Gives what is in courses its place there: the same items, but for that. */
+function placeInCourses(
+  items: Map<ItemId, Item>,
+  children: Map<ItemId, Item[]>,
+  addressed: Map<Address, Addressed>,
+): void {
+  /** Places what stands below something: what is in it where it is itself, but for units and the activities of a unit. */
+  const placeBelow = (above: ItemId, within: Within): void => {
+    const siblings = children.get(above) ?? [];
+    let before: ItemId | null = null;
+    for (const [at, item] of siblings.entries()) {
+      const placed: Item = { ...item, within: item.kind === 'activity' ? { ...within, before } : within };
+      siblings[at] = placed;
+      items.set(placed.id, placed);
+      if (isAddressed(placed)) addressed.set(placed.address, placed);
+      if (placed.kind === 'activity' && placed.published) before = placed.id;
+      placeBelow(
+        placed.id,
+        placed.kind === 'unit' ? { ...within, unit: placed.id } : (placed.within ?? within),
+      );
+    }
+  };
+  for (const { kind, id } of [...items.values()])
+    if (kind === 'course') placeBelow(id, { course: id, unit: null, before: null });
 }
 
 /** How deep items can stand in one another: far deeper than anybody finds their way. */
@@ -123,7 +160,7 @@ export function containerOf(outline: Outline, item: Item): Item | null {
   return parent && parent.kind !== 'site' ? parent : null;
 }
 
-/** The page or post that an item is part of: itself, or what it is in. */
+/** The page, post, course or activity that an item is part of: itself, or what it is in. */
 export function pageOf(outline: Outline, item: Item): Addressed | null {
   if (isAddressed(item)) return item;
   const container = containerOf(outline, item);
@@ -143,3 +180,26 @@ export const hasBelow = (outline: Outline, id: ItemId): boolean =>
 /** The sections of a page or post, in order. */
 export const sectionsOf = (outline: Outline, id: ItemId): readonly Section[] =>
   (outline.children.get(id) ?? []).filter((item) => item.kind === 'section');
+
+/** The units of a course, in order. */
+export const unitsOf = (outline: Outline, course: ItemId): readonly Unit[] =>
+  (outline.children.get(course) ?? []).filter((item) => item.kind === 'unit');
+
+/** The activities of a unit, in order. */
+export const activitiesOf = (outline: Outline, unit: ItemId): readonly Activity[] =>
+  (outline.children.get(unit) ?? []).filter((item) => item.kind === 'activity');
+
+/** The names that courses, units and activities have in conditions: their titles. */
+export function itemNamesIn(outline: Outline): ItemNames {
+  const names = {
+    courses: [] as Named<ItemId>[],
+    units: [] as Named<ItemId>[],
+    activities: [] as Named<ItemId>[],
+  };
+  for (const { kind, id, title } of below(outline, outline.root)) {
+    if (kind === 'course') names.courses.push({ id, name: title });
+    else if (kind === 'unit') names.units.push({ id, name: title });
+    else if (kind === 'activity') names.activities.push({ id, name: title });
+  }
+  return names;
+}

@@ -1,13 +1,4 @@
-import type {
-  ActivityId,
-  CourseId,
-  GroupId,
-  LevelId,
-  PassphraseId,
-  PersonId,
-  ProductId,
-  RoleId,
-} from '../ids';
+import type { GroupId, ItemId, LevelId, PassphraseId, PersonId, ProductId, RoleId } from '../ids';
 import type { Day } from './day';
 import type { DeskRight } from './desk-right';
 
@@ -27,13 +18,17 @@ export interface Purchase {
   readonly state: PurchaseState;
 }
 
+/** A record of being a learner of a course. */
 export interface Enrolment {
-  readonly course: CourseId;
+  readonly course: ItemId;
   readonly on: Day;
+  /** The last day it is good for; null when it does not end. One that has ended is none. */
+  readonly until: Day | null;
 }
 
+/** A record of something done: of an activity, a unit or a course. */
 export interface Completion {
-  readonly activity: ActivityId;
+  readonly item: ItemId;
   readonly on: Day;
   readonly score: number | null;
 }

@@ -1,15 +1,5 @@
 import type { Condition } from '../condition/condition';
-import type {
-  ActivityId,
-  AudienceId,
-  CourseId,
-  FieldId,
-  GroupId,
-  LevelId,
-  PassphraseId,
-  ProductId,
-  RoleId,
-} from '../ids';
+import type { AudienceId, FieldId, GroupId, ItemId, LevelId, PassphraseId, ProductId, RoleId } from '../ids';
 
 export interface Named<T extends string = string> {
   readonly id: T;
@@ -56,17 +46,28 @@ export interface Audience extends Named<AudienceId> {
   readonly who: Condition;
 }
 
-/** The site's own names, apart from the policy's. Levels stand in rank order, lowest first. */
-export interface SiteNames {
+/** The names that a site keeps beside its items, apart from the policy's. Levels stand in rank order, lowest first. */
+export interface KeptNames {
   readonly roles: readonly Role[];
   readonly groups: readonly Group[];
   readonly levels: readonly Level[];
   readonly products: readonly Product[];
   readonly fields: readonly Field[];
-  readonly courses: readonly Named<CourseId>[];
-  readonly activities: readonly Named<ActivityId>[];
   readonly passphrases: readonly Named<PassphraseId>[];
 }
+
+/** What conditions call by a name and is an item of the site: named by its title, in the order of the outline. */
+export interface ItemNames {
+  readonly courses: readonly Named<ItemId>[];
+  readonly units: readonly Named<ItemId>[];
+  readonly activities: readonly Named<ItemId>[];
+}
+
+/** The site's own names, apart from the policy's. */
+export interface SiteNames extends KeptNames, ItemNames {}
+
+/** Of a site's names, those that it keeps beside its items. */
+export const keptNames = ({ courses: _, units: __, activities: ___, ...kept }: SiteNames): KeptNames => kept;
 
 /** Every name that a condition can use: the site's, and the audiences of the policy it belongs to. */
 export interface Vocabulary extends SiteNames {
@@ -80,6 +81,7 @@ export const noNames: SiteNames = {
   products: [],
   fields: [],
   courses: [],
+  units: [],
   activities: [],
   passphrases: [],
 };
@@ -92,6 +94,7 @@ export type NameKind =
   | 'product'
   | 'field'
   | 'course'
+  | 'unit'
   | 'activity'
   | 'passphrase'
   | 'audience';
@@ -104,6 +107,7 @@ export const LISTS = {
   product: 'products',
   field: 'fields',
   course: 'courses',
+  unit: 'units',
   activity: 'activities',
   passphrase: 'passphrases',
   audience: 'audiences',

@@ -173,8 +173,14 @@ export const visitors: fc.Arbitrary<VisitorFacts> = fc.oneof(
         }),
       ),
       joined: fc.option(day),
-      enrolments: some(fc.record({ course: idOf('course'), on: day })),
-      completions: some(fc.record({ activity: idOf('activity'), on: day, score: fc.option(number) })),
+      enrolments: some(fc.record({ course: idOf('course'), on: day, until: fc.option(day) })),
+      completions: some(
+        fc.record({
+          item: fc.oneof(idOf('activity'), idOf('unit'), idOf('course')),
+          on: day,
+          score: fc.option(number),
+        }),
+      ),
       passphrases: fc.array(idOf('passphrase'), { maxLength: 2 }),
       desk: fc.option(fc.constantFrom(...DESK_RIGHTS)),
       share: fc.option(fc.double({ min: 0, max: 99.9, noNaN: true })),

@@ -28,6 +28,7 @@ import {
 } from '../ids';
 import type { Policy } from '../policy';
 import {
+  type ActivityType,
   type Address,
   type Field,
   guest,
@@ -102,7 +103,13 @@ export const vocabulary: Vocabulary = {
     field(asId('birth-year'), 'birth year', 'number', { private: true }),
   ],
   courses: [{ id: asId('induction'), name: 'Dome operator induction' }],
-  activities: [{ id: asId('ladder'), name: 'Ladder safety' }],
+  units: [{ id: asId('safety'), name: 'Before you climb' }],
+  activities: [
+    { id: asId('ladder'), name: 'Ladder safety' },
+    { id: asId('shutter'), name: 'The shutter' },
+    { id: asId('rail'), name: 'The rail' },
+    { id: asId('dark'), name: 'In the dark' },
+  ],
   passphrases: [{ id: night, name: 'Open night' }],
   audiences: [
     { id: nightCrew, name: 'Night crew', who: all(inGroup(crew), not(inGroup(suspended))) },
@@ -167,13 +174,19 @@ const file = (name: string, parent: string, title: string, facts?: ItemFacts): I
   size: 1000,
   ...(facts && { facts }),
 });
+const activity = (name: string, parent: string, title: string, type: ActivityType = 'reading'): Item => ({
+  ...base(name, parent, title),
+  kind: 'activity',
+  address: `/induction/${name}` as Address,
+  activity: type,
+});
 const link = (name: string, parent: string, title: string, target: string): Item => ({
   ...base(name, parent, title),
   kind: 'link',
   target: { kind: 'item', item: id(target) },
 });
 
-export const items: readonly Item[] = [
+const written: readonly Item[] = [
   { ...base('site', null, 'Larkfell'), kind: 'site' },
   page('home', 'site', 'Home', '/'),
   page('join', 'site', 'Join us', '/join'),
@@ -185,6 +198,17 @@ export const items: readonly Item[] = [
   page('rota', 'crew', 'Rota', '/crew/rota'),
   page('school', 'site', 'Hollin School', '/partners/hollin-school'),
   { ...page('attic', 'site', 'Attic', '/attic'), published: false },
+  {
+    ...base('induction', 'site', 'Dome operator induction'),
+    kind: 'course',
+    address: '/induction' as Address,
+  },
+  { ...base('safety', 'induction', 'Before you climb'), kind: 'unit' },
+  activity('ladder', 'safety', 'Ladder safety'),
+  activity('shutter', 'safety', 'The shutter', 'video'),
+  { ...activity('rail', 'safety', 'The rail'), published: false },
+  activity('dark', 'safety', 'In the dark'),
+  section('dark-text', 'dark', 'What to bring'),
   section('welcome', 'home', 'Welcome, guest'),
   section('forecast', 'charts', 'Seeing forecast'),
   post('first-light', 'First light', {
@@ -217,7 +241,9 @@ export function soundOutline(list: readonly Item[]): Outline {
   return outline;
 }
 
-export const outline = soundOutline(items);
+export const outline = soundOutline(written);
+/** As the outline has them: activities know what they come after. */
+export const items: readonly Item[] = [...outline.items.values()];
 
 const gate = (name: string, rest: Omit<Gate, 'id' | 'stance'> & Partial<Pick<Gate, 'stance'>>): Gate => ({
   id: asId<GateId>(name),

@@ -64,6 +64,8 @@ function testHolds(
   const bought = visitor.purchases?.filter((one) => one.product === about);
   const good = (one: { readonly state: string; readonly until: string | null }) =>
     one.state === 'paid' && !(one.until !== null && one.until < request.today);
+  const lasts = (one: { readonly until: string | null }) => one.until === null || one.until >= request.today;
+  const done = (id: string) => visitor.completions?.some((one) => one.item === id);
   const last = (days: readonly string[] | undefined): string | undefined => days?.toSorted().at(-1);
   switch (test.fact) {
     case 'signed in':
@@ -94,12 +96,35 @@ function testHolds(
       return is(vocabulary.products, about) ? bought?.some((one) => one.state === 'refunded') : undefined;
     case 'enrolled':
       return is(vocabulary.courses, about)
-        ? visitor.enrolments?.some((one) => one.course === about)
+        ? visitor.enrolments?.some((one) => one.course === about && lasts(one))
         : undefined;
     case 'completed':
-      return is(vocabulary.activities, about)
-        ? visitor.completions?.some((one) => one.activity === about)
-        : undefined;
+      return is(vocabulary.activities, about) ? done(about) : undefined;
+    case 'completed unit':
+      return is(vocabulary.units, about) ? done(about) : undefined;
+    case 'completed course':
+      return is(vocabulary.courses, about) ? done(about) : undefined;
+    case 'completed the one before': {
+      if (!visitor.completions) return undefined;
+      if (item?.kind === 'course') return true;
+      if (!item?.within) return undefined;
+      return item.within.before === null || done(item.within.before);
+    }
+    case 'item course':
+      return asked(
+        vocabulary.courses,
+        item?.kind === 'course' ? [item.id] : item?.within && [item.within.course],
+      );
+    case 'item unit':
+      return asked(
+        vocabulary.units,
+        item?.kind === 'unit' ? [item.id] : item?.within?.unit ? [item.within.unit] : undefined,
+      );
+    case 'activity type':
+      return compared('choice', test, item?.kind === 'activity' ? item.activity : undefined, request, [
+        'reading',
+        'video',
+      ]);
     case 'purchase':
       if (!is(vocabulary.products, about)) return undefined;
       return compared(
@@ -113,7 +138,7 @@ function testHolds(
       return compared(
         'date',
         test,
-        last(visitor.enrolments?.filter((one) => one.course === about).map(({ on }) => on)),
+        last(visitor.enrolments?.filter((one) => one.course === about && lasts(one)).map(({ on }) => on)),
         request,
       );
     case 'score':
@@ -121,7 +146,7 @@ function testHolds(
       return compared(
         'number',
         test,
-        visitor.completions?.find((one) => one.activity === about)?.score ?? undefined,
+        visitor.completions?.find((one) => one.item === about)?.score ?? undefined,
         request,
       );
     case 'profile': {
@@ -160,18 +185,16 @@ function testHolds(
         'site',
         'page',
         'post',
+        'course',
+        'unit',
+        'activity',
         'section',
         'menu',
         'link',
         'file',
       ]);
     case 'item address':
-      return compared(
-        'text',
-        test,
-        item?.kind === 'page' || item?.kind === 'post' ? item.address : undefined,
-        request,
-      );
+      return compared('text', test, item && 'address' in item ? item.address : undefined, request);
     case 'item category':
       return compared('text', test, item?.facts?.category, request);
     case 'item author':
@@ -339,7 +362,7 @@ export function naiveDecision(
   for (const gate of covering.slice(Math.max(0, lastInstead))) {
     if (holds(gate.who, { visitor, item, request }, vocabulary) !== true) return { by: gate.id };
   }
-  if (item.kind !== 'link' && item.kind !== 'section' && item.kind !== 'file') return 'open';
+  if (!['link', 'section', 'file', 'unit', 'activity'].includes(item.kind)) return 'open';
   const parent = item.parent && outline.items.get(item.parent);
   const above =
     parent && parent.kind !== 'site'

@@ -12,7 +12,7 @@ import { Consequences } from './consequences';
 import { FieldPanel } from './field-panel';
 import { NameRow } from './name-row';
 
-export type EditableKind = Exclude<NameKind, 'audience'>;
+export type EditableKind = Exclude<NameKind, 'audience' | 'course' | 'unit' | 'activity'>;
 
 interface Kind {
   readonly kind: EditableKind;
@@ -56,18 +56,6 @@ const KINDS: readonly Kind[] = [
     condition: (name) => `purchase of ${quoted(name)} is set`,
   },
   {
-    kind: 'course',
-    title: 'Courses',
-    note: 'Records of who is enrolled.',
-    condition: (name) => `enrolled in ${quoted(name)}`,
-  },
-  {
-    kind: 'activity',
-    title: 'Activities',
-    note: 'Records of what was completed.',
-    condition: (name) => `completed ${quoted(name)}`,
-  },
-  {
     kind: 'passphrase',
     title: 'Passphrases',
     note: 'For people without an account. What is typed is kept as a hash alone.',
@@ -107,8 +95,6 @@ export function NamesScreen() {
       group: names.groups,
       product: names.products,
       field: names.fields,
-      course: names.courses,
-      activity: names.activities,
       passphrase: names.passphrases,
     })[kind];
   return (

@@ -1,11 +1,10 @@
 'use client';
 /** What somebody bought, enrolled in and completed: of a person, or of a visitor who is made up. */
 import {
-  type ActivityId,
   asId,
   type Completion,
-  type CourseId,
   type Enrolment,
+  type ItemId,
   type ProductId,
   PURCHASE_STATES,
   type Purchase,
@@ -72,18 +71,18 @@ export function PastRecords({
         thing={({ course }) => course}
         problem={problems.enrolments}
         onChange={(enrolments) => onChange({ enrolments })}
-        make={(course): Enrolment => ({ course: asId(course), on: request.today })}
-        withThing={(one, course) => ({ ...one, course: asId<CourseId>(course) })}
+        make={(course): Enrolment => ({ course: asId(course), on: request.today, until: null })}
+        withThing={(one, course) => ({ ...one, course: asId<ItemId>(course) })}
       />
       <Records
         title="Completed"
-        things={names.activities}
+        things={[...names.activities, ...names.units, ...names.courses]}
         list={held.completions ?? []}
-        thing={({ activity }) => activity}
+        thing={({ item }) => item}
         problem={problems.completions}
         onChange={(completions) => onChange({ completions })}
-        make={(activity): Completion => ({ activity: asId(activity), on: request.today, score: null })}
-        withThing={(one, activity) => ({ ...one, activity: asId<ActivityId>(activity) })}
+        make={(item): Completion => ({ item: asId(item), on: request.today, score: null })}
+        withThing={(one, item) => ({ ...one, item: asId<ItemId>(item) })}
         more={(one, put) => (
           <>
             <span className="text-quiet">score</span>

@@ -17,6 +17,9 @@ const MAKING = {
   site: null,
   page: 'form',
   post: 'form',
+  course: 'form',
+  unit: null,
+  activity: null,
   section: 'form',
   menu: 'form',
   link: null,
@@ -147,6 +150,7 @@ function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemPr
         const edits: Readonly<Record<Made, ItemEdit>> = {
           page: { kind: 'new page', parent, title },
           post: { kind: 'new post', title, category: category.trim() || null },
+          course: { kind: 'new course', parent, title },
           section: { kind: 'new shared', title },
           menu: { kind: 'new menu', title, place },
         };
@@ -161,7 +165,7 @@ function NewItem({ making: kind, categories: known, onMake, onLeave }: NewItemPr
         maxLength={200}
         onChange={(event) => setTitle(event.target.value)}
       />
-      {kind === 'page' && (
+      {(kind === 'page' || kind === 'course') && (
         <Pick
           label="Below"
           value={parent as string}

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { type Item, type ItemId, type ItemKind, isShared } from '@/core';
 import { useDesk } from '../context';
 import { Contents } from './contents';
+import { UnitEditor } from './course-parts';
 import { FileEditor } from './file-editor';
 import { MenuEditor } from './menu-editor';
 import { Overview } from './overview';
@@ -15,6 +16,9 @@ const EDITORS: { readonly [K in ItemKind]: ((item: Extract<Item, { kind: K }>) =
   site: null,
   page: (item) => <Writer key={item.id} item={item} />,
   post: (item) => <Writer key={item.id} item={item} />,
+  course: (item) => <Writer key={item.id} item={item} />,
+  unit: (item) => <UnitEditor key={item.id} unit={item} />,
+  activity: (item) => <Writer key={item.id} item={item} />,
   section: (item) => (isShared(item) ? <SharedWriter key={item.id} item={item} /> : null),
   menu: (item) => <MenuEditor key={item.id} menu={item} />,
   link: null,

@@ -28,7 +28,7 @@ export function TakeAway({ item }: { readonly item: ItemId }) {
           removal={removal}
           onLeave={() => setRemoval(null)}
           onRemove={async () => {
-            await change({ kind: 'remove', item });
+            await change({ kind: 'remove', item, leaving: true });
             setScreen({ kind: 'site', item: null });
           }}
         />
@@ -59,6 +59,7 @@ export function Removal({ removal, onRemove, onLeave }: RemovalProps) {
       {removal.gates.length > 0 && (
         <p>These cover it by name, and will cover nothing in its place: {removal.gates.join('; ')}.</p>
       )}
+      {removal.opens.length > 0 && <p className="text-alarm">Without it, {removal.opens.join('; ')}.</p>}
       {removal.leads.length > 0 && (
         <p className="text-alarm">
           These send people there, who will find nothing: {removal.leads.join('; ')}. Change them first.

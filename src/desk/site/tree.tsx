@@ -6,7 +6,7 @@
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { type Item, type ItemId, isShared, KINDS, mayHold, type Outline } from '@/core';
+import { type Item, type ItemId, type ItemKind, isShared, KINDS, type Outline } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
@@ -47,8 +47,11 @@ export function useTree(open: ItemId | null, drafted: readonly ItemId[]): Tree {
   }, [open, drafted, outline, folds]);
 }
 
+/** Whether items of a kind stand in the tree: what is opened in the middle, and is no part of something else. */
+const inTree = (kind: ItemKind): boolean => !KINDS[kind].part && !KINDS[kind].byCategory && kind !== 'link';
+
 const belowOf = (outline: Outline, item: Item): readonly Item[] =>
-  (outline.children.get(item.id) ?? []).filter(({ kind }) => kind === item.kind && !KINDS[kind].byCategory);
+  (outline.children.get(item.id) ?? []).filter(({ kind }) => inTree(kind));
 
 interface SiblingsProps {
   readonly items: readonly Item[];
@@ -88,9 +91,7 @@ interface EntryProps {
 function Entry({ item, depth, tree }: EntryProps) {
   const { outline, compiled, setScreen } = useDesk();
   const { rowRef, handle, isOver, isDragging } = useMovable(item);
-  const moves =
-    item.parent !== null &&
-    (isShared(item) || (mayHold(item.kind, item.kind) && !KINDS[item.kind].byCategory));
+  const moves = item.parent !== null && (isShared(item) || (inTree(item.kind) && item.kind !== 'menu'));
   // A shared section folds out to the pages and posts on which it stands.
   const hosts = isShared(item) ? [...compiled.live.places.hosts(item)] : [];
   const below = belowOf(outline, item);

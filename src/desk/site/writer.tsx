@@ -1,11 +1,12 @@
 'use client';
-/** Writing a page or a post: what it is about, its sections in place, and how it will look to whom. */
+/** Writing a page, a post, a course or an activity: what it is about, its sections in place, and how it will look to whom. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { type Addressed, type ItemId, isAddressed } from '@/core';
+import { ACTIVITY_TYPES, type Addressed, type AddressedKind, type ItemId, isAddressed } from '@/core';
 import type { Document, DocumentProblem, SectionRead } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
+import { CourseParts } from './course-parts';
 import { Preview } from './preview';
 import { SectionList } from './section-list';
 import { TakeAway } from './take-away';
@@ -44,6 +45,7 @@ export function Writer({ item }: { readonly item: Addressed }) {
           problems={writing.problems}
           onChange={(sections) => put({ sections: sections as Document['sections'] })}
         />
+        {item.kind === 'course' && <CourseParts course={item.id} />}
         <footer className="mt-8 border-thin border-t pt-4">
           <div className="flex flex-wrap items-start gap-2">
             <Button
@@ -66,12 +68,12 @@ export function Writer({ item }: { readonly item: Addressed }) {
 
 interface AboutProps {
   readonly document: Document;
-  readonly kind: 'page' | 'post';
+  readonly kind: AddressedKind;
   readonly problems: readonly DocumentProblem[];
   readonly onChange: (over: Partial<Document>) => void;
 }
 
-/** What a page or post is about: title, address, summary, and for posts where they belong. */
+/** What it is about: title, address, summary, and for posts where they belong. */
 function About({ document, kind, problems, onChange }: AboutProps) {
   const { outline } = useDesk();
   const { facts } = document;
@@ -162,6 +164,16 @@ function About({ document, kind, problems, onChange }: AboutProps) {
           onPick={(id) => fact({ picture: (id || null) as ItemId | null })}
         />
       </Line>
+      {kind === 'activity' && (
+        <Line name="Type" problem={problemAt('activity')}>
+          <Pick
+            label="Type of the activity"
+            value={document.activity ?? 'reading'}
+            options={ACTIVITY_TYPES.map((type) => ({ value: type, label: `a ${type}` }))}
+            onPick={(activity) => onChange({ activity })}
+          />
+        </Line>
+      )}
       <label className="flex items-center gap-2">
         <input
           type="checkbox"

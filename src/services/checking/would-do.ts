@@ -59,8 +59,11 @@ export function wouldDo(
         ),
       };
     }
-    case 'me':
+    case 'me': {
+      const activity = first === 'done' ? context.state.outline.items.get(asId<ItemId>(second)) : undefined;
+      if (activity) return { what: `note that ${who} is done with ${activity.title}`, typed: [] };
       return { what: `change what ${who} keeps in their account`, typed: [] };
+    }
     default:
       return { what: 'be refused: this address takes no forms', typed: [] };
   }

@@ -95,7 +95,9 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[]): Plan
     const summary = content.summary && `${content.summary} ${COMMON} ${plant(item.id, { kind: 'summary' })}`;
     switch (marked.kind) {
       case 'page':
-      case 'post': {
+      case 'post':
+      case 'course':
+      case 'activity': {
         const keep = marked.address === '/' || asked.has('item address');
         const address = keep
           ? marked.address
@@ -127,6 +129,7 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[]): Plan
       }
       case 'menu':
       case 'link':
+      case 'unit':
       case 'site':
         return { item: marked, content };
       default:

@@ -4,7 +4,7 @@
  * back.
  */
 import { randomUUID } from 'node:crypto';
-import { asId, type PassphraseId, type PersonId, permits, type SiteNames, same } from '@/core';
+import { asId, type KeptNames, keptNames, type PassphraseId, type PersonId, permits, same } from '@/core';
 import {
   deleteCodesTo,
   deletePeople,
@@ -32,9 +32,9 @@ export interface SiteChange {
   /** In the words of whoever makes it. */
   readonly why?: string;
   readonly people: readonly PeopleChange[];
-  readonly names: { readonly before: SiteNames; readonly after: SiteNames } | null;
+  readonly names: { readonly before: KeptNames; readonly after: KeptNames } | null;
   /** What is to be typed for a passphrase, hashed; never recorded. */
-  readonly passphrase?: { readonly id: SiteNames['passphrases'][number]['id']; readonly hash: string };
+  readonly passphrase?: { readonly id: KeptNames['passphrases'][number]['id']; readonly hash: string };
   /** What somebody signs in with, hashed; never recorded. */
   readonly password?: { readonly person: PersonId; readonly hash: string };
 }
@@ -118,7 +118,7 @@ export async function undoChange(
     });
     const who = moved && (moved.after ?? moved.before)?.name;
     if (moved) return wrong(`${who} was changed again since. Nothing was taken back.`);
-    if (change.names && !same(state.names, change.names.after))
+    if (change.names && !same(keptNames(state.names), change.names.after))
       return wrong('The site’s names were changed again since. Nothing was taken back.');
     const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
     requireOwnerForRights(administrator, people);

@@ -1,5 +1,5 @@
 /**
- * Changing the names that describe people: fields, roles, groups, levels, products, courses, activities, passphrases. What
+ * Changing the names that describe people: fields, roles, groups, levels, products, passphrases. What
  * a change would break is shown before it is made; what can be converted is.
  */
 import { randomUUID } from 'node:crypto';
@@ -11,6 +11,8 @@ import {
   FIELD_TYPES,
   type Field,
   foldCase,
+  type KeptNames,
+  keptNames,
   LISTS,
   namesOf,
   type Policy,
@@ -31,16 +33,7 @@ import { openedByLoss } from './opened-by-loss';
 
 const name = z.string().trim().min(1, 'Give it a name.').max(100, 'A name has at most 100 letters.');
 /** The kinds of names that are kept with the site. */
-export const KINDS = [
-  'level',
-  'role',
-  'group',
-  'product',
-  'field',
-  'course',
-  'activity',
-  'passphrase',
-] as const;
+export const KINDS = ['level', 'role', 'group', 'product', 'field', 'passphrase'] as const;
 export type Kind = (typeof KINDS)[number];
 const kind = z.enum(KINDS);
 const fieldDetails = {
@@ -119,9 +112,11 @@ export async function editNames(
     people: made.people.length,
     lose: made.people.filter(({ before, after }) => before && after && losesSomething(before, after)).length,
     breaks: (['draft', 'live'] as const).flatMap((side) =>
-      breaksIn(state[side].policy, made.names?.before ?? state.names, made.names?.after ?? state.names).map(
-        (use) => ({ side, where: describeUse(use, state.outline, state[side].compiled.vocabulary) }),
-      ),
+      breaksIn(
+        state[side].policy,
+        { ...state.names, ...made.names?.before },
+        { ...state.names, ...made.names?.after },
+      ).map((use) => ({ side, where: describeUse(use, state.outline, state[side].compiled.vocabulary) })),
     ),
   };
 }
@@ -146,7 +141,7 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
       : null;
   const withList = (next: readonly unknown[], people: readonly PeopleChange[] = []) => ({
     people,
-    names: { before: names, after: { ...names, [LISTS[of]]: next } as SiteNames },
+    names: { before: keptNames(names), after: { ...keptNames(names), [LISTS[of]]: next } as KeptNames },
   });
   const replaced = (change: object) => list.map((each) => (each === current ? { ...each, ...change } : each));
   switch (one.kind) {
@@ -237,7 +232,7 @@ function lossProblem(state: SiteState, one: NamesEdit, { names, people }: SiteCh
   if (!names || people.length === 0 || !(level || one.kind === 'field')) return null;
   const asks = (test: Test) =>
     level ? test.fact === 'level' : test.fact === 'profile' && 'id' in one && test.subject === one.id;
-  return openedByLoss(state, names.after, people, asks, now);
+  return openedByLoss(state, { ...state.names, ...names.after }, people, asks, now);
 }
 
 /** What something new of a kind is like until it is said otherwise. */
@@ -247,8 +242,6 @@ const DETAILS: Readonly<Record<Kind, object>> = {
   group: { private: false, open: false },
   product: { kind: 'one-off' },
   field: { type: 'text', choices: [], private: false, editable: false },
-  course: {},
-  activity: {},
   passphrase: {},
 };
 

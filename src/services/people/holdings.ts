@@ -1,9 +1,12 @@
 /** What a person has of the site's names, kind by kind: whatever counts it, checks it or takes it away reads this table. */
-import type { NameKind } from '@/core';
+import type { ItemNames, NameKind } from '@/core';
 import type { PersonRecord } from '@/store';
 
-/** The kinds of names that people have. A passphrase is typed and an audience is worked out. */
-export type HeldKind = Exclude<NameKind, 'passphrase' | 'audience'>;
+/**
+ * The kinds of names that people have. A passphrase is typed, an audience is worked out, and records of courses name items,
+ * which come and go without them.
+ */
+export type HeldKind = Exclude<NameKind, 'passphrase' | 'audience' | 'course' | 'unit' | 'activity'>;
 
 /** As much of a record, or of a file about to become one. */
 interface Held {
@@ -12,8 +15,6 @@ interface Held {
   readonly groups: readonly string[];
   readonly profile: Readonly<Record<string, unknown>>;
   readonly purchases: readonly { readonly product: string }[];
-  readonly enrolments: readonly { readonly course: string }[];
-  readonly completions: readonly { readonly activity: string }[];
 }
 
 interface Holding {
@@ -24,7 +25,7 @@ interface Holding {
 }
 
 /** A list of a record, each entry of which names one thing. */
-function listed<K extends 'roles' | 'groups' | 'purchases' | 'enrolments' | 'completions'>(
+function listed<K extends 'roles' | 'groups' | 'purchases'>(
   key: K,
   idOf: (entry: Held[K][number]) => string,
 ): Holding {
@@ -53,8 +54,6 @@ const HOLDINGS: Readonly<Record<HeldKind, Holding>> = {
     },
   },
   product: listed('purchases', ({ product }) => product),
-  course: listed('enrolments', ({ course }) => course),
-  activity: listed('completions', ({ activity }) => activity),
 };
 
 const isHeld = (kind: NameKind): kind is HeldKind => Object.hasOwn(HOLDINGS, kind);
@@ -76,3 +75,22 @@ export const withoutName = (person: PersonRecord, kind: NameKind, gone: string):
 /** Whether somebody has less of anything than before. */
 export const losesSomething = (before: PersonRecord, after: PersonRecord): boolean =>
   Object.values(HOLDINGS).some(({ idsOf }) => idsOf(after).length < idsOf(before).length);
+
+/** The records of courses that name nothing that this site has. */
+export const recordsOfNothing = (
+  {
+    enrolments,
+    completions,
+  }: {
+    readonly enrolments: readonly { readonly course: string }[];
+    readonly completions: readonly { readonly item: string }[];
+  },
+  { courses, units, activities }: ItemNames,
+): readonly { readonly key: 'enrolments' | 'completions'; readonly id: string }[] => {
+  const learnt = new Set<string>([...courses, ...units, ...activities].map(({ id }) => id));
+  const taught = new Set<string>(courses.map(({ id }) => id));
+  return [
+    ...enrolments.flatMap(({ course: id }) => (taught.has(id) ? [] : [{ key: 'enrolments' as const, id }])),
+    ...completions.flatMap(({ item: id }) => (learnt.has(id) ? [] : [{ key: 'completions' as const, id }])),
+  ];
+};

@@ -12,7 +12,7 @@ export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
 export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
 export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
-export { has, holdingsOf } from './holdings';
+export { has, holdingsOf, recordsOfNothing } from './holdings';
 export { type NameReport, namesReport } from './names-report';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type FactChange, personDifference } from './person-difference';

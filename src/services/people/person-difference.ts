@@ -43,11 +43,16 @@ function factTexts(record: PersonRecord, names: SiteNames): Map<string, string> 
   for (const [field, value] of Object.entries(record.profile)) texts.set(named('field', field), shown(value));
   for (const purchase of record.purchases)
     texts.set(`Bought ${named('product', purchase.product)}`, boughtText(purchase));
-  for (const { course, on } of record.enrolments)
-    texts.set(`Enrolled in ${named('course', course)}`, dayInWords(on));
-  for (const { activity, on, score } of record.completions)
+  for (const { course, on, until } of record.enrolments)
     texts.set(
-      `Completed ${named('activity', activity)}`,
+      `Enrolled in ${named('course', course)}`,
+      dayInWords(on) + (until === null ? '' : `, until ${dayInWords(until)}`),
+    );
+  const kindOf = (id: string) =>
+    (['activity', 'unit', 'course'] as const).find((kind) => nameOfId(vocabulary, kind, id) !== null);
+  for (const { item, on, score } of record.completions)
+    texts.set(
+      `Completed ${named(kindOf(item) ?? 'activity', item)}`,
       dayInWords(on) + (score === null ? '' : `, score ${score}`),
     );
   if (record.joined) texts.set('Joined', dayInWords(record.joined));

@@ -12,7 +12,7 @@ import {
 import type { PersonRecord } from '@/store';
 import { dayForm, id } from '../forms';
 import type { SiteState } from '../running';
-import { holdingsOf } from './holdings';
+import { holdingsOf, recordsOfNothing } from './holdings';
 
 /** A right at the desk, as it comes from outside. */
 export const deskForm = z
@@ -42,8 +42,8 @@ export const factsForm = {
       }),
     )
     .max(1000),
-  enrolments: z.array(z.strictObject({ course: id, on: dayForm })).max(1000),
-  completions: z.array(z.strictObject({ activity: id, on: dayForm, score: z.number().nullable() })).max(5000),
+  enrolments: z.array(z.strictObject({ course: id, on: dayForm, until: dayForm.nullable() })).max(1000),
+  completions: z.array(z.strictObject({ item: id, on: dayForm, score: z.number().nullable() })).max(5000),
 };
 
 const form = z.strictObject({
@@ -80,6 +80,7 @@ export function readPerson(
   const person = { ...parsed.data, id: personId } as unknown as PersonRecord;
   const problems = {
     ...nameProblems(person, state.names),
+    ...courseProblems(person, state),
     ...addressProblem(person, state),
     ...branchProblem(person, state),
   };
@@ -96,6 +97,20 @@ function addressProblem(person: PersonRecord, { people }: SiteState): FormProble
       return { email: `${other.name} has this mail address already.` };
   }
   return {};
+}
+
+/** Records of courses that are not there; those that were there already may stay, for what is taken away may come back. */
+function courseProblems(person: PersonRecord, { names, people }: SiteState): FormProblems {
+  const before = people.get(person.id)?.facts;
+  const had = new Set([
+    ...(before?.enrolments ?? []).map(({ course }) => `enrolments ${course}`),
+    ...(before?.completions ?? []).map(({ item }) => `completions ${item}`),
+  ]);
+  return Object.fromEntries(
+    recordsOfNothing(person, names)
+      .filter(({ key, id }) => !had.has(`${key} ${id}`))
+      .map(({ key }) => [key, 'There is no such course or activity any more.']),
+  );
 }
 
 /** What a person has that the site does not, and fields that hold what they can't. */

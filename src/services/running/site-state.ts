@@ -7,11 +7,15 @@ import {
   type CompiledPolicy,
   compile,
   type ItemId,
+  itemNamesIn,
+  type KeptNames,
+  keptNames,
   type Outline,
   outlineOf,
   type PersonId,
   type Post,
   type SiteNames,
+  same,
 } from '@/core';
 import {
   type Content,
@@ -56,7 +60,7 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const settings = (await readSettings(db)) ?? (await begunSettings(db));
   const items = await readSiteItems(db);
   const { outline } = items;
-  const names = await readNames(db);
+  const names = namesWith(await readNames(db), outline);
   return {
     settings,
     ...items,
@@ -83,6 +87,9 @@ async function readSiteItems(db: Database): Promise<SiteItems> {
       .sort(latestFirst),
   };
 }
+
+/** Courses, units and activities are called by their titles. */
+const namesWith = (kept: KeptNames, outline: Outline): SiteNames => ({ ...kept, ...itemNamesIn(outline) });
 
 const latestFirst = (a: Post, b: Post): number =>
   (b.facts?.date ?? '').localeCompare(a.facts?.date ?? '') || a.title.localeCompare(b.title);
@@ -120,10 +127,13 @@ export async function withPolicies(state: SiteState, db: Database): Promise<Site
 export async function withItems(state: SiteState, db: Database): Promise<SiteState> {
   const items = await readSiteItems(db);
   const { draft, live } = await withPolicies(state, db);
-  const { names } = state;
+  const found = namesWith(keptNames(state.names), items.outline);
+  // What is asked with the same names may be kept.
+  const names = same(found, state.names) ? state.names : found;
   return {
     ...state,
     ...items,
+    names,
     draft: { ...draft, compiled: compile(draft.policy, items.outline, names) },
     live: { ...live, compiled: compile(live.policy, items.outline, names) },
   };
@@ -146,7 +156,7 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
       : withSome(state, touched.people, await readPeople(db, touched.people));
   if (!touched.names) return people === state.people ? state : { ...state, people };
   const { outline, draft, live } = state;
-  const names = await readNames(db);
+  const names = namesWith(await readNames(db), outline);
   return {
     ...state,
     names,

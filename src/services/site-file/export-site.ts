@@ -1,5 +1,6 @@
 /** A site as one file: everything on it, and its people if asked for. No passwords, no passphrases, no keys. */
 import {
+  type Addressed,
   type Condition,
   containerOf,
   type Gate,
@@ -49,10 +50,10 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
     groups: plain(names.groups).map(({ open = false, ...group }) => ({ ...group, open })),
     products: plain(names.products),
     fields: plain(names.fields).map(({ choices, ...field }) => ({ ...field, choices: [...choices] })),
-    courses: plain(names.courses),
-    activities: plain(names.activities),
     passphrases: plain(names.passphrases),
-    ...(withPeople && { people: [...state.people.values()].map((person) => personInFile(recordOf(person))) }),
+    ...(withPeople && {
+      people: [...state.people.values()].map((person) => personInFile(recordOf(person), state)),
+    }),
     items: await itemsInFile(trivet),
     shared: sharedIn(state.outline).map((section) => ({
       ...writtenStands(section.shared, state.outline, live.compiled.vocabulary),
@@ -69,14 +70,18 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
 const plain = <T extends { readonly id: string }>(list: readonly T[]): (Omit<T, 'id'> & { id: string })[] =>
   list.map((one) => ({ ...one, id: one.id as string }));
 
-const personInFile = ({ desk, ...person }: PersonRecord): NonNullable<SiteFile['people']>[number] => ({
+/** What names a course or an activity that is gone means nothing elsewhere, and stays here. */
+const personInFile = (
+  { desk, ...person }: PersonRecord,
+  { outline }: SiteState,
+): NonNullable<SiteFile['people']>[number] => ({
   ...person,
   desk: desk?.right === 'owner' ? { right: 'owner', branch: null } : desk && { ...desk, right: desk.right },
   roles: [...person.roles],
   groups: [...person.groups],
   purchases: [...person.purchases],
-  enrolments: [...person.enrolments],
-  completions: [...person.completions],
+  enrolments: person.enrolments.filter(({ course }) => outline.items.has(course)),
+  completions: person.completions.filter(({ item }) => outline.items.has(item)),
 });
 
 /** Items in an order that reads well: parents before what is below them, siblings by rank. */
@@ -112,21 +117,25 @@ async function itemInFile(
   const content = contentOf(state, item.id);
   const { id, parent, title, published, facts } = item;
   const base = { id, parent, title, published, ...(facts && { facts: factsInFile(facts) }) };
+  const addressed = ({ address }: Addressed) => ({
+    address,
+    summary: content.summary,
+    sections: nestedOf(outline, item.id).map((section) =>
+      editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
+    ),
+    formerly,
+  });
   switch (item.kind) {
     case 'site':
       return { ...base, kind: 'site', body: content.body };
     case 'page':
     case 'post':
-      return {
-        ...base,
-        kind: item.kind,
-        address: item.address,
-        summary: content.summary,
-        sections: nestedOf(outline, item.id).map((section) =>
-          editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
-        ),
-        formerly,
-      };
+    case 'course':
+      return { ...base, kind: item.kind, ...addressed(item) };
+    case 'activity':
+      return { ...base, kind: 'activity', activity: item.activity, ...addressed(item) };
+    case 'unit':
+      return { ...base, kind: 'unit' };
     case 'file':
       return {
         ...base,

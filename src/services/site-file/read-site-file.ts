@@ -23,7 +23,7 @@ import {
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
 import { tooDeep } from '../forms';
-import { holdingsOf } from '../people';
+import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
 import {
   type ReadFile,
@@ -34,6 +34,7 @@ import {
   sectionProblems,
   storedSection,
 } from '../writing';
+import { itemsOfNames } from './former-names';
 import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 
 /** A site file that was read: everything in it, checked, and nothing written yet. */
@@ -93,7 +94,7 @@ export async function readSiteFile(
         .slice(0, MOST_PROBLEMS)
         .map((issue) => `${placeIn(input, issue.path)}: ${issue.message}`),
     };
-  const file = parsed.data;
+  const file = { ...parsed.data, items: [...parsed.data.items, ...itemsOfNames(parsed.data)] };
   const names = namesIn(file);
   const texts = readConditionTexts(file.policy, names);
   const draftTexts = file.draft === undefined ? null : readConditionTexts(file.draft, names);
@@ -148,14 +149,19 @@ function placeIn(input: unknown, path: readonly PropertyKey[]): string {
 function namesIn(file: SiteFileRead): SiteNames {
   const ids = <T extends { readonly id: string }>(list: readonly T[]) =>
     list.map((one) => ({ ...one, id: asId<never>(one.id) }));
+  const called = (kind: 'course' | 'unit' | 'activity') =>
+    file.items.flatMap((item) =>
+      item.kind === kind ? [{ id: asId<ItemId>(item.id), name: item.title }] : [],
+    );
   return {
     levels: ids(file.levels),
     roles: ids(file.roles),
     groups: ids(file.groups),
     products: ids(file.products),
     fields: ids(file.fields),
-    courses: ids(file.courses),
-    activities: ids(file.activities),
+    courses: called('course'),
+    units: called('unit'),
+    activities: called('activity'),
     passphrases: ids(file.passphrases.map(({ id, name }) => ({ id, name }))),
   };
 }
@@ -198,10 +204,19 @@ async function readItems(
     const add = (item: Item, content: StoredItem['content'] = noContent) =>
       into.stored.push({ item, content });
     switch (entry.kind) {
+      case 'unit':
+        add({ ...base, kind: 'unit' });
+        break;
       case 'page':
-      case 'post': {
+      case 'post':
+      case 'course':
+      case 'activity': {
         const address = readAddress(entry.address, entry.title, into.problems);
-        add({ ...base, kind: entry.kind, address }, { summary: entry.summary, body: '' });
+        const item: Item =
+          entry.kind === 'activity'
+            ? { ...base, kind: 'activity', address, activity: entry.activity }
+            : { ...base, kind: entry.kind, address };
+        add(item, { summary: entry.summary, body: '' });
         for (const former of entry.formerly)
           into.formerly.set(readAddress(former, entry.title, into.problems), base.id);
         const only: SectionRead[] =
@@ -304,6 +319,9 @@ function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string
       ...holdingsOf(person)
         .filter(({ kind, id }) => nameOfId(vocabulary, kind, id) === null)
         .map(({ kind, id }) => `there is no ${kind} "${id}"`),
+      ...recordsOfNothing(person, names).map(({ key, id }) =>
+        key === 'enrolments' ? `there is no course "${id}"` : `there is nothing to complete called "${id}"`,
+      ),
       ...names.fields.flatMap((field) => {
         const value = person.profile[field.id];
         const problem = value === undefined ? null : fieldValueProblem(field, value);
@@ -327,5 +345,5 @@ const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
   groups: [...new Set(person.groups)].map((group) => asId(group)),
   purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
   enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
-  completions: person.completions.map((one) => ({ ...one, activity: asId(one.activity) })),
+  completions: person.completions.map((one) => ({ ...one, item: asId(one.item) })),
 });

@@ -193,8 +193,11 @@ function itemsBeside(site: SiteInFile, state: SiteState) {
   return { added, changed, removed, moved: movedIn(site, state) };
 }
 
-/** Ranks are places among siblings; in a file they are places in the list, so only the order says something. */
-const comparable = ({ rank: _, ...item }: Item): unknown => item;
+/**
+ * Ranks are places among siblings; in a file they are places in the list, so only the order says something. What is in a
+ * course is found by the outline.
+ */
+const comparable = ({ rank: _, within: __, ...item }: Item): unknown => item;
 
 /** Items whose place among their siblings is another one. */
 function movedIn(site: SiteInFile, { outline }: SiteState): readonly ItemId[] {

@@ -1,6 +1,7 @@
 /** A site as a file: its shape and its limits. What it names is checked when it is read. */
 import { z } from 'zod';
 import {
+  ACTIVITY_TYPES,
   FIELD_TYPES,
   type ItemKind,
   MENU_PLACES,
@@ -63,12 +64,28 @@ const addressed = {
   formerly: z.array(z.string().max(500)).max(50).default([]),
 };
 
+const score = z.number().nullable().default(null);
+/** Of an activity, a unit or a course. */
+const completion = z.strictObject({ item: id, on: day, score });
+/** As it was written when only activities were completed. */
+const formerCompletion = z
+  .strictObject({ activity: id, on: day, score })
+  .transform(({ activity: item, ...rest }) => ({ item, ...rest }));
+
 /** Sections stand in their pages. */
 const items = {
   /** The site's own text stands beside the sign-in form. */
   site: z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
   page: z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
   post: z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
+  course: z.strictObject({ kind: z.literal('course'), ...itemBase, ...addressed }),
+  unit: z.strictObject({ kind: z.literal('unit'), ...itemBase }),
+  activity: z.strictObject({
+    kind: z.literal('activity'),
+    ...itemBase,
+    ...addressed,
+    activity: z.enum(ACTIVITY_TYPES).default('reading'),
+  }),
   file: z.strictObject({
     kind: z.literal('file'),
     ...itemBase,
@@ -110,6 +127,7 @@ export const siteFile = z.strictObject({
       }),
     )
     .default([]),
+  /** Of files from before courses and activities were items: they become some that are not published. */
   courses: z.array(named).default([]),
   activities: z.array(named).default([]),
   passphrases: z
@@ -139,10 +157,10 @@ export const siteFile = z.strictObject({
             }),
           )
           .default([]),
-        enrolments: z.array(z.strictObject({ course: id, on: day })).default([]),
-        completions: z
-          .array(z.strictObject({ activity: id, on: day, score: z.number().nullable().default(null) }))
+        enrolments: z
+          .array(z.strictObject({ course: id, on: day, until: day.nullable().default(null) }))
           .default([]),
+        completions: z.array(z.union([completion, formerCompletion])).default([]),
       }),
     )
     .optional(),

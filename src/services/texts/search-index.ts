@@ -19,6 +19,8 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
   switch (item.kind) {
     case 'page':
     case 'post':
+    case 'course':
+    case 'activity':
     case 'file':
       return [...text('title', item.title), ...text('summary', content.summary)];
     case 'section': {
@@ -31,6 +33,8 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
         ...textsIn(pieces).flatMap((piece) => text('text', renderedWords(piece.text), piece.path)),
       ];
     }
+    case 'unit':
+      return text('title', item.title);
     case 'site':
     case 'menu':
     case 'link':

@@ -10,7 +10,13 @@ export type Given =
   | { readonly kind: 'open' }
   /** The title and what the teaser shows. */
   | { readonly kind: 'teaser'; readonly decision: TurnedAway }
-  | { readonly kind: 'message'; readonly reason: string | null; readonly next: NextStep }
+  /** `title` is that of something that is locked, and shown so. */
+  | {
+      readonly kind: 'message';
+      readonly title: string | null;
+      readonly reason: string | null;
+      readonly next: NextStep;
+    }
   /** Off to an address, fit for a header. */
   | { readonly kind: 'redirect'; readonly to: string }
   | { readonly kind: 'missing' };
@@ -32,7 +38,11 @@ function givenBy(context: View, id: ItemId | null, decision: TurnedAway, path: s
     case 'teaser':
       return id === null ? missing : { kind: 'teaser', decision };
     case 'message':
-      return { kind: 'message', reason, next: turnAway.next };
+      return { kind: 'message', title: null, reason, next: turnAway.next };
+    case 'locked': {
+      const title = id === null ? null : (context.state.outline.items.get(id)?.title ?? null);
+      return title === null ? missing : { kind: 'message', title, reason, next: turnAway.next };
+    }
     case 'redirect': {
       const { to } = turnAway;
       switch (to.kind) {
@@ -56,7 +66,6 @@ function givenBy(context: View, id: ItemId | null, decision: TurnedAway, path: s
     case 'missing':
     case 'leave out':
     case 'swap':
-    case 'locked':
       return missing;
     default:
       return turnAway satisfies never;

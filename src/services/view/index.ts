@@ -1,6 +1,7 @@
 /** The site as a visitor gets it. */
 export { type AccountView, accountOf } from './account-view';
 export { decisionOn, decisionOnHost, opens, type View, type ViewContext, viewOf } from './context';
+export type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from './course-view';
 export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from './entry';
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';

@@ -11,12 +11,14 @@ import {
   type File,
   type ItemId,
   normaliseAddress,
+  type OpenableKind,
   pathOf,
   placeId,
   SECTIONS,
   sectionsOf,
 } from '@/core';
 import { addressIn, type View } from './context';
+import { type ActivityPlace, type CourseOutline, courseOutline, placeInCourse } from './course-view';
 import { type Entry, entryOf, pictureOf, postsOf, type ShownPicture, teaserOf } from './entry';
 import { type Frame, frameFor } from './frame';
 import { type Given, givenAt, givenNowhere } from './given-at';
@@ -26,7 +28,7 @@ import { contentOf, htmlIn, isSameForEveryone, linkedFrom, summaryOf, textsReady
 
 /** What is told of a page in its head: for other sites that link to it, and for search engines. */
 export interface PageFacts {
-  readonly kind: 'page' | 'post' | 'file';
+  readonly kind: OpenableKind;
   readonly title: string;
   readonly date: Day | null;
   readonly author: string | null;
@@ -48,6 +50,9 @@ export type PageAnswer =
       readonly address: Address;
       /** The posts before and after it in its category, those that this visitor gets. */
       readonly neighbours: { readonly previous: Entry | null; readonly next: Entry | null } | null;
+      /** Of a course, and of an activity. */
+      readonly course: CourseOutline | null;
+      readonly activity: ActivityPlace | null;
       /** Whether every visitor gets these same bytes. */
       readonly sameForEveryone: boolean;
     }
@@ -63,6 +68,8 @@ export type PageAnswer =
     }
   | {
       readonly kind: 'message';
+      /** Of something that is locked. */
+      readonly title: string | null;
       /** Made when it is drawn. */
       readonly frame: Frame;
       readonly reason: string | null;
@@ -121,6 +128,8 @@ const whole = (context: View, item: Addressed): PageAnswer => ({
   sections: sectionViews(context, item.id, item.address),
   address: item.address,
   neighbours: item.kind === 'post' ? neighboursOf(context, item) : null,
+  course: item.kind === 'course' ? courseOutline(context, item.id, item.address) : null,
+  activity: item.kind === 'activity' ? placeInCourse(context, item.id) : null,
   sameForEveryone: isSame(context, item),
 });
 
@@ -134,6 +143,7 @@ function pageOf(context: View, given: Given, address: string): Elsewhere {
       const step = stepFor(context, given.next, address);
       return {
         kind: 'message',
+        title: given.title,
         get frame() {
           return frameFor(context, null);
         },

@@ -3,8 +3,10 @@ import { randomUUID } from 'node:crypto';
 import slugify from '@sindresorhus/slugify';
 import { z } from 'zod';
 import {
+  ACTIVITY_TYPES,
   type Address,
   asId,
+  courseOf,
   type Default,
   type Gate,
   type Item,
@@ -42,6 +44,14 @@ const edit = z.discriminatedUnion('kind', [
     title,
     category: z.string().trim().min(1).max(200).nullable(),
   }),
+  z.strictObject({ kind: z.literal('new course'), parent: id, title }),
+  z.strictObject({ kind: z.literal('new unit'), parent: id, title }),
+  z.strictObject({
+    kind: z.literal('new activity'),
+    parent: id,
+    title,
+    activity: z.enum(ACTIVITY_TYPES).default('reading'),
+  }),
   z.strictObject({ kind: z.literal('new menu'), title, place: z.enum(MENU_PLACES) }),
   z.strictObject({ kind: z.literal('new shared'), title }),
   z.strictObject({ kind: z.literal('new link'), parent: id, title, target }),
@@ -70,8 +80,9 @@ const edit = z.discriminatedUnion('kind', [
     kind: z.literal('publish'),
     items: z.array(id).min(1).max(MOST_AT_ONCE, TOO_MANY),
     published: z.boolean(),
+    leaving: z.boolean().default(false),
   }),
-  z.strictObject({ kind: z.literal('remove'), item: id }),
+  z.strictObject({ kind: z.literal('remove'), item: id, leaving: z.boolean().default(false) }),
 ]);
 
 export type ItemEdit = z.input<typeof edit>;
@@ -106,6 +117,9 @@ export function changeItem(
     switch (one.kind) {
       case 'new page':
       case 'new post':
+      case 'new course':
+      case 'new unit':
+      case 'new activity':
       case 'new menu':
       case 'new shared':
       case 'new link':
@@ -121,9 +135,12 @@ export function changeItem(
       case 'move':
         return moveItems(trivet, state, one, permits(administrator.desk, 'gates'));
       case 'publish':
-        return publishItems(trivet, state, one);
+        return publishItems(trivet, state, one, permits(administrator.desk, 'gates'));
       case 'remove':
-        return removeItem(trivet, administrator.name, state, asId(one.item));
+        return removeItem(trivet, administrator.name, state, asId(one.item), {
+          gates: permits(administrator.desk, 'gates'),
+          leaving: one.leaving,
+        });
       default:
         return one satisfies never;
     }
@@ -149,14 +166,24 @@ function madeOf(one: New, state: SiteState, administrator: Administrator, now: D
   const last = Math.max(-1, ...(outline.children.get(parent) ?? []).map(({ rank }) => rank));
   const base = { id: asId<ItemId>(randomUUID()), parent, rank: last + 1, title: one.title };
   switch (one.kind) {
-    case 'new page': {
-      const above = outline.items.get(parent);
-      const start = isAddressed(above) && above.address !== '/' ? above.address : '';
+    case 'new page':
+    case 'new course':
       return {
         ...base,
-        kind: 'page',
+        kind: one.kind === 'new page' ? 'page' : 'course',
         published: false,
-        address: freeAddress(`${start}/${slugify(one.title)}`, state),
+        address: freeAddress(`${startOf(outline, parent)}/${slugify(one.title)}`, state),
+      };
+    case 'new unit':
+      return { ...base, kind: 'unit', published: true };
+    case 'new activity': {
+      const course = courseOf(outline.items.get(parent) ?? null) ?? parent;
+      return {
+        ...base,
+        kind: 'activity',
+        activity: one.activity,
+        published: false,
+        address: freeAddress(`${startOf(outline, course)}/${slugify(one.title)}`, state),
       };
     }
     case 'new post': {
@@ -188,6 +215,12 @@ function madeOf(one: New, state: SiteState, administrator: Administrator, now: D
     default:
       return one satisfies never;
   }
+}
+
+/** What the addresses begin with of those that are made below an item. */
+function startOf({ items }: Outline, above: ItemId): string {
+  const item = items.get(above);
+  return isAddressed(item) && item.address !== '/' ? item.address : '';
 }
 
 /** The address, or the first like it with a number that is free. */

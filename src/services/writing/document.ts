@@ -1,6 +1,7 @@
 /** A page or post as its author sees it: everything that is said on it, and what it is about. */
 import { z } from 'zod';
 import {
+  ACTIVITY_TYPES,
   type Address,
   type Addressed,
   type Item,
@@ -31,6 +32,8 @@ const document = z.strictObject({
   summary: z.string().trim().max(2000, 'A summary has at most 2,000 letters.').default(''),
   published: z.boolean().default(false),
   facts: facts.default({ category: null, tags: [], author: null, date: null, picture: null }),
+  /** Of an activity: what one does in it. */
+  activity: z.enum(ACTIVITY_TYPES).nullable().default(null),
   sections: z.array(sectionShape).max(100, 'A page has at most 100 sections.').default([]),
 });
 
@@ -60,6 +63,7 @@ export function documentOf(state: SiteState, item: Addressed): Document {
       date: date ?? null,
       picture: picture ?? null,
     },
+    activity: item.kind === 'activity' ? item.activity : null,
     sections: sectionsOf(outline, item.id).map((section) =>
       editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
     ),

@@ -5,6 +5,7 @@ import {
   type Administrator,
   changeItem,
   type ItemEdit,
+  previewRemoval,
   readWriting,
   saveWriting,
   sendWriting,
@@ -189,5 +190,34 @@ describe('publishing several items', () => {
       change({ kind: 'publish', items: ['rota', 'visit'], published: false }, keeper),
     ).rejects.toThrow(/Your right reaches/);
     await expect(change(move(['rota', 'visit']), keeper)).rejects.toThrow(/Your right reaches/);
+  });
+});
+
+describe('what opens one after the other', () => {
+  const opened = {
+    kind: 'opens',
+    message: expect.stringContaining('Red light, and none would no longer wait for Ladder safety'),
+  };
+
+  it('is asked about before an activity comes first, goes, or is hidden', async () => {
+    expect(await change(move(['red-light', 'before-you-climb', 'ladder-safety']))).toMatchObject(opened);
+    expect(await change({ kind: 'publish', items: ['ladder-safety'], published: false })).toMatchObject(
+      opened,
+    );
+    expect(await change({ kind: 'remove', item: 'ladder-safety' })).toMatchObject(opened);
+    expect(previewRemoval(trivet, greta, 'ladder-safety')?.opens).toHaveLength(1);
+    expect(below('before-you-climb').filter((one) => one !== 'gone')).toHaveLength(4);
+  });
+
+  it('is for those who may change gates', async () => {
+    const edit = { kind: 'remove', item: 'ladder-safety', leaving: true };
+    expect(await change(edit, writer())).toMatchObject({ kind: 'wrong' });
+    expect(await change(edit)).toMatchObject({ kind: 'done' });
+    expect(item('red-light').within?.before).toBeNull();
+  });
+
+  it('is moved as one likes where nothing waits', async () => {
+    await done(move(['collimation', 'optics-bench', 'clean-hands']));
+    expect(below('optics-bench')).toEqual(['collimation', 'clean-hands', 'unattended-opening']);
   });
 });

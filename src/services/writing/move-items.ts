@@ -16,6 +16,7 @@ import { updateItem } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { contentOf } from '../view';
 import type { ItemAnswer, ItemEdit } from './change-items';
+import { turnsLost } from './in-turn';
 import { problemIn } from './problem-in';
 
 type Moving = Extract<ItemEdit, { kind: 'move' }>;
@@ -69,12 +70,9 @@ export async function moveItems(
   // What only changes its turn stands where it stood.
   const elsewhere = [...moved.values()].some(({ id, parent }) => outline.items.get(id)?.parent !== parent);
   const { left, come } = elsewhere ? gatesBetween(state, items) : { left: [], come: [] };
-  if (left.length > 0) {
-    const what = `Moved there, ${listed(left)}.`;
-    if (!gates)
-      return { kind: 'wrong', message: `${what} Only those who may change gates can move it there.` };
-    if (!leaving) return { kind: 'opens', message: what };
-  }
+  const opens = [...left, ...turnsLost(state, items)];
+  const held = heldBack(`Moved there, ${listed(opens)}.`, opens, { gates, leaving }, 'move it there');
+  if (held) return held;
   await trivet.db.transaction(async (tx) => {
     // Those that make room are where somebody put them before.
     for (const item of placed.values())
@@ -99,6 +97,19 @@ export async function moveItems(
     ].join('. '),
     ...(canGoBack && { undo: { kind: 'move', moves: wayBack(outline, [...moved.keys()]), leaving: true } }),
   };
+}
+
+/** What is answered in place of a change that opens something: to ask whether it is meant, or that it is not theirs to do. */
+export function heldBack(
+  message: string,
+  opens: readonly string[],
+  { gates, leaving }: { readonly gates: boolean; readonly leaving: boolean | undefined },
+  doing: string,
+): ItemAnswer | null {
+  if (opens.length === 0 || (gates && leaving)) return null;
+  return gates
+    ? { kind: 'opens', message }
+    : { kind: 'wrong', message: `${message} Only those who may change gates can ${doing}.` };
 }
 
 /** Moves that put items back where they stood: the last of a row first, because the others stand before it. */
@@ -152,7 +163,9 @@ const gatesOver = ({ hurdles }: CompiledPolicy, id: ItemId): ReadonlySet<Gate | 
 export async function publishItems(
   trivet: Trivet,
   state: SiteState,
-  { items: asked, published }: Publishing,
+  { items: asked, published, leaving }: Publishing,
+  /** Whether whoever asks may change gates. */
+  gates: boolean,
 ): Promise<ItemAnswer> {
   const { outline } = state;
   const ids = [...new Set(asked.map((id) => asId<ItemId>(id)))];
@@ -163,6 +176,12 @@ export async function publishItems(
   if (!first)
     return { kind: 'wrong', message: `That is ${published ? 'published' : 'unpublished'} already.` };
   const written = new Map(changed.map((item) => [item.id, { ...item, published }]));
+  const opens = turnsLost(
+    state,
+    [...outline.items.values()].map((item) => written.get(item.id) ?? item),
+  );
+  const held = heldBack(`With that, ${listed(opens)}.`, opens, { gates, leaving }, 'do that');
+  if (held) return held;
   // Whoever is writing the page that a part is in hears that it is another now.
   for (const { parent } of changed.filter(({ kind }) => KINDS[kind].part)) {
     const whole = parent === null ? undefined : outline.items.get(parent);
@@ -176,7 +195,7 @@ export async function publishItems(
     item: first.id,
     removal: null,
     summary: `${published ? 'Published' : 'No longer published'}: ${named(changed)}`,
-    undo: { kind: 'publish', items: changed.map(({ id }) => id), published: !published },
+    undo: { kind: 'publish', items: changed.map(({ id }) => id), published: !published, leaving: true },
   };
 }
 

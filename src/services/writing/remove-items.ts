@@ -27,6 +27,8 @@ import { type Administrator, requirePermission, requirePermissionAt } from '../r
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import type { ItemAnswer } from './change-items';
+import { turnsLost } from './in-turn';
+import { heldBack } from './move-items';
 import { problemIn } from './problem-in';
 
 /** What taking an item away would mean: what goes with it, and what leads to it or covers it. */
@@ -40,6 +42,8 @@ export interface RemovalPreview {
   readonly leads: readonly string[];
   /** Menu links that go with it because they lead to it. */
   readonly links: readonly string[];
+  /** What would no longer wait for it. */
+  readonly opens: readonly string[];
 }
 
 /** Looks before an item is taken away; null when it is not there. */
@@ -77,8 +81,12 @@ export function previewRemoval(
     links: going
       .filter(({ kind }) => kind === 'link' && item.kind !== 'menu' && item.kind !== 'link')
       .map((one) => one.title),
+    opens: turnsLost(state, without(outline, ids)),
   };
 }
+
+const without = ({ items }: Outline, gone: ReadonlySet<ItemId>): readonly Item[] =>
+  [...items.values()].filter(({ id }) => !gone.has(id));
 
 /** An item with everything beneath it, and the menu links (with theirs) that lead to any of it. */
 function goingWith(outline: Outline, which: ItemId): readonly Item[] {
@@ -96,6 +104,8 @@ export async function removeItem(
   by: string,
   state: SiteState,
   which: ItemId,
+  /** Whether whoever asks may change gates, and has said that what opens by it is meant. */
+  asked: { readonly gates: boolean; readonly leaving: boolean },
 ): Promise<ItemAnswer> {
   const item = state.outline.items.get(which);
   if (!item || item.kind === 'site') return { kind: 'wrong', message: 'That is no longer there.' };
@@ -105,6 +115,9 @@ export async function removeItem(
       message: 'A site has a first page. Give another page the address / before this one goes.',
     };
   const going = goingWith(state.outline, which);
+  const opens = turnsLost(state, without(state.outline, new Set(going.map(({ id }) => id))));
+  const held = heldBack(`Without it, ${listed(opens)}.`, opens, asked, 'take it away');
+  if (held) return held;
   const removal = randomUUID();
   const rest = going.length - 1;
   const summary = rest === 0 ? item.title : `${item.title} and ${rest} more`;

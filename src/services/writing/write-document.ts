@@ -224,7 +224,14 @@ function itemsFor(
   const { facts: _, ...rest } = item;
   const facts = factsIn(document, item.facts);
   const page: StoredItem = {
-    item: { ...rest, title: document.title, published: document.published, address, ...(facts && { facts }) },
+    item: {
+      ...rest,
+      title: document.title,
+      published: document.published,
+      address,
+      ...(facts && { facts }),
+      ...(rest.kind === 'activity' && { activity: document.activity ?? rest.activity }),
+    } as Addressed,
     content: { ...contentOf(state, item.id), summary: document.summary },
   };
   const sections = document.sections.map((section, rank) =>

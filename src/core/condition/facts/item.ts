@@ -1,6 +1,7 @@
 /** What conditions can ask of an item, and of an item and a visitor together. */
 import { isAddressed } from '../../site/item';
-import { ITEM_KINDS } from '../../site/kinds';
+import { ACTIVITY_TYPES, ITEM_KINDS } from '../../site/kinds';
+import { beforeOf, courseOf, unitOf } from '../../site/within';
 import type { FactEntry } from './fact';
 
 export const itemFacts = {
@@ -28,6 +29,48 @@ export const itemFacts = {
         return visitor.groups.includes(group);
       };
     },
+  },
+  'completed the one before': {
+    label: 'Completed the one before',
+    of: 'visitor and item',
+    dependsOn: (item) => {
+      const before = beforeOf(item);
+      return before && (before.id ?? 'nothing before');
+    },
+    type: 'truth',
+    read: () => (visitor, item) => {
+      const before = beforeOf(item);
+      // Of guests it is not known what they have done, so for them nothing is in its turn.
+      if (before === null || visitor.completions === null) return null;
+      return before.id === null || visitor.completions.some((one) => one.item === before.id);
+    },
+  },
+  'item course': {
+    label: 'Course of the item',
+    of: 'item',
+    type: 'set',
+    values: 'course',
+    read: () => (_visitor, item) => {
+      const course = courseOf(item);
+      return course === null ? null : [course];
+    },
+  },
+  'item unit': {
+    label: 'Unit of the item',
+    of: 'item',
+    type: 'set',
+    values: 'unit',
+    read: () => (_visitor, item) => {
+      const unit = unitOf(item);
+      return unit === null ? null : [unit];
+    },
+  },
+  'activity type': {
+    label: 'Type of the activity',
+    of: 'item',
+    type: 'choice',
+    choices: ACTIVITY_TYPES,
+    read: () => (_visitor, item) => (item?.kind === 'activity' ? item.activity : null),
   },
   'item kind': {
     label: 'Kind of the item',

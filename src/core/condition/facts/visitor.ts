@@ -1,9 +1,9 @@
 /** What conditions can ask of a visitor. */
-import { asId } from '../../ids';
+import { asId, type ItemId } from '../../ids';
 import { DESK_RIGHTS } from '../../site/desk-right';
 import type { RequestFacts } from '../../site/request';
 import type { Completion, Purchase, VisitorFacts } from '../../site/visitor';
-import type { FactEntry, Wanted } from './fact';
+import type { FactEntry, Reader, Wanted } from './fact';
 
 const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
   purchase.product === product &&
@@ -37,9 +37,14 @@ function bought(
   };
 }
 
+/** The enrolments in a course that have not ended. */
+const enrolmentsIn = (course: string, { enrolments }: VisitorFacts, { today }: RequestFacts) =>
+  enrolments?.filter((one) => one.course === course && (one.until === null || one.until >= today)) ?? null;
+
 function enrolled(member: VisitorFacts, { subject }: Wanted, on: string | null): VisitorFacts {
   const others = (member.enrolments ?? []).filter(({ course }) => course !== subject);
-  return { ...member, enrolments: on === null ? others : [...others, { course: asId(subject), on }] };
+  const made = { course: asId<ItemId>(subject), on: on ?? '', until: null };
+  return { ...member, enrolments: on === null ? others : [...others, made] };
 }
 
 function completed(
@@ -47,12 +52,22 @@ function completed(
   { subject, today }: Wanted,
   made: Pick<Completion, 'score'> | null,
 ): VisitorFacts {
-  const others = (member.completions ?? []).filter(({ activity }) => activity !== subject);
+  const others = (member.completions ?? []).filter(({ item }) => item !== subject);
   return {
     ...member,
-    completions: made === null ? others : [...others, { activity: asId(subject), on: today, ...made }],
+    completions: made === null ? others : [...others, { item: asId(subject), on: today, ...made }],
   };
 }
+
+/** What is the same of being done with an activity, a unit and a course. */
+const COMPLETED = {
+  read:
+    (subject: string): Reader =>
+    ({ completions }) =>
+      completions === null ? null : completions.some(({ item }) => item === subject),
+  assume: (member: VisitorFacts, wanted: Wanted): VisitorFacts =>
+    completed(member, wanted, wanted.holds ? { score: null } : null),
+};
 
 export const visitorFacts = {
   'signed in': {
@@ -172,10 +187,10 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'truth',
     subject: 'course',
-    read:
-      (course) =>
-      ({ enrolments }) =>
-        enrolments === null ? null : enrolments.some((one) => one.course === course),
+    read: (course) => (visitor, _item, request) => {
+      const running = enrolmentsIn(course, visitor, request);
+      return running === null ? null : running.length > 0;
+    },
     assume: (member, wanted) => enrolled(member, wanted, wanted.holds ? wanted.today : null),
   },
   enrolment: {
@@ -185,10 +200,8 @@ export const visitorFacts = {
     type: 'date',
     subject: 'course',
     absent: 'none',
-    read:
-      (course) =>
-      ({ enrolments }) =>
-        latest((enrolments ?? []).filter((one) => one.course === course).map(({ on }) => on)),
+    read: (course) => (visitor, _item, request) =>
+      latest((enrolmentsIn(course, visitor, request) ?? []).map(({ on }) => on)),
     assume: (member, wanted) => enrolled(member, wanted, dayOf(wanted)),
   },
   completed: {
@@ -196,11 +209,21 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'truth',
     subject: 'activity',
-    read:
-      (activity) =>
-      ({ completions }) =>
-        completions === null ? null : completions.some((one) => one.activity === activity),
-    assume: (member, wanted) => completed(member, wanted, wanted.holds ? { score: null } : null),
+    ...COMPLETED,
+  },
+  'completed unit': {
+    label: 'Completed unit',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'unit',
+    ...COMPLETED,
+  },
+  'completed course': {
+    label: 'Completed course',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'course',
+    ...COMPLETED,
   },
   score: {
     label: 'Score in',
@@ -213,7 +236,7 @@ export const visitorFacts = {
     read:
       (activity) =>
       ({ completions }) =>
-        completions?.find((one) => one.activity === activity)?.score ?? null,
+        completions?.find((one) => one.item === activity)?.score ?? null,
     assume: (member, wanted) =>
       completed(member, wanted, typeof wanted.met === 'number' ? { score: wanted.met } : null),
   },

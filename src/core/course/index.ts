@@ -1,0 +1,2 @@
+/** Courses: what learning is made of. */
+export * from './completing';

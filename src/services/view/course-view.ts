@@ -1,0 +1,138 @@
+/**
+ * A course as a visitor gets it: its units and activities, each open, done, or locked with what is said to them. What their
+ * gates leave out, or tell nothing of, is not among it.
+ */
+import {
+  type ActivityType,
+  activitiesOf,
+  type Decision,
+  type Item,
+  type ItemId,
+  TURN_AWAYS,
+  type Unit,
+  unitsOf,
+} from '@/core';
+import { addressIn, decisionOn, isSignedIn, type View } from './context';
+import { type Step, stepFor } from './step';
+
+/** What is said of something that is closed and shown all the same. */
+export interface Closed {
+  readonly reason: string | null;
+  readonly step: Step | null;
+}
+
+export interface ActivityEntry {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly type: ActivityType;
+  /** Where it is; null where it is closed. */
+  readonly address: string | null;
+  readonly done: boolean;
+  readonly closed: Closed | null;
+}
+
+export interface UnitEntry {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly closed: Closed | null;
+  readonly activities: readonly ActivityEntry[];
+}
+
+export interface CourseOutline {
+  readonly units: readonly UnitEntry[];
+  /** The first activity that is open and not done, for members. */
+  readonly goOn: ActivityEntry | null;
+  /** How many of the activities that are shown are done, for members. */
+  readonly progress: { readonly done: number; readonly of: number } | null;
+}
+
+/** Whether something is done: of guests nothing is known. */
+export const isDone = (view: View, item: ItemId): boolean | null =>
+  view.ask(`done ${item}`, ({ facts }) => facts.completions?.some((one) => one.item === item) ?? null);
+
+/** The outline of a course that is open to this visitor. `back` is where they are. */
+export function courseOutline(view: View, course: ItemId, back: string): CourseOutline {
+  const { outline } = view.state;
+  const units = unitsOf(outline, course).flatMap((unit) => unitEntry(view, unit, back) ?? []);
+  const all = units.flatMap(({ activities }) => activities);
+  const learns = all.length > 0 && isSignedIn(view);
+  return {
+    units,
+    goOn: learns ? (all.find(({ address, done }) => address !== null && !done) ?? null) : null,
+    progress: learns ? { done: all.filter(({ done }) => done).length, of: all.length } : null,
+  };
+}
+
+function unitEntry(view: View, unit: Unit, back: string): UnitEntry | null {
+  const decision = decisionOn(view, unit.id);
+  const closed = closedBy(view, unit, decision, back);
+  if (closed === 'left out') return null;
+  return {
+    id: unit.id,
+    title: unit.title,
+    closed,
+    // What is in something closed is closed with it, and goes without saying.
+    activities: closed
+      ? []
+      : activitiesOf(view.state.outline, unit.id).flatMap((activity): readonly ActivityEntry[] => {
+          const shut = closedBy(view, activity, decisionOn(view, activity.id), back);
+          if (shut === 'left out') return [];
+          const { id, title } = activity;
+          return [
+            {
+              id,
+              title,
+              type: activity.activity,
+              address: shut ? null : addressIn(view, activity.address),
+              done: isDone(view, id) === true,
+              closed: shut,
+            },
+          ];
+        }),
+  };
+}
+
+/** What is said of an item in place of it; null where it is open. */
+function closedBy(view: View, item: Item, decision: Decision, back: string): Closed | null | 'left out' {
+  if (decision.kind === 'open') return null;
+  const { turnAway, reason } = decision;
+  if (TURN_AWAYS[turnAway.kind].tells === 'nothing') return 'left out';
+  const next = 'next' in turnAway ? turnAway.next : { kind: 'none' as const };
+  return { reason, step: stepFor(view, next, 'address' in item ? item.address : back) };
+}
+
+/** Where an activity stands: its course, and what comes before and after it as far as this visitor gets it. */
+export interface ActivityPlace {
+  readonly id: ItemId;
+  readonly type: ActivityType;
+  readonly course: { readonly title: string; readonly address: string } | null;
+  readonly unit: string | null;
+  readonly previous: ActivityEntry | null;
+  readonly next: ActivityEntry | null;
+  /** Null for whoever it is not known of. */
+  readonly done: boolean | null;
+  /** Where one says that one is done, and where one is then. */
+  readonly finish: { readonly address: string; readonly back: string };
+}
+
+/** The place of an activity that is open to this visitor. */
+export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
+  const { items } = view.state.outline;
+  const item = items.get(id);
+  if (item?.kind !== 'activity' || !item.within) return null;
+  const course = items.get(item.within.course);
+  const unit = item.within.unit === null ? undefined : items.get(item.within.unit);
+  if (course?.kind !== 'course') return null;
+  const all = courseOutline(view, course.id, item.address).units.flatMap(({ activities }) => activities);
+  const at = all.findIndex((one) => one.id === id);
+  return {
+    id,
+    type: item.activity,
+    course: { title: course.title, address: addressIn(view, course.address) },
+    unit: unit?.title ?? null,
+    previous: all.slice(0, Math.max(0, at)).findLast(({ address }) => address !== null) ?? null,
+    next: all[at + 1] ?? null,
+    done: isDone(view, id),
+    finish: { address: addressIn(view, `/me/done/${encodeURIComponent(id)}`), back: item.address },
+  };
+}

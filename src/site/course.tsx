@@ -1,0 +1,134 @@
+/** A course and its activities, as a learner meets them. */
+import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
+import { LockSign } from './lock-sign';
+import { StepButton } from './threshold';
+
+/** The units and activities of a course: what is done, what is open, what is locked and why. */
+export function Outline({ course }: { readonly course: CourseOutline }) {
+  const { units, goOn, progress } = course;
+  return (
+    <section className="course" aria-label="What there is to do">
+      {progress && (
+        <p className="course-progress">
+          <progress value={progress.done} max={progress.of} aria-label="How far you are" />
+          <span>
+            {progress.done} of {progress.of} done
+          </span>
+          {goOn?.address && (
+            <a className="button" href={goOn.address}>
+              {progress.done > 0 ? 'Go on' : 'Begin'}: {goOn.title}
+            </a>
+          )}
+        </p>
+      )}
+      <ol className="course-units">
+        {units.map((unit) => (
+          <UnitPart key={unit.id} unit={unit} />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function UnitPart({ unit }: { readonly unit: UnitEntry }) {
+  return (
+    <li>
+      <h2>
+        {unit.closed && <LockSign />}
+        {unit.title}
+      </h2>
+      {unit.closed ? (
+        <WhyClosed closed={unit.closed} />
+      ) : (
+        <ol className="course-activities">
+          {unit.activities.map((activity) => (
+            <ActivityLine key={activity.id} activity={activity} />
+          ))}
+        </ol>
+      )}
+    </li>
+  );
+}
+
+function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {
+  const { address, title, done, closed } = activity;
+  return (
+    <li className={done ? 'is-done' : closed ? 'is-locked' : 'is-open'}>
+      <span className="course-mark" aria-hidden="true">
+        {closed ? <LockSign /> : null}
+      </span>
+      <div>
+        {address === null ? <span>{title}</span> : <a href={address}>{title}</a>}
+        {done && <span className="hint"> done</span>}
+        {closed && <WhyClosed closed={closed} />}
+      </div>
+    </li>
+  );
+}
+
+/** The reason, and what would open it, in a line or two. */
+const WhyClosed = ({ closed }: { readonly closed: NonNullable<UnitEntry['closed']> }) =>
+  closed.reason !== null || closed.step ? (
+    <div className="course-why">
+      {closed.reason !== null && <p>{closed.reason}</p>}
+      {closed.step && <StepButton step={closed.step} />}
+    </div>
+  ) : null;
+
+/** In which course an activity is, above its title. */
+export const Whereabouts = ({ place }: { readonly place: ActivityPlace }) =>
+  place.course && (
+    <p className="course-place">
+      <a href={place.course.address}>{place.course.title}</a>
+      {place.unit && <span>{place.unit}</span>}
+    </p>
+  );
+
+/** Being done with an activity, and what comes before it and after it. */
+export function Onwards({ place }: { readonly place: ActivityPlace }) {
+  const { previous, next } = place;
+  return (
+    <>
+      {place.done !== null && <Done place={place} />}
+      {(previous || next) && <Around place={place} />}
+    </>
+  );
+}
+
+const FINISH = { reading: 'I have read this', video: 'I have watched this' } as const;
+
+function Done({ place: { done, type, finish } }: { readonly place: ActivityPlace }) {
+  return done ? (
+    <p className="course-done">You are done with this.</p>
+  ) : (
+    <form className="course-done" method="post" action={finish.address}>
+      <input type="hidden" name="next" value={finish.back} />
+      <button className="button" type="submit">
+        {FINISH[type]}
+      </button>
+    </form>
+  );
+}
+
+function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
+  return (
+    <nav className="neighbours" aria-label="In this course">
+      {previous?.address && (
+        <a href={previous.address} rel="prev">
+          <span className="hint">Before</span> {previous.title}
+        </a>
+      )}
+      {next?.address ? (
+        <a href={next.address} rel="next">
+          <span className="hint">Next</span> {next.title}
+        </a>
+      ) : (
+        next && (
+          <span>
+            <span className="hint">Next, and locked</span> {next.title}
+          </span>
+        )
+      )}
+    </nav>
+  );
+}
