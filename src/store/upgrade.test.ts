@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { describe, expect, it } from 'vitest';
+import { asId, type ItemId, itemNamesIn, outlineOf } from '@/core';
 import { openDatabase, readChange, readItems, readPeople, readPolicies, readSettings } from '.';
 
 /** Runs the first migrations as they are, and notes them as the migrator would. */
@@ -99,6 +100,80 @@ describe('a site from before there were rights at the desk', () => {
     expect((await readChange(opened.db, 'c'))?.people).toMatchObject([
       { before: { desk: null }, after: { desk: { right: 'owner', branch: null } } },
     ]);
+    await opened.close();
+  });
+});
+
+describe('a site from when courses and activities were names', () => {
+  it('keeps what its conditions and records mean by them, as items that nobody sees yet', async () => {
+    const before = await databaseOf(9);
+    await before.query(
+      `insert into items (id, kind, parent, rank, title, address) values ('site', 'site', null, 0, 'Site', null), ('home', 'page', 'site', 0, 'Home', '/'), ('taken', 'page', 'site', 1, 'Taken', '/courses/astro')`,
+    );
+    await before.query(
+      `insert into courses (id, name) values ('induction', 'Induction'), ('astro', 'Astrophotography'), ('Odd id!', 'Odd')`,
+    );
+    await before.query(
+      `insert into activities (id, name) values ('ladder', 'Ladder safety'), ('knots', 'Knots')`,
+    );
+    await before.query(
+      `insert into people (id, email, name) values ('wren', 'wren@larkfell.example', 'Wren')`,
+    );
+    await before.query(
+      `insert into enrolments (person, course, "on") values ('wren', 'induction', '2026-10-01')`,
+    );
+    await before.query(
+      `insert into completions (person, activity, "on", score) values ('wren', 'ladder', '2026-10-02', 92)`,
+    );
+    const opened = await openDatabase(await before.dumpDataDir('none'));
+    await before.close();
+    const items = new Map((await readItems(opened.db)).map(({ item }) => [item.id as string, item]));
+    expect(items.get('induction')).toMatchObject({
+      kind: 'course',
+      title: 'Induction',
+      parent: 'site',
+      published: false,
+      address: '/courses/induction',
+    });
+    // Where an address is taken, or an id can't stand in one, another is found.
+    expect(items.get('astro')).toMatchObject({ kind: 'course', title: 'Astrophotography' });
+    const outline = outlineOf([...items.values()]);
+    if ('problems' in outline) throw new Error(outline.problems.map(({ message }) => message).join('\n'));
+    const ladder = outline.items.get(asId<ItemId>('ladder'));
+    expect(ladder).toMatchObject({
+      kind: 'activity',
+      title: 'Ladder safety',
+      published: false,
+      activity: 'reading',
+    });
+    expect(outline.items.get(ladder?.within?.unit ?? asId(''))).toMatchObject({
+      kind: 'unit',
+      published: false,
+    });
+    const names = itemNamesIn(outline);
+    expect(names.courses.map(({ name }) => name).toSorted()).toEqual([
+      'Activities',
+      'Astrophotography',
+      'Induction',
+      'Odd',
+    ]);
+    expect(names.activities.map(({ id }) => id as string).toSorted()).toEqual(['knots', 'ladder']);
+    const [wren] = await readPeople(opened.db);
+    expect(wren).toMatchObject({
+      enrolments: [{ course: 'induction', on: '2026-10-01', until: null }],
+      completions: [{ item: 'ladder', on: '2026-10-02', score: 92 }],
+    });
+    await opened.close();
+  });
+
+  it('has no more items than before where there were no such names', async () => {
+    const before = await databaseOf(9);
+    await before.query(
+      `insert into items (id, kind, parent, rank, title, address) values ('site', 'site', null, 0, 'Site', null), ('home', 'page', 'site', 0, 'Home', '/')`,
+    );
+    const opened = await openDatabase(await before.dumpDataDir('none'));
+    await before.close();
+    expect(await readItems(opened.db)).toHaveLength(2);
     await opened.close();
   });
 });
