@@ -67,7 +67,7 @@ export {
   trace,
   typeOf,
 } from './condition';
-export { completing } from './course';
+export { completing, gateAfterWeeks, gateInOrder, inOrderAmong, weeklyAmong } from './course';
 export { capital, counted, listed } from './english';
 export {
   type Case,

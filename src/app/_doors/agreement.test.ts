@@ -211,6 +211,7 @@ describe('what can’t be kept', () => {
     '/me/keys/revoke': ['id'],
     '/forms/visit-form': ['field-0'],
     '/groups/sky-diary/follow': ['next'],
+    '/me/done/star-trails': ['next'],
   };
 
   it('is refused in every field of every form, and nothing fails', async () => {
@@ -245,6 +246,7 @@ describe('what can’t be kept', () => {
       '/api/items?after=%00',
       '/api/items/%00',
       '/groups/%00/follow',
+      '/me/done/%00',
       '/walk/%00',
       '/sign-up/confirm?token=%00',
     ])

@@ -97,7 +97,8 @@ describe('being done', () => {
         const who = learner(...before);
         const records = completing(some, who, activity(name), null, request);
         if (!records.some(({ item }) => item === 'safety')) return;
-        const after = { ...who, completions: [...(who.completions ?? []), ...records] };
+        // As it was then: what the unit's own completion opens comes afterwards.
+        const after = { ...who, completions: [...(who.completions ?? []), ...records.slice(0, 1)] };
         for (const other of names)
           if (!after.completions.some(({ item }) => item === other))
             expect(decide(some, id(other), after, request).kind).toBe('turned away');

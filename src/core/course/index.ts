@@ -1,2 +1,3 @@
 /** Courses: what learning is made of. */
 export * from './completing';
+export * from './pacing';

@@ -6,9 +6,13 @@ import { same } from '../same';
 import { isMembersOnly, type Plain, plain } from '../sentence';
 import { hasBelow, type Item, KINDS, type Outline, type Vocabulary } from '../site';
 
-/** A new gate over items, or over nothing yet: for members; guests are sent to sign in, and parts of pages left out. */
+/**
+ * A new gate over items, or over nothing yet: for members; guests are sent to sign in, parts of pages are left out, and parts of
+ * courses locked with the reason.
+ */
 export function newGate(id: GateId, items: readonly Item[], outline: Outline, vocabulary: Vocabulary): Gate {
   const parts = items.length > 0 && items.every(({ kind }) => KINDS[kind].closest === 'leave out');
+  const learnt = items.length > 0 && items.every(({ kind }) => kind === 'unit' || kind === 'activity');
   const target = (item: Item): Target => ({
     kind: hasBelow(outline, item.id) ? 'branch' : 'item',
     item: item.id,
@@ -17,7 +21,11 @@ export function newGate(id: GateId, items: readonly Item[], outline: Outline, vo
     id,
     what: { targets: items.map(target), except: [] },
     who: signedIn,
-    otherwise: parts ? { cases: [], last: { kind: 'leave out' } } : otherwiseFor(signedIn, vocabulary),
+    otherwise: learnt
+      ? { cases: [], last: { kind: 'locked', reason: { kind: 'written' }, next: { kind: 'none' } } }
+      : parts
+        ? { cases: [], last: { kind: 'leave out' } }
+        : otherwiseFor(signedIn, vocabulary),
     stance: 'also',
   };
 }

@@ -73,6 +73,17 @@ export function PastRecords({
         onChange={(enrolments) => onChange({ enrolments })}
         make={(course): Enrolment => ({ course: asId(course), on: request.today, until: null })}
         withThing={(one, course) => ({ ...one, course: asId<ItemId>(course) })}
+        more={(one, put) => (
+          <>
+            <span className="text-quiet">until</span>
+            <Input
+              label="Until"
+              type="date"
+              value={one.until ?? ''}
+              onChange={(event) => put({ ...one, until: event.target.value || null })}
+            />
+          </>
+        )}
       />
       <Records
         title="Completed"

@@ -7,9 +7,15 @@ import {
   type Activity,
   type ActivityType,
   activitiesOf,
+  type GateId,
+  gateAfterWeeks,
+  gateInOrder,
   type ItemId,
+  inOrderAmong,
+  permits,
   type Unit,
   unitsOf,
+  weeklyAmong,
 } from '@/core';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -18,10 +24,22 @@ import { type ChangeItem, useChangeItem } from '../use-change-item';
 import { Gap, Moving, useMovable } from './moving';
 import { TakeAway } from './take-away';
 
+const newId = () => crypto.randomUUID() as GateId;
+
 export function CourseParts({ course }: { readonly course: ItemId }) {
-  const { outline } = useDesk();
+  const { data, draft, outline } = useDesk();
   const { change } = useChangeItem();
   const units = unitsOf(outline, course);
+  const canGate = permits(data.desk, 'gates');
+  const weekly = weeklyAmong(draft.policy.gates, course, units);
+  /** Ordinary gates of the draft: what is made here can be changed there, and goes live with it. */
+  const setWeekly = () => {
+    const kept = draft.policy.gates.filter((gate) => !weekly?.includes(gate));
+    const made = weekly
+      ? []
+      : units.slice(1).map((unit, at) => gateAfterWeeks(newId(), unit.id, course, at + 1));
+    draft.edit({ ...draft.policy, gates: [...kept, ...made] });
+  };
   return (
     <section aria-label="Units and activities" className="mt-8 max-w-3xl">
       <h3 className="text-lg">Units and activities</h3>
@@ -29,6 +47,12 @@ export function CourseParts({ course }: { readonly course: ItemId }) {
         Drag them to move them. Whoever is turned away from the course is turned away from all that is in it,
         and from what is in a unit with the unit.
       </p>
+      {canGate && units.length > 1 && (
+        <label className="mb-3 flex items-center gap-2">
+          <input type="checkbox" checked={weekly !== null} onChange={setWeekly} />
+          One unit a week after enrolling: a gate over each but the first, in the draft
+        </label>
+      )}
       <Moving change={change}>
         <ul>
           {units.map((unit) => (
@@ -107,7 +131,12 @@ interface UnitProps {
 }
 
 function UnitPart({ unit, change }: UnitProps) {
-  const { outline, setScreen } = useDesk();
+  const { data, draft, outline, setScreen } = useDesk();
+  const inOrder = inOrderAmong(draft.policy.gates, unit.id);
+  const setInOrder = () => {
+    const kept = draft.policy.gates.filter((gate) => gate !== inOrder);
+    draft.edit({ ...draft.policy, gates: inOrder ? kept : [...kept, gateInOrder(newId(), unit.id)] });
+  };
   const { rowRef, handle, isOver, isDragging } = useMovable(unit);
   const [type, setType] = useState<ActivityType>('reading');
   const activities = activitiesOf(outline, unit.id);
@@ -124,6 +153,17 @@ function UnitPart({ unit, change }: UnitProps) {
           {unit.title}
         </button>
         {!unit.published && <span className="note italic">unpublished</span>}
+        {permits(data.desk, 'gates') && activities.length > 1 && (
+          <label className="flex items-center gap-1.5 text-sm" title="A gate over the unit, in the draft">
+            <input
+              type="checkbox"
+              aria-label={`${unit.title}: one after the other`}
+              checked={inOrder !== null}
+              onChange={setInOrder}
+            />
+            one after the other
+          </label>
+        )}
         <Gates item={unit} />
       </div>
       <ul className="mt-1 ml-6">
