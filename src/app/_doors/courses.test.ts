@@ -36,7 +36,10 @@ describe('a course', () => {
     expect((await ask('marek', COURSE)).status).toBe(403);
     expect((await ask('wren', COURSE)).status).toBe(200);
     // Whoever is turned away from it is turned away from what is in it.
-    expect((await ask('marek', `${COURSE}/ladder-safety`)).status).toBe(403);
+    // And gets what the course's gate gives, wherever within it they ask: nothing of what is in it is told.
+    const [course, within] = [await ask('marek', COURSE), await ask('marek', `${COURSE}/red-light`)];
+    expect([within.status, main(within.text)]).toEqual([403, main(course.text)]);
+    expect((await ask(null, `${COURSE}/red-light`)).headers.Location).toContain('/sign-in?next=');
   });
 
   it('lists what is done, what is open, and what is locked with the reason; what is left out is not there', async () => {

@@ -10,6 +10,7 @@ import {
   type Item,
   type ItemKind,
   isShared,
+  KINDS,
   type Outline,
   type RequestFacts,
   type SiteNames,
@@ -72,9 +73,13 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
     const key = `${kind} ${item.id}`;
     const found = collected.get(key);
     if (found) return found;
-    const below = isShared(item) ? places.hurdlesOf(item, kind) : over(item, kind);
+    const own = isShared(item) ? places.hurdlesOf(item, kind) : over(item, kind);
+    const above = restsOn(outline, item).flatMap((other) => collect(other, kind));
+    const afterAbove = KINDS[item.kind].afterAbove;
+    // What is not published is missing before anything is said of what it is in.
+    const first = afterAbove ? own.filter(({ gate }) => gate === null) : own;
     // Met twice, by way of a target and of what is above it, a hurdle is the same the second time.
-    const all = [...new Set(below.concat(restsOn(outline, item).flatMap((other) => collect(other, kind))))];
+    const all = [...new Set([...first, ...above, ...own])];
     collected.set(key, all);
     return all;
   };

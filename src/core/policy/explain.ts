@@ -5,7 +5,7 @@
 import { TRUE, type Trace, trace } from '../condition';
 import type { Gate } from '../gate';
 import type { ItemId } from '../ids';
-import { type Item, isShared, placeOf, type RequestFacts, type VisitorFacts } from '../site';
+import { type Item, isShared, KINDS, placeOf, type RequestFacts, type VisitorFacts } from '../site';
 import { type CompiledPolicy, hurdlesOf, restsOn } from './compile';
 import { type Decision, open, type TurnedAway } from './decision';
 import { asksAboutItem } from './places';
@@ -53,11 +53,12 @@ export function explain(
     decision = away;
     return 'spoke';
   };
+  const publishedAt = (at: Item): void => {
+    if (!at.published)
+      steps.push({ kind: 'unpublished', at, verdict: speak(unpublishedAt(at.id, item.kind)) });
+  };
   /** The gates over an item; `about` is what they ask for. */
   const gatesOver = (at: Item, about: Item, asked: (gate: Gate) => boolean): void => {
-    if (!at.published) {
-      steps.push({ kind: 'unpublished', at, verdict: speak(unpublishedAt(at.id, item.kind)) });
-    }
     for (const { gate, setAside } of covering.get(at.id) ?? []) {
       if (!asked(gate)) continue;
       const result = trace(gate.who, { visitor, item: about, request }, vocabulary);
@@ -66,6 +67,11 @@ export function explain(
     }
   };
   const visit = (at: Item): void => {
+    publishedAt(at);
+    const above = () => {
+      for (const other of restsOn(outline, at)) visit(other);
+    };
+    if (KINDS[at.kind].afterAbove) above();
     if (isShared(at)) {
       // What asks about the host has to be asked there.
       gatesOver(at, at, (gate) => !asksAboutItem(gate, vocabulary));
@@ -73,7 +79,7 @@ export function explain(
       const passes = somewhere?.passes(visitor, at, request) ?? false;
       steps.push({ kind: 'hosts', at, verdict: passes ? 'passed' : speak(shutAt(at.id, item.kind)) });
     } else gatesOver(at, at, () => true);
-    for (const other of restsOn(outline, at)) visit(other);
+    if (!KINDS[at.kind].afterAbove) above();
   };
   const verdictOf = (gate: Gate, at: Item, about: Item, setAside: boolean, result: Trace): Verdict => {
     if (setAside) return 'set aside';
@@ -85,6 +91,7 @@ export function explain(
     return speak(turnedAwayBy(gate, fittedFor(gate, given, item.kind, policy.turnAways, vocabulary), at.id));
   };
   if (host) {
+    publishedAt(item);
     gatesOver(item, host, () => true);
     visit(host);
   } else visit(item);

@@ -15,6 +15,8 @@ interface Kind {
   readonly address: 'chosen' | 'made' | null;
   /** Whether it is *in* what it stands below, and closed when that is. */
   readonly contained: boolean;
+  /** Whether what it is in speaks before its own gates do: it is opened at an address that tells nothing of what it is in. */
+  readonly afterAbove: boolean;
   /** Whether it is a part of what it stands below and folds out under it, not an entry of its own in the outline. */
   readonly part: boolean;
   /** Whether it is found by its category and date, wherever it stands, rather than by what it stands below. */
@@ -37,6 +39,7 @@ export const KINDS = {
     parents: [],
     address: null,
     contained: false,
+    afterAbove: false,
     part: false,
     byCategory: false,
     ...WHOLE,
@@ -47,6 +50,7 @@ export const KINDS = {
     parents: ['site', 'page'],
     address: 'chosen',
     contained: false,
+    afterAbove: false,
     part: false,
     byCategory: false,
     ...WHOLE,
@@ -57,6 +61,7 @@ export const KINDS = {
     parents: ['site', 'page'],
     address: 'chosen',
     contained: false,
+    afterAbove: false,
     part: false,
     byCategory: true,
     ...WHOLE,
@@ -67,6 +72,7 @@ export const KINDS = {
     parents: ['site', 'page'],
     address: 'chosen',
     contained: false,
+    afterAbove: false,
     part: false,
     byCategory: false,
     ...WHOLE,
@@ -77,6 +83,7 @@ export const KINDS = {
     parents: ['course'],
     address: null,
     contained: true,
+    afterAbove: true,
     part: false,
     byCategory: false,
     turnAways: ['teaser', 'leave out', 'locked'],
@@ -88,6 +95,7 @@ export const KINDS = {
     parents: ['unit'],
     address: 'chosen',
     contained: true,
+    afterAbove: true,
     part: false,
     byCategory: false,
     turnAways: ['teaser', 'redirect', 'message', 'missing', 'leave out', 'locked'],
@@ -99,6 +107,7 @@ export const KINDS = {
     parents: ['site', 'page', 'post', 'course', 'activity'],
     address: null,
     contained: true,
+    afterAbove: false,
     part: true,
     byCategory: false,
     turnAways: ['teaser', 'message', 'leave out', 'swap', 'locked'],
@@ -110,6 +119,7 @@ export const KINDS = {
     parents: ['site'],
     address: null,
     contained: false,
+    afterAbove: false,
     part: false,
     byCategory: false,
     turnAways: ['leave out'],
@@ -121,6 +131,7 @@ export const KINDS = {
     parents: ['menu', 'link'],
     address: null,
     contained: true,
+    afterAbove: false,
     part: false,
     byCategory: false,
     turnAways: ['leave out', 'locked'],
@@ -132,6 +143,7 @@ export const KINDS = {
     parents: ['site', 'page', 'post', 'course', 'activity', 'section'],
     address: 'made',
     contained: true,
+    afterAbove: false,
     part: true,
     byCategory: false,
     ...WHOLE,

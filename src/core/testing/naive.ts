@@ -357,6 +357,12 @@ export function naiveDecision(
   request: RequestFacts,
 ): 'open' | { readonly by: string } {
   if (!item.published) return { by: 'unpublished' };
+  // In a course, what one is in speaks first.
+  if (item.kind === 'unit' || item.kind === 'activity') {
+    const whole = item.parent && outline.items.get(item.parent);
+    const said = whole ? naiveDecision(policy, outline, vocabulary, whole, visitor, request) : 'open';
+    if (said !== 'open') return said;
+  }
   const covering = policy.gates.filter((gate) => covers(gate, item, outline, vocabulary));
   const lastInstead = covering.map((gate) => gate.stance).lastIndexOf('instead');
   for (const gate of covering.slice(Math.max(0, lastInstead))) {
