@@ -45,6 +45,12 @@ export function BulkPanel({ who, count, onClose }: BulkProps) {
         ] as const)
       : []),
     ...(names.fields.length > 0 ? ([{ value: 'field', label: 'Fill in a field' }] as const) : []),
+    ...(names.courses.length > 0
+      ? ([
+          { value: 'enrol', label: 'Enrol in a course' },
+          { value: 'end enrolment', label: 'End an enrolment' },
+        ] as const)
+      : []),
     { value: 'remove', label: 'Take these people away' },
   ];
   const go = async () => {
@@ -152,6 +158,10 @@ function firstEdit(kind: Kind, names: SiteNames): PeopleEdit {
       const [field] = names.fields;
       return { kind, field: field?.id ?? '', value: field?.choices[0] ?? '' };
     }
+    case 'enrol':
+      return { kind, course: names.courses[0]?.id ?? '', until: null };
+    case 'end enrolment':
+      return { kind, course: names.courses[0]?.id ?? '' };
     case 'remove':
       return { kind };
     default:
@@ -227,6 +237,29 @@ function EditValue({ edit, onChange }: EditValueProps) {
         </>
       );
     }
+    case 'enrol':
+    case 'end enrolment':
+      return (
+        <>
+          <Pick
+            label="Course"
+            value={edit.course}
+            options={options(names.courses)}
+            onPick={(course) => onChange({ ...edit, course })}
+          />
+          {edit.kind === 'enrol' && (
+            <span className="flex items-center gap-2">
+              <span className="text-quiet">until</span>
+              <Input
+                label="The last day of it; left empty, it does not end"
+                type="date"
+                value={edit.until ?? ''}
+                onChange={(event) => onChange({ ...edit, until: event.target.value || null })}
+              />
+            </span>
+          )}
+        </>
+      );
     case 'remove':
       return null;
     default:

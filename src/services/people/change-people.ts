@@ -2,10 +2,15 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
+  addDays,
   asId,
   counted,
+  type Day,
+  dayInWords,
   decide,
+  type Enrolment,
   type GroupId,
+  type ItemId,
   type LevelId,
   type Member,
   nameOfId,
@@ -16,11 +21,12 @@ import {
   same,
 } from '@/core';
 import type { PeopleChange, PersonRecord } from '@/store';
-import { id } from '../forms';
+import { dayForm, id } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import {
   type Administrator,
   memberOf,
+  momentAt,
   personOf,
   plainRequest,
   recordOf,
@@ -36,6 +42,8 @@ const edit = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.enum(['give', 'take']), role: id }),
   z.strictObject({ kind: z.literal('level'), level: id.nullable() }),
   z.strictObject({ kind: z.literal('field'), field: id, value: z.string().max(500) }),
+  z.strictObject({ kind: z.literal('enrol'), course: id, until: dayForm.nullable().default(null) }),
+  z.strictObject({ kind: z.literal('end enrolment'), course: id }),
   z.strictObject({ kind: z.literal('remove') }),
 ]);
 
@@ -97,7 +105,7 @@ function changeFor(
       : peopleWhere(state, draftVocabulary(state), who, now);
   if ('error' in found) return found.error.message;
   if (found.people.length === 0) return 'Nobody is chosen any more. Choose somebody first.';
-  const change = editor(one, state.names);
+  const change = editor(one, state.names, momentAt(state, now).today);
   if (typeof change === 'string') return change;
   if (one.kind === 'remove' && found.people.some((person) => person.id === administrator.id))
     return 'You are among them, and can’t take yourself away. Leave yourself out.';
@@ -113,9 +121,10 @@ function changeFor(
 function editor(
   one: PeopleEdit,
   names: SiteNames,
+  today: Day,
 ): string | { readonly summary: string; readonly apply: (person: PersonRecord) => PersonRecord | null } {
   const vocabulary = { ...names, audiences: [] };
-  const named = (kind: 'group' | 'role' | 'level', of: string) => nameOfId(vocabulary, kind, of);
+  const named = (kind: 'group' | 'role' | 'level' | 'course', of: string) => nameOfId(vocabulary, kind, of);
   switch (one.kind) {
     case 'join':
     case 'leave': {
@@ -159,12 +168,50 @@ function editor(
         apply: (person) => ({ ...person, profile: withField(person.profile, field.id, read.value) }),
       };
     }
+    case 'enrol': {
+      const name = named('course', one.course);
+      if (name === null) return 'There is no such course any more.';
+      const { until } = one;
+      if (until !== null && until < today) return 'That day is past. Choose one that is to come, or none.';
+      return {
+        summary: `Enrolled in ${name}${until === null ? '' : ` until ${dayInWords(until)}`}`,
+        apply: (person) => ({ ...person, enrolments: enrolled(person, one.course as ItemId, today, until) }),
+      };
+    }
+    case 'end enrolment': {
+      const name = named('course', one.course);
+      if (name === null) return 'There is no such course any more.';
+      return {
+        summary: `No longer enrolled in ${name}`,
+        apply: (person) => ({
+          ...person,
+          // It stays as a record that has ended.
+          enrolments: person.enrolments.map((each) =>
+            each.course === one.course && runs(each, today) ? { ...each, until: addDays(today, -1) } : each,
+          ),
+        }),
+      };
+    }
     case 'remove':
       return { summary: 'Taken away', apply: () => null };
     default:
       return one satisfies never;
   }
 }
+
+const runs = ({ until }: Enrolment, today: Day): boolean => until === null || until >= today;
+
+/** With an enrolment that ends then: whoever is in it already stays in it from the day they were. */
+const enrolled = (
+  { enrolments }: PersonRecord,
+  course: ItemId,
+  today: Day,
+  until: Day | null,
+): readonly Enrolment[] => {
+  const there = enrolments.find((one) => one.course === course && runs(one, today));
+  const others = enrolments.filter((one) => one.course !== course);
+  return there?.until === until ? enrolments : [...others, { course, on: there?.on ?? today, until }];
+};
 
 const held = <T extends string>(list: readonly T[], one: T, has: boolean): readonly T[] =>
   list.includes(one) === has ? list : has ? [...list, one] : list.filter((other) => other !== one);
