@@ -26,6 +26,13 @@ export function Head({ answer, siteTitle, delivery }: HeadProps) {
       {picture && <meta property="og:image" content={delivery.origin + picture.address} />}
       {picture?.alt && <meta property="og:image:alt" content={picture.alt} />}
       {facts.kind === 'post' && facts.date && <meta property="article:published_time" content={facts.date} />}
+      {answer.kind === 'page' && facts.kind === 'course' && (
+        <script
+          type="application/ld+json"
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: data, with every < escaped
+          dangerouslySetInnerHTML={{ __html: courseMarkup(answer, address, siteTitle) }}
+        />
+      )}
       {answer.kind === 'teaser' && (
         <script
           type="application/ld+json"
@@ -36,6 +43,24 @@ export function Head({ answer, siteTitle, delivery }: HeadProps) {
     </>
   );
 }
+
+/** schema.org's markup for a course (https://schema.org/Course), for those to whom its page is open. */
+function courseMarkup(
+  { facts, summary }: Extract<PageAnswer, { kind: 'page' }>,
+  url: string,
+  siteTitle: string,
+): string {
+  return asData({
+    '@context': 'https://schema.org',
+    '@type': 'Course',
+    name: facts.title,
+    url,
+    ...(summary && { description: summary }),
+    provider: { '@type': 'Organization', name: siteTitle },
+  });
+}
+
+const asData = (markup: object): string => JSON.stringify(markup).replaceAll('<', '\\u003c');
 
 /** schema.org's markup for content that is not free to read (https://schema.org/isAccessibleForFree). */
 function notFree({ facts, text }: Extract<PageAnswer, { kind: 'teaser' }>, address: string): string {
@@ -50,5 +75,5 @@ function notFree({ facts, text }: Extract<PageAnswer, { kind: 'teaser' }>, addre
     isAccessibleForFree: false,
     hasPart: { '@type': 'WebPageElement', isAccessibleForFree: false, cssSelector: '.threshold' },
   };
-  return JSON.stringify(markup).replaceAll('<', '\\u003c');
+  return asData(markup);
 }

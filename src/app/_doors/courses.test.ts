@@ -72,6 +72,15 @@ describe('a course', () => {
   it('has a first unit for everybody and the rest for those who are enrolled, until that ends', async () => {
     const page = async (who: string | null) => main((await ask(who, '/courses/astrophotography')).text);
     expect(await page(null)).toContain('href="/courses/astrophotography/star-trails"');
+    expect((await ask(null, '/courses/astrophotography')).text).toContain('"@type":"Course"');
+    const sitemap = (await ask(null, '/sitemap.xml')).text;
+    expect(sitemap).toContain('/courses/astrophotography/star-trails');
+    expect(sitemap).not.toContain('/courses/astrophotography/darks-and-flats');
+    const api = (await ask(null, '/api/items?kind=activity')).text;
+    expect(api).toContain('Watch it turn');
+    expect(api).not.toContain('Darks, flats');
+    expect(main((await ask(null, '/search?q=tape')).text)).toContain('Star trails from the lawn');
+    expect(main((await ask(null, '/search?q=histogram')).text)).not.toContain('Adding it up');
     expect(await page('marek')).toContain('This part is for those who are enrolled.');
     expect(await page('lio')).toContain('Darks, flats, and why');
     await trivet.db.execute(
