@@ -123,7 +123,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
         </p>
       )}
       <ReachList
-        title={`Closed: ${away.length} of ${reach.length} pages and posts`}
+        title={`Closed: ${away.length} of ${reach.length} pages, posts and activities`}
         list={away}
         onWhy={why}
       />

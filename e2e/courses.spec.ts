@@ -1,0 +1,92 @@
+/** A course from its first title to the learner who is done with it, and what somebody else sees of it. */
+import { alive, dropDraft, openDesk, putLive, saved } from './at-desk';
+import { browserOf } from './people';
+import { axe, expect, test } from './story';
+
+const COURSE = '/courses/dome-operator-induction';
+
+test('a course is written, paced by a switch, put on the site, and done by a learner', async ({
+  page,
+  browser,
+}) => {
+  test.slow();
+  await openDesk(page, '/desk/site');
+  await page.getByRole('button', { name: 'New course' }).click();
+  await page.getByLabel('Title of the new course').fill('Mirror making');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  const parts = page.getByRole('region', { name: 'Units and activities' });
+  await parts.getByLabel('Title of the new unit').fill('Grinding');
+  await page.keyboard.press('Enter');
+  const add = parts.getByLabel('Title of the new activity in Grinding');
+  for (const title of ['Rough', 'Fine']) {
+    await add.fill(title);
+    await page.keyboard.press('Enter');
+    await expect(parts.getByRole('button', { name: `${title} reading` })).toBeVisible();
+    await expect(add).toHaveValue('');
+  }
+  // What a new activity is under shows at once.
+  await parts.getByLabel('Grinding: one after the other').check();
+  await saved(page);
+  await expect(parts.getByTitle('1 gates from above').first()).toBeVisible();
+  await page.getByRole('banner').getByRole('button', { name: 'Put 1 change live' }).click();
+  await putLive(page);
+
+  await page.goto('/desk/site');
+  await alive(page);
+  const tree = page.getByRole('region', { name: 'Courses' });
+  for (const title of ['Mirror making', 'Rough', 'Fine']) {
+    await tree.getByRole('button', { name: new RegExp(`^${title}`) }).click();
+    await page.getByRole('checkbox', { name: /^Published/ }).check();
+    await page.getByRole('button', { name: 'Put it on the site' }).click();
+    await expect(page.getByTestId('kept')).toHaveText('As it is on the site');
+  }
+
+  const wren = await browserOf(browser, 'wren');
+  await wren.page.goto('/mirror-making');
+  await expect(wren.page.getByText('0 of 2 done')).toBeVisible();
+  await expect(wren.page.getByText('Fine', { exact: true })).not.toHaveRole('link');
+  await wren.page.getByRole('link', { name: 'Begin: Rough' }).click();
+  await wren.page.getByRole('button', { name: 'I have read this' }).click();
+  await expect(wren.page.getByText('You are done with this.')).toBeVisible();
+  await wren.page.getByRole('link', { name: /Next Fine/ }).click();
+  await wren.page.getByRole('button', { name: 'I have read this' }).click();
+  await wren.page.goto('/mirror-making');
+  await expect(wren.page.getByText('2 of 2 done')).toBeVisible();
+  await wren.context.close();
+
+  // Somebody else's board cell says why it is closed, and what would open it.
+  await page.goto('/desk');
+  await alive(page);
+  await page.getByRole('row', { name: /^Fine/ }).locator('[data-cell]').nth(1).click();
+  const panel = page.getByRole('complementary');
+  await expect(panel.getByText(/Marek Dunmore finds .*Fine.* locked/).first()).toBeVisible();
+  await expect(panel.getByText(/Complete Rough/i).first()).toBeVisible();
+
+  await page.goto('/desk/site');
+  await alive(page);
+  await tree.getByRole('button', { name: /^Mirror making/ }).click();
+  await page.getByRole('button', { name: 'Take it away …' }).click();
+  await page.getByRole('button', { name: 'Take it away', exact: true }).click();
+  await expect(tree.getByRole('button', { name: /^Mirror making/ })).toHaveCount(0);
+  await dropDraft(page);
+});
+
+test('a course page is in order for axe, on a phone and without scripts', async ({ browser }) => {
+  const { context, page } = await browserOf(browser, 'wren', {
+    viewport: { width: 360, height: 740 },
+    javaScriptEnabled: false,
+  });
+  for (const path of [COURSE, `${COURSE}/opening-words`, `${COURSE}/night-drill`]) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  }
+  await page.goto(COURSE);
+  await expect(page.getByRole('link', { name: 'Go on: The words of opening' })).toBeVisible();
+  await context.close();
+  const wide = await browserOf(browser, 'wren');
+  for (const path of [COURSE, `${COURSE}/red-light`, `${COURSE}/clean-hands`]) {
+    await wide.page.goto(path);
+    expect([path, await axe(wide.page, 'light')]).toEqual([path, []]);
+  }
+  await wide.context.close();
+});
