@@ -1,4 +1,7 @@
-/** A process that is killed (SIGKILL) while it puts gates live, takes a file in or moves pages leaves the old state or the new one. */
+/**
+ * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages or records what somebody is done
+ * with leaves the old state or the new one.
+ */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -7,7 +10,7 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
-/** How often each of the three is killed; `npm run kills` asks for more. */
+/** How often each of the four is killed; `npm run kills` asks for more. */
 const KILLS = Number(process.env.TRIVET_KILLS ?? 7);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
@@ -42,7 +45,7 @@ async function runAndKill(data: string, how: string, begun: number, wait: number
   return found ?? 'nothing was said';
 }
 
-it.concurrent.each([['put live'], ['import'], ['move']])(
+it.concurrent.each([['put live'], ['import'], ['move'], ['learn']])(
   'while it does: %s',
   async (how) => {
     const data = join(folder, how.replace(' ', '-'));

@@ -6,8 +6,10 @@ import { asId, type GateId, type ItemId, type Policy, signedIn } from '../src/co
 import {
   administratorOf,
   changeItem,
+  completeActivity,
   fileOverSite,
   importSite,
+  plainRequest,
   putLive,
   type SiteFile,
   saveDraft,
@@ -17,6 +19,8 @@ import {
 const [folder = '', how = '', look = ''] = process.argv.slice(2);
 const say = (line: string) => process.stdout.write(`${line}\n`);
 
+/** More than anybody gets done with before the last kill. */
+const ACTIVITIES = how === 'learn' ? 2000 : 0;
 const GATES = 20;
 const PAGES = 20;
 
@@ -36,6 +40,18 @@ const policyOf = (mark: number): Policy => ({
   landings: [],
   defaults: [],
 });
+
+const courseOf = (mark: number): SiteFile['items'] => [
+  { kind: 'course', id: 'course', parent: 'site', title: `mark ${mark}`, address: '/course' },
+  { kind: 'unit', id: 'unit', parent: 'course', title: `mark ${mark}` },
+  ...Array.from({ length: ACTIVITIES }, (_, at) => ({
+    kind: 'activity' as const,
+    id: `a${at}`,
+    parent: 'unit',
+    title: `mark ${mark}`,
+    address: `/course/a${at}`,
+  })),
+];
 
 const fileOf = (mark: number): SiteFile => ({
   format: 'trivet site',
@@ -63,6 +79,7 @@ const fileOf = (mark: number): SiteFile => ({
       address: at < PAGES / 2 ? `/p${at}` : `/p${at}-${mark % 2}`,
       body: `mark ${mark}`,
     })),
+    ...(ACTIVITIES > 0 ? courseOf(mark) : []),
   ],
   policy: policyOf(mark),
 });
@@ -98,9 +115,25 @@ const live = only(marks.live);
 /** What the pages that are moved together stand below. */
 const moved = Array.from({ length: PAGES - 1 }, (_, at) => asId<ItemId>(`p${at + 1}`));
 const parents = moved.map((id) => trivet.state.outline.items.get(id)?.parent ?? 'nothing');
-const whole = site !== null && live !== null && (how !== 'import' || site === live) && only(parents) !== null;
-const changes = how === 'move' ? trivet.state.versions.get(asId('p1')) : trivet.state.live.revision;
-say(whole ? `whole ${live} after ${changes}` : `MIXED ${JSON.stringify({ ...marks, parents })}`);
+/** What its owner is done with: one after the other, each once. */
+const done = ([...trivet.state.people.values()][0]?.facts.completions ?? []).map(
+  ({ item }) => item as string,
+);
+const inTurn =
+  done.toSorted().join() ===
+  done
+    .map((_, at) => `a${at}`)
+    .toSorted()
+    .join();
+const whole =
+  site !== null && live !== null && (how !== 'import' || site === live) && only(parents) !== null && inTurn;
+const changes =
+  how === 'learn'
+    ? done.length
+    : how === 'move'
+      ? trivet.state.versions.get(asId('p1'))
+      : trivet.state.live.revision;
+say(whole ? `whole ${live} after ${changes}` : `MIXED ${JSON.stringify({ ...marks, parents, done })}`);
 if (look !== '') {
   await trivet.close();
   process.exit(whole ? 0 : 1);
@@ -112,16 +145,21 @@ if (!administrator) throw new Error('Nobody owns the site.');
 for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
   say('begins');
   const now = new Date();
-  if (how === 'import') {
+  if (how === 'learn') {
+    const visitor = { person, facts: person.facts, session: 'test' };
+    const next = `a${done.length + mark - 1}`;
+    const answer = await completeActivity(trivet, visitor, next, plainRequest(trivet.state, now), now);
+    if (answer !== 'done') throw new Error(`${next}: ${answer}`);
+  } else if (how === 'import') {
     const looked = await fileOverSite(trivet, fileOf(mark), null, 'The test', now);
     if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
-    const done = await fileOverSite(trivet, fileOf(mark), looked.report.basis, 'The test', now);
-    if (done.kind !== 'done') throw new Error(JSON.stringify(done));
+    const taken = await fileOverSite(trivet, fileOf(mark), looked.report.basis, 'The test', now);
+    if (taken.kind !== 'done') throw new Error(JSON.stringify(taken));
   } else if (how === 'move') {
     const parent = trivet.state.outline.items.get(asId<ItemId>('p1'))?.parent === 'site' ? 'p0' : 'site';
     const moves = moved.map((item) => ({ item, parent, before: null }));
-    const done = await changeItem(trivet, administrator, { kind: 'move', moves, leaving: true }, now);
-    if (done.kind !== 'done') throw new Error(JSON.stringify(done));
+    const went = await changeItem(trivet, administrator, { kind: 'move', moves, leaving: true }, now);
+    if (went.kind !== 'done') throw new Error(JSON.stringify(went));
   } else {
     const saved = await saveDraft(trivet, administrator, {
       version: trivet.state.draft.version,
