@@ -431,7 +431,6 @@ const menus: readonly Item[] = [
   { kind: 'menu', id: 'top', parent: 'site', title: 'Top menu', place: 'top' },
   link('link-home', 'top', 'Home', to('home')),
   link('link-visit', 'top', 'Visit', to('visit')),
-  link('link-astrophotography', 'link-visit', 'Astrophotography', to('astrophotography')),
   link('link-field-notes', 'top', 'Field notes', to('field-notes')),
   link('link-observers', 'top', 'Observers', to('observers')),
   link('link-charts', 'link-observers', 'Charts', to('charts')),
@@ -449,6 +448,7 @@ const menus: readonly Item[] = [
   { kind: 'menu', id: 'foot', parent: 'site', title: 'Foot', place: 'foot' },
   link('link-contact', 'foot', 'Contact', to('contact')),
   link('link-sky-diary', 'foot', 'Sky diary', to('sky-diary')),
+  link('link-astrophotography', 'foot', 'Astrophotography', to('astrophotography')),
 ];
 
 /** Raw frames: each belongs to whoever took it. */

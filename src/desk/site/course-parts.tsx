@@ -7,6 +7,7 @@ import {
   type Activity,
   type ActivityType,
   activitiesOf,
+  counted,
   type GateId,
   gateAfterWeeks,
   gateInOrder,
@@ -229,7 +230,7 @@ function Gates({ item }: { readonly item: Unit | Activity }) {
   return (
     <>
       {above > 0 && (
-        <span className="flex items-center gap-1 text-faint" title={`${above} gates from above`}>
+        <span className="flex items-center gap-1 text-faint" title={`${counted(above, 'gate')} from above`}>
           <GateMark standing="inherited" /> <span className="text-xs">{above}</span>
         </span>
       )}
