@@ -52,6 +52,13 @@ await shoot(home, 'site-home');
 const site = await pageOf('wren', '/kit-reviews/three-eyepieces');
 await shoot(site, 'site-page');
 
+const learner = await pageOf('wren', '/courses/dome-operator-induction');
+await learner.getByRole('region', { name: 'What there is to do' }).evaluate((part) => {
+  part.scrollIntoView({ block: 'start' });
+  window.scrollBy(0, -60);
+});
+await shoot(learner, 'course');
+
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
 await desk.getByPlaceholder('Name or mail address').fill('wren');
@@ -107,11 +114,6 @@ await shoot(people, 'people');
 const person = await pageOf('greta', '/desk/people/wren');
 await person.getByText(/^Closed: /).waitFor();
 await shoot(person, 'person');
-
-const names = await pageOf('greta', '/desk/names');
-await names.getByLabel('Take Dome crew away').click();
-await names.getByTestId('consequences').waitFor();
-await shoot(names, 'names');
 
 const audiences = await pageOf('greta', '/desk/audiences?audience=ready-crew');
 await audiences.getByRole('button', { name: /^In both Sky diary readers and Busy hands/ }).click();
