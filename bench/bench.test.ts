@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
+import { benchCourse } from './course';
 import { benchDecide } from './decide';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
@@ -29,6 +30,11 @@ it('shares sections among pages as they would stand on each', async () => {
   expect(Math.min(rates.own, rates.shared)).toBeGreaterThan(0);
   expect(benchSharedCompile(4, 200, 1).with).toBeGreaterThan(0);
   expect(benchSharedChecking(300, 200, 40, 1).with.asking).toBeGreaterThan(0);
+});
+
+it('draws a course and its activities', async () => {
+  const rates = await benchCourse(20, 40, 1);
+  expect(Math.min(...Object.values(rates))).toBeGreaterThan(0);
 });
 
 it('finds the effect of a change, and decides a board, as deciding one by one does', () => {

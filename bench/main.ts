@@ -2,6 +2,7 @@
 import { benchBoard } from './board';
 import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
+import { benchCourse } from './course';
 import { benchDecide } from './decide';
 import { benchAlike, benchFrontDoor } from './front-door';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
@@ -68,6 +69,17 @@ console.log(`  a page’s gate changed           ${beside(sharing.with.page, sha
 console.log(`  a gate over one of them         ${sharing.with.section.toFixed(0)} ms`);
 console.log(`  one that asks about its host    ${sharing.with.asking.toFixed(0)} ms`);
 console.log(`  every decision for 50 visitors  ${beside(sharing.with.board, sharing.without.board)}`);
+
+const course = await benchCourse();
+console.log('\nA course of 500 activities, made anew for a learner, pages per second');
+console.log(`  a gated page       ${course.plain.toFixed(0)}`);
+console.log(
+  `  an activity        ${course.activity.toFixed(0)}   ${((100 * course.activity) / course.plain).toFixed(0)} %   (aim: 85 % or more)`,
+);
+console.log(`  a page of 500 links   ${course.links.toFixed(0)}`);
+console.log(
+  `  the outline        ${course.outline.toFixed(0)}   ${(course.links / course.outline).toFixed(2)} times as long   (aim: 1.5 or less)`,
+);
 
 const effect = benchEffect();
 console.log(`\nThe effect of a change: 1,000,000 people, ${effect.items} items, 500 gates`);

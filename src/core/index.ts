@@ -246,6 +246,7 @@ export {
   type ItemKind,
   type ItemNames,
   isAddressed,
+  isCompleted,
   isDay,
   isOpenable,
   isReserved,

@@ -54,14 +54,9 @@ function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {
   const { address, title, done, closed } = activity;
   return (
     <li className={done ? 'is-done' : closed ? 'is-locked' : 'is-open'}>
-      <span className="course-mark" aria-hidden="true">
-        {closed ? <LockSign /> : null}
-      </span>
-      <div>
-        {address === null ? <span>{title}</span> : <a href={address}>{title}</a>}
-        {done && <span className="hint"> done</span>}
-        {closed && <WhyClosed closed={closed} />}
-      </div>
+      {address === null ? <span>{title}</span> : <a href={address}>{title}</a>}
+      {done && <small> done</small>}
+      {closed && <WhyClosed closed={closed} />}
     </li>
   );
 }

@@ -33,6 +33,15 @@ export interface Completion {
   readonly score: number | null;
 }
 
+const completed = new WeakMap<readonly Completion[], ReadonlySet<string>>();
+
+/** Whether something is among what somebody has completed: found at once, however much that is. */
+export function isCompleted(completions: readonly Completion[], item: string): boolean {
+  const found = completed.get(completions) ?? new Set(completions.map((one) => one.item as string));
+  completed.set(completions, found);
+  return found.has(item);
+}
+
 /**
  * What is known of a visitor. `null` means *not known*, which is not the same as *none*: a guest may well be
  * in a group, but nobody knows, so a test on a guest's groups is unknown. A member's roles, groups, purchases,

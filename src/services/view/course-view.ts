@@ -3,11 +3,13 @@
  * gates leave out, or tell nothing of, is not among it.
  */
 import {
+  type Activity,
   type ActivityType,
   activitiesOf,
   type Decision,
   type Item,
   type ItemId,
+  isCompleted,
   TURN_AWAYS,
   type Unit,
   unitsOf,
@@ -48,7 +50,7 @@ export interface CourseOutline {
 
 /** Whether something is done: of guests nothing is known. */
 export const isDone = (view: View, item: ItemId): boolean | null =>
-  view.ask(`done ${item}`, ({ facts }) => facts.completions?.some((one) => one.item === item) ?? null);
+  view.ask(`done ${item}`, ({ facts }) => facts.completions && isCompleted(facts.completions, item));
 
 /** The outline of a course that is open to this visitor. `back` is where they are. */
 export function courseOutline(view: View, course: ItemId, back: string): CourseOutline {
@@ -64,8 +66,7 @@ export function courseOutline(view: View, course: ItemId, back: string): CourseO
 }
 
 function unitEntry(view: View, unit: Unit, back: string): UnitEntry | null {
-  const decision = decisionOn(view, unit.id);
-  const closed = closedBy(view, unit, decision, back);
+  const closed = closedBy(view, unit, decisionOn(view, unit.id), back);
   if (closed === 'left out') return null;
   return {
     id: unit.id,
@@ -74,22 +75,24 @@ function unitEntry(view: View, unit: Unit, back: string): UnitEntry | null {
     // What is in something closed is closed with it, and goes without saying.
     activities: closed
       ? []
-      : activitiesOf(view.state.outline, unit.id).flatMap((activity): readonly ActivityEntry[] => {
-          const shut = closedBy(view, activity, decisionOn(view, activity.id), back);
-          if (shut === 'left out') return [];
-          const { id, title } = activity;
-          return [
-            {
-              id,
-              title,
-              type: activity.activity,
-              address: shut ? null : addressIn(view, activity.address),
-              done: isDone(view, id) === true,
-              closed: shut,
-            },
-          ];
-        }),
+      : activitiesOf(view.state.outline, unit.id).flatMap((activity) => activityEntry(view, activity) ?? []),
   };
+}
+
+/** An activity of a unit that is open; null where it is left out. */
+function activityEntry(view: View, activity: Activity): ActivityEntry | null {
+  const { id, title, address } = activity;
+  const closed = closedBy(view, activity, decisionOn(view, id), address);
+  return closed === 'left out'
+    ? null
+    : {
+        id,
+        title,
+        type: activity.activity,
+        address: closed ? null : addressIn(view, address),
+        done: isDone(view, id) === true,
+        closed,
+      };
 }
 
 /** What is said of an item in place of it; null where it is open. */
@@ -123,16 +126,38 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
   const course = items.get(item.within.course);
   const unit = item.within.unit === null ? undefined : items.get(item.within.unit);
   if (course?.kind !== 'course') return null;
-  const all = courseOutline(view, course.id, item.address).units.flatMap(({ activities }) => activities);
-  const at = all.findIndex((one) => one.id === id);
+  // Only as far as is told: a long course costs no more than a short one.
+  const first = (step: 1 | -1, wanted: (entry: ActivityEntry) => boolean): ActivityEntry | null => {
+    for (const activity of activitiesFrom(view, item, step)) {
+      const entry = activityEntry(view, activity);
+      if (entry && wanted(entry)) return entry;
+    }
+    return null;
+  };
   return {
     id,
     type: item.activity,
     course: { title: course.title, address: addressIn(view, course.address) },
     unit: unit?.title ?? null,
-    previous: all.slice(0, Math.max(0, at)).findLast(({ address }) => address !== null) ?? null,
-    next: all[at + 1] ?? null,
+    previous: first(-1, ({ address }) => address !== null),
+    next: first(1, () => true),
     done: isDone(view, id),
     finish: { address: addressIn(view, `/me/done/${encodeURIComponent(id)}`), back: item.address },
   };
+}
+
+/** The activities before another one or after it, the nearest first, in the units of its course that are open. */
+function* activitiesFrom(view: View, { id, within }: Activity, step: 1 | -1): Generator<Activity> {
+  if (!within) return;
+  const { outline } = view.state;
+  const units = unitsOf(outline, within.course);
+  let unit = units.findIndex((one) => one.id === within.unit);
+  for (let from: ItemId | null = id; ; from = null) {
+    const holder = units[unit];
+    if (!holder) return;
+    const list = decisionOn(view, holder.id).kind === 'open' ? activitiesOf(outline, holder.id) : [];
+    const start = from === null ? (step > 0 ? -1 : list.length) : list.findIndex((one) => one.id === id);
+    for (let at = start + step; at >= 0 && at < list.length; at += step) yield list[at] as Activity;
+    unit += step;
+  }
 }

@@ -1,6 +1,7 @@
 /** What conditions can ask of an item, and of an item and a visitor together. */
 import { isAddressed } from '../../site/item';
 import { ACTIVITY_TYPES, ITEM_KINDS } from '../../site/kinds';
+import { isCompleted } from '../../site/visitor';
 import { beforeOf, courseOf, unitOf } from '../../site/within';
 import type { FactEntry } from './fact';
 
@@ -42,7 +43,7 @@ export const itemFacts = {
       const before = beforeOf(item);
       // Of guests it is not known what they have done, so for them nothing is in its turn.
       if (before === null || visitor.completions === null) return null;
-      return before.id === null || visitor.completions.some((one) => one.item === before.id);
+      return before.id === null || isCompleted(visitor.completions, before.id);
     },
   },
   'item course': {

@@ -2,7 +2,7 @@
 import { asId, type ItemId } from '../../ids';
 import { DESK_RIGHTS } from '../../site/desk-right';
 import type { RequestFacts } from '../../site/request';
-import type { Completion, Purchase, VisitorFacts } from '../../site/visitor';
+import { type Completion, isCompleted, type Purchase, type VisitorFacts } from '../../site/visitor';
 import type { FactEntry, Reader, Wanted } from './fact';
 
 const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
@@ -64,7 +64,7 @@ const COMPLETED = {
   read:
     (subject: string): Reader =>
     ({ completions }) =>
-      completions === null ? null : completions.some(({ item }) => item === subject),
+      completions === null ? null : isCompleted(completions, subject),
   assume: (member: VisitorFacts, wanted: Wanted): VisitorFacts =>
     completed(member, wanted, wanted.holds ? { score: null } : null),
 };
