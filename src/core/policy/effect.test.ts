@@ -26,6 +26,7 @@ import {
   decide,
   effectOf,
   effectSteps,
+  openPolicy,
   outcomeOf,
   type Policy,
   sameToVisitor,
@@ -77,6 +78,22 @@ it('has no effect when nothing changes', () => {
     loses: { count: 0 },
     byGate: [],
   });
+});
+
+it('tells of a course what is done to it, and not again of all that is in it', () => {
+  const gate = {
+    ...gates.crew,
+    what: { targets: [{ kind: 'item', item: id('induction') }], except: [] },
+  } as const;
+  const effect = effectOf(
+    compile(openPolicy, outline, vocabulary),
+    compile({ ...openPolicy, gates: [gate] }, outline, vocabulary),
+    columns,
+    request,
+  );
+  expect(effect.shifts.flatMap(({ items: those }) => those.map((item) => item.id as string))).toEqual([
+    'induction',
+  ]);
 });
 
 it('notices that a reason reads differently, and not that one more private test was added', () => {
@@ -133,8 +150,9 @@ it('finds for everybody what deciding one by one finds', () => {
           for (const place of loses) all.loses.add(place);
           const shift = effect.shifts.find(({ items }) => items.includes(item));
           const guests = [before, after].map((one) => decide(one, item.id, guest, request));
-          const container =
-            item.kind === 'section' || item.kind === 'file' ? containerOf(outline, item) : null;
+          const container = ['section', 'file', 'unit', 'activity'].includes(item.kind)
+            ? containerOf(outline, item)
+            : null;
           // A section or a file may be left out where everybody, guests too, notices no more than at what it is in.
           if (!shift && container) {
             const at = (side: typeof before, facts: VisitorFacts) =>

@@ -22,6 +22,7 @@ import {
   guest,
   type Item,
   isShared,
+  KINDS,
   type Outline,
   placeId,
   type RequestFacts,
@@ -68,8 +69,8 @@ export interface Effect {
 }
 
 /**
- * Compares two compiled policies of one site for all its members, at a moment. Sections and files that only follow what
- * they are in are left out. The columns are those of the membership, made with the site's names.
+ * Compares two compiled policies of one site for all its members, at a moment. Parts of pages and courses that only follow
+ * what they are in are left out. The columns are those of the membership, made with the site's names.
  */
 export function effectOf(
   before: CompiledPolicy,
@@ -259,11 +260,12 @@ function guestsAt(
   return sameToVisitor(pair.before, pair.after) ? null : pair;
 }
 
-/** Without the sections and files at which the same people notice the same as at what they are in. */
+/** Without the parts of pages and courses at which the same people notice the same as at what they are in. */
 function withoutFollowers(shifts: readonly Shift[], outline: Outline): readonly Shift[] {
   const byItem = new Map(shifts.flatMap((shift) => shift.items.map((item) => [item.id, shift] as const)));
   const follows = (item: Item, shift: Shift): boolean => {
-    const container = item.kind === 'section' || item.kind === 'file' ? containerOf(outline, item) : null;
+    const { part, afterAbove } = KINDS[item.kind];
+    const container = part || afterAbove ? containerOf(outline, item) : null;
     const above = container && byItem.get(container.id);
     return (
       above !== null &&

@@ -132,6 +132,11 @@ describe('a walk', () => {
       list.filter(({ where }) => where === 'section').map(({ title }) => title);
     expect(notice(await withheld('marek', '/search'))).toEqual(['Thursday is open night']);
     expect(notice(await withheld(null, '/search'))).toEqual([]);
+    const course = await withheld('wren', '/courses/dome-operator-induction');
+    expect(course.filter(({ where }) => where === 'entry')).toMatchObject([
+      { title: 'Night drill', given: 'locked' },
+      { title: 'Optics bench', given: 'locked' },
+    ]);
     const list = await withheld(null, '/category/crew-bulletins');
     expect(list.filter(({ where }) => where === 'entry').length).toBeGreaterThanOrEqual(4);
     expect((await withheld(null, '/category/%E0%A4%A')).every(({ where }) => where === 'link')).toBe(true);

@@ -4,6 +4,7 @@
  */
 import {
   type Addressed,
+  activitiesOf,
   asksAbout,
   type Condition,
   capital,
@@ -25,6 +26,7 @@ import {
   placeOf,
   type Section,
   sectionsOf,
+  unitsOf,
 } from '@/core';
 import type { Trivet } from '../running';
 import { type Administrator, requirePermission } from '../running';
@@ -131,8 +133,18 @@ const withheldOn = (context: ViewContext, page: Addressed): readonly Withheld[] 
   ...sectionsOf(context.state.outline, page.id).flatMap((section) =>
     withheldIn(context, section, decisionOn(context, section.id)),
   ),
+  ...(page.kind === 'course' ? closedOfCourse(context, page) : []),
   ...sharedWithheld(context, page),
 ];
+
+/** Of a course what is closed: a unit stands for all that is in it. */
+function closedOfCourse(context: ViewContext, course: Addressed): readonly Withheld[] {
+  const { outline } = context.state;
+  return unitsOf(outline, course.id).flatMap((unit) => {
+    const shut = closed('entry', context, [unit]);
+    return shut.length > 0 ? shut : closed('entry', context, activitiesOf(outline, unit.id));
+  });
+}
 
 /** Of the shared sections on a page, or of those where no item is. */
 const sharedWithheld = (context: ViewContext, host: Addressed | null): readonly Withheld[] =>
