@@ -23,9 +23,9 @@ export function itemsOfNames({ items, courses, activities }: SiteFileRead): read
   const course = (id: string, title: string): Entry => ({
     kind: 'course',
     ...base(id, root, title),
-    ...page(`/courses/${addressPart(id)}`),
+    ...page(`/courses/${id}`),
   });
-  const free = (id: string): string => (taken.has(id) ? free(`${id}-`) : id);
+  const free = (id: string): string => (taken.has(id) ? free(`${id}-too`) : id);
   const made = courses.filter(({ id }) => !taken.has(id)).map(({ id, name }) => course(id, name));
   const done = activities.filter(({ id }) => !taken.has(id));
   if (done.length === 0) return made;
@@ -39,14 +39,8 @@ export function itemsOfNames({ items, courses, activities }: SiteFileRead): read
         kind: 'activity',
         activity: 'reading',
         ...base(id, unit, name),
-        ...page(`/courses/${addressPart(whole)}/${addressPart(id)}`),
+        ...page(`/courses/${whole}/${id}`),
       }),
     ),
   ];
 }
-
-const addressPart = (id: string): string =>
-  id
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '') || 'one';
