@@ -32,4 +32,35 @@ SELECT a."id", 'activity', "unit"."id", row_number() OVER (ORDER BY a."name"), a
 FROM "activities" a, "together", "unit"
 WHERE NOT EXISTS (SELECT 1 FROM "items" i WHERE i."id" = a."id");--> statement-breakpoint
 DROP TABLE "activities" CASCADE;--> statement-breakpoint
-DROP TABLE "courses" CASCADE;
+DROP TABLE "courses" CASCADE;--> statement-breakpoint
+-- What is kept of people elsewhere is written anew as well: changes that can be taken back, and visitors who were made up.
+CREATE FUNCTION "with_items"(r jsonb) RETURNS jsonb LANGUAGE sql AS $$
+  SELECT CASE WHEN jsonb_typeof(r) <> 'object' THEN r ELSE r
+    || CASE WHEN jsonb_typeof(r->'completions') = 'array' THEN jsonb_build_object('completions', (
+      SELECT coalesce(jsonb_agg((c - 'activity') || jsonb_build_object('item', c->'activity') ORDER BY n), '[]')
+      FROM jsonb_array_elements(r->'completions') WITH ORDINALITY AS list(c, n))) ELSE '{}' END
+    || CASE WHEN jsonb_typeof(r->'enrolments') = 'array' THEN jsonb_build_object('enrolments', (
+      SELECT coalesce(jsonb_agg(e || '{"until": null}' ORDER BY n), '[]')
+      FROM jsonb_array_elements(r->'enrolments') WITH ORDINALITY AS list(e, n))) ELSE '{}' END
+  END
+$$;--> statement-breakpoint
+CREATE FUNCTION "stand_in_with_items"(s jsonb) RETURNS jsonb LANGUAGE sql AS $$
+  SELECT CASE WHEN jsonb_typeof(s->'madeUp'->'facts') = 'object'
+    THEN jsonb_set(s, '{madeUp,facts}', "with_items"(s->'madeUp'->'facts')) ELSE s END
+$$;--> statement-breakpoint
+CREATE FUNCTION "stand_ins_with_items"(list jsonb) RETURNS jsonb LANGUAGE sql AS $$
+  SELECT coalesce(jsonb_agg("stand_in_with_items"(s) ORDER BY n), '[]')
+  FROM jsonb_array_elements(list) WITH ORDINALITY AS each(s, n)
+$$;--> statement-breakpoint
+UPDATE "people_changes" SET "people" = (
+  SELECT coalesce(jsonb_agg(jsonb_build_object('before', "with_items"(c->'before'), 'after', "with_items"(c->'after')) ORDER BY n), '[]')
+  FROM jsonb_array_elements("people") WITH ORDINALITY AS list(c, n));--> statement-breakpoint
+UPDATE "people_changes" SET "names" = jsonb_build_object(
+  'before', ("names"->'before') - 'courses' - 'activities', 'after', ("names"->'after') - 'courses' - 'activities')
+WHERE jsonb_typeof("names") = 'object';--> statement-breakpoint
+UPDATE "boards" SET "stand_ins" = "stand_ins_with_items"("stand_ins");--> statement-breakpoint
+UPDATE "board_sets" SET "stand_ins" = "stand_ins_with_items"("stand_ins");--> statement-breakpoint
+UPDATE "walks" SET "stand_in" = "stand_in_with_items"("stand_in");--> statement-breakpoint
+DROP FUNCTION "stand_ins_with_items"(jsonb);--> statement-breakpoint
+DROP FUNCTION "stand_in_with_items"(jsonb);--> statement-breakpoint
+DROP FUNCTION "with_items"(jsonb);

@@ -125,8 +125,54 @@ describe('a site from when courses and activities were names', () => {
     await before.query(
       `insert into completions (person, activity, "on", score) values ('wren', 'ladder', '2026-10-02', 92)`,
     );
+    const record = {
+      id: 'wren',
+      profile: { activity: 'x' },
+      enrolments: [{ course: 'induction', on: '2026-10-01' }],
+      completions: [{ activity: 'ladder', on: '2026-10-02', score: 92 }],
+    };
+    await before.query(
+      `insert into people_changes (id, "by", summary, people, names) values ('c', 'Greta', 'A change', $1, $2), ('d', 'Greta', 'Another', '[]', null)`,
+      [
+        JSON.stringify([{ before: null, after: record }]),
+        JSON.stringify({
+          before: { roles: [], courses: [], activities: [] },
+          after: { roles: [], courses: [] },
+        }),
+      ],
+    );
+    const standIns = JSON.stringify([
+      'guest',
+      { person: 'wren' },
+      { madeUp: { id: 'm', name: 'M', facts: record } },
+    ]);
+    await before.query(
+      `insert into board_sets (id, name, stand_ins, "by") values ('s', 'Set', $1, 'Greta')`,
+      [standIns],
+    );
+    await before.query(`insert into boards (person, stand_ins) values ('wren', $1)`, [standIns]);
     const opened = await openDatabase(await before.dumpDataDir('none'));
     await before.close();
+    const written = {
+      id: 'wren',
+      profile: { activity: 'x' },
+      enrolments: [{ course: 'induction', on: '2026-10-01', until: null }],
+      completions: [{ item: 'ladder', on: '2026-10-02', score: 92 }],
+    };
+    expect(await readChange(opened.db, 'c')).toMatchObject({
+      people: [{ before: null, after: written }],
+      names: { before: { roles: [] }, after: { roles: [] } },
+    });
+    expect((await readChange(opened.db, 'c'))?.names?.before).toEqual({ roles: [] });
+    expect((await readChange(opened.db, 'd'))?.names).toBeNull();
+    for (const table of ['board_sets', 'boards']) {
+      const { rows } = (await opened.db.execute(`select stand_ins from ${table}` as never)) as {
+        rows: readonly unknown[];
+      };
+      expect(rows, table).toEqual([
+        { stand_ins: ['guest', { person: 'wren' }, { madeUp: { id: 'm', name: 'M', facts: written } }] },
+      ]);
+    }
     const items = new Map((await readItems(opened.db)).map(({ item }) => [item.id as string, item]));
     expect(items.get('induction')).toMatchObject({
       kind: 'course',

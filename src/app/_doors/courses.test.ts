@@ -162,13 +162,19 @@ describe('being done', () => {
     const greta = administratorOf(session.visitor) ?? (await gretaAt(trivet));
     const begun = await startWalk(trivet, greta, { standIn: { person: 'wren' }, side: 'live' }, now);
     if (begun.kind !== 'walk') throw new Error(begun.kind);
-    const request = new Request(`http://localhost:3000/walk/${begun.token}/me/done/opening-words`, {
-      method: 'POST',
-      headers: { cookie: `${SESSION_COOKIE}=${session.token}` },
-      body: new URLSearchParams({ next: '/' }),
-    });
-    const answer = await siteAnswer(trivet, request, now);
-    expect(textOf(answer)).toContain('note that Wren Halloran is done with The words of opening');
+    const would = async (activity: string) => {
+      const request = new Request(`http://localhost:3000/walk/${begun.token}/me/done/${activity}`, {
+        method: 'POST',
+        headers: { cookie: `${SESSION_COOKIE}=${session.token}` },
+        body: new URLSearchParams({ next: '/' }),
+      });
+      return textOf(await siteAnswer(trivet, request, now)) ?? '';
+    };
+    expect(await would('opening-words')).toContain(
+      'note that Wren Halloran is done with The words of opening',
+    );
+    for (const closed of ['night-drill', 'visit', 'never-there'])
+      expect(await would(closed), closed).toContain('do nothing: that is not open to Wren Halloran');
     expect(completed('wren')).not.toContain('opening-words');
   });
 

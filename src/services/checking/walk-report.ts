@@ -16,6 +16,7 @@ import {
   explain,
   type Item,
   type ItemId,
+  isShared,
   nameOf,
   normaliseAddress,
   type Outcome,
@@ -115,7 +116,11 @@ const withheldAs = (where: Whereabouts, context: ViewContext, item: Item, decisi
   item: item.id,
   title: item.title,
   given: outcomeOf(decision),
-  because: capital(becauseOf(context, item) ?? 'it asks about the page it stands on, and here is none'),
+  because: capital(
+    becauseOf(context, item) ??
+      // One that is open on some page.
+      (isShared(item) ? 'it asks about the page it stands on, and here is none' : 'it is closed'),
+  ),
 });
 
 /** Whatever of some items is closed. */

@@ -1,6 +1,6 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
 import { asId, type ItemId, nameOfId } from '@/core';
-import { contentOf, type ViewContext } from '../view';
+import { contentOf, opens, type ViewContext } from '../view';
 
 export interface WouldDo {
   /** Behind "this would". */
@@ -60,8 +60,16 @@ export function wouldDo(
       };
     }
     case 'me': {
-      const activity = first === 'done' ? context.state.outline.items.get(asId<ItemId>(second)) : undefined;
-      if (activity) return { what: `note that ${who} is done with ${activity.title}`, typed: [] };
+      if (first === 'done') {
+        const activity = context.state.outline.items.get(asId<ItemId>(second));
+        const open = activity?.kind === 'activity' && opens(context, activity.id);
+        return {
+          what: open
+            ? `note that ${who} is done with ${activity.title}`
+            : `do nothing: that is not open to ${who}`,
+          typed: [],
+        };
+      }
       return { what: `change what ${who} keeps in their account`, typed: [] };
     }
     default:

@@ -209,6 +209,19 @@ describe('what opens one after the other', () => {
     expect(below('before-you-climb').filter((one) => one !== 'gone')).toHaveLength(4);
   });
 
+  it('is not hidden by writing, where nothing is asked', async () => {
+    const writing = await readWriting(trivet, greta, 'ladder-safety');
+    if (!writing) throw new Error('gone');
+    const document = { ...writing.live, published: false };
+    await saveWriting(trivet, greta, 'ladder-safety', { version: 0, document }, now);
+    const { version } = writing;
+    expect(await sendWriting(trivet, greta, 'ladder-safety', { version, draft: 1 })).toEqual({
+      kind: 'wrong',
+      problems: [{ path: 'published', line: null, message: expect.stringContaining('no longer wait for') }],
+    });
+    expect(item('ladder-safety').published).toBe(true);
+  });
+
   it('is for those who may change gates', async () => {
     const edit = { kind: 'remove', item: 'ladder-safety', leaving: true };
     expect(await change(edit, writer())).toMatchObject({ kind: 'wrong' });

@@ -9,6 +9,7 @@ import {
   type ItemId,
   isAddressed,
   isShared,
+  listed,
   type SharedSection,
   sectionsOf,
 } from '@/core';
@@ -30,6 +31,7 @@ import { type Administrator, requirePermission, requirePermissionAt } from '../r
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { type Document, type DocumentProblem, documentOf, factsIn, readDocument } from './document';
+import { turnsLost } from './in-turn';
 import { storedSection } from './section-form';
 import { readSharedDocument, type SharedDocument, sharedDocumentOf } from './shared-document';
 
@@ -186,6 +188,20 @@ export function sendWriting(
     const read = readWritten(draft.document, item, state);
     if ('problems' in read) return { kind: 'wrong', problems: read.problems };
     const { made, address } = read;
+    // Hidden here it would be hidden unasked; on the board that is asked.
+    const hidden = made.changed.find(
+      ({ item: one }) => one.id === item.id && item.published && !one.published,
+    );
+    const opens = hidden
+      ? turnsLost(
+          state,
+          [...state.outline.items.values()].map((one) => (one.id === item.id ? hidden.item : one)),
+        )
+      : [];
+    if (opens.length > 0) {
+      const message = `With that, ${listed(opens)}. If it is meant, mark it on the board and take it off the site there.`;
+      return { kind: 'wrong', problems: [{ path: 'published', line: null, message }] };
+    }
     await trivet.db.transaction(async (tx) => {
       if (made.gone.length > 0) {
         const removed = { items: made.gone };
