@@ -33,14 +33,14 @@ export const inOrderAmong = (gates: readonly Gate[], unit: ItemId): Gate | null 
 export const gateAfterWeeks = (id: GateId, unit: ItemId, course: ItemId, weeks: number): Gate =>
   over(id, { kind: 'item', item: unit }, testOf('enrolment', course, 'at least ago', weeks * WEEK));
 
-/** The gates of these that open one unit of a course a week, the first at once; null where any of them is missing. */
-export function weeklyAmong(
+/** For each unit of a course but the first, the gate of these that opens it its week after enrolling, if there is one. */
+export const weeklyAmong = (
   gates: readonly Gate[],
   course: ItemId,
   units: readonly Unit[],
-): readonly Gate[] | null {
-  const found = units
-    .slice(1)
-    .map((unit, at) => gates.find((gate) => isLike(gate, gateAfterWeeks(gate.id, unit.id, course, at + 1))));
-  return found.length > 0 && found.every((gate) => gate !== undefined) ? found : null;
-}
+): readonly { readonly unit: ItemId; readonly weeks: number; readonly gate: Gate | null }[] =>
+  units.slice(1).map(({ id }, at) => {
+    const weeks = at + 1;
+    const found = gates.find((gate) => isLike(gate, gateAfterWeeks(gate.id, id, course, weeks)));
+    return { unit: id, weeks, gate: found ?? null };
+  });

@@ -34,11 +34,13 @@ export function CourseParts({ course }: { readonly course: ItemId }) {
   const canGate = permits(data.desk, 'gates');
   const weekly = weeklyAmong(draft.policy.gates, course, units);
   /** Ordinary gates of the draft: what is made here can be changed there, and goes live with it. */
+  const isWeekly = weekly.every(({ gate }) => gate !== null);
   const setWeekly = () => {
-    const kept = draft.policy.gates.filter((gate) => !weekly?.includes(gate));
-    const made = weekly
-      ? []
-      : units.slice(1).map((unit, at) => gateAfterWeeks(newId(), unit.id, course, at + 1));
+    const { gates } = draft.policy;
+    const made = weekly.flatMap(({ unit, weeks, gate }) =>
+      gate ? [] : [gateAfterWeeks(newId(), unit, course, weeks)],
+    );
+    const kept = isWeekly ? gates.filter((one) => !weekly.some(({ gate }) => gate === one)) : gates;
     draft.edit({ ...draft.policy, gates: [...kept, ...made] });
   };
   return (
@@ -50,7 +52,7 @@ export function CourseParts({ course }: { readonly course: ItemId }) {
       </p>
       {canGate && units.length > 1 && (
         <label className="mb-3 flex items-center gap-2">
-          <input type="checkbox" checked={weekly !== null} onChange={setWeekly} />
+          <input type="checkbox" checked={isWeekly} onChange={setWeekly} />
           One unit a week after enrolling: a gate over each but the first, in the draft
         </label>
       )}
