@@ -138,7 +138,13 @@ export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = gue
   return viewOf({ state, compiled, facts, person: null, request, base: '' });
 }
 
-export const delivery = { stylesheet: '/a.css', origin: 'http://localhost', desk: false, walk: false };
+export const delivery = {
+  stylesheet: '/a.css',
+  attemptScript: '/a.js',
+  origin: 'http://localhost',
+  desk: false,
+  walk: false,
+};
 
 /** Pages per second of the home page with 20 listed posts, gated as a guest and as a member gets it, and without gates. */
 export async function benchList(

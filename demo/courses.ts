@@ -1,5 +1,6 @@
 /** What is taught at Larkfell: how to open the dome and close it again, and how to bring the sky home in a picture. */
 import type { SiteFile } from '@/services';
+import { firstOpeningQuiz } from './quiz';
 
 type Item = SiteFile['items'][number];
 type Activity = Extract<Item, { kind: 'activity' }>;
@@ -91,6 +92,16 @@ Closing is the same with one word changed. It is late then, and cold, and that i
 Bring gloves. You will open and close twice. The second time your instructor will call *stop* at a moment of their choosing, and what counts is not how quickly you do it but that you do it without asking why.
 
 Afterwards there is tea, and you may ask why.`,
+  ),
+  reading(
+    'first-opening-quiz',
+    'before-you-climb',
+    'Before your first opening',
+    `${INDUCTION}/before-your-first-opening`,
+    `Six questions, drawn from a few more. You may look at the pages again while you answer. On the ladder you won’t have them with you, so it is worth seeing what comes by itself.
+
+Three out of four is enough. If it isn’t yours tonight, have tea, read again, and try once more in half an hour.`,
+    { activity: 'quiz', quiz: firstOpeningQuiz },
   ),
   unit('optics-bench', 'dome-induction', 'Optics bench'),
   reading(

@@ -1,7 +1,8 @@
-/** Builds what the site's pages link to: the style sheet, named by its content, and the fonts. */
+/** Builds what the site's pages link to: the style sheet and the script of quizzes, named by their content, and the fonts. */
 import { createHash } from 'node:crypto';
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import tailwind from '@tailwindcss/postcss';
+import { buildSync } from 'esbuild';
 import postcss from 'postcss';
 
 const source = 'src/site/theme.css';
@@ -10,11 +11,27 @@ const fonts = 'node_modules/@fontsource-variable/literata/files';
 const { css } = await postcss([tailwind({ optimize: true })]).process(readFileSync(source, 'utf8'), {
   from: source,
 });
-const name = `site.${createHash('sha256').update(css).digest('hex').slice(0, 10)}.css`;
+const [script] = buildSync({
+  entryPoints: ['src/site/scripts/attempt.ts'],
+  bundle: true,
+  minify: true,
+  write: false,
+  format: 'iife',
+  target: 'es2022',
+}).outputFiles;
+const js = script?.text ?? '';
+const named = (name: string, text: string, extension: string) =>
+  `${name}.${createHash('sha256').update(text).digest('hex').slice(0, 10)}.${extension}`;
+const name = named('site', css, 'css');
+const scriptName = named('attempt', js, 'js');
 rmSync('public/assets', { recursive: true, force: true });
 mkdirSync('public/assets', { recursive: true });
 writeFileSync(`public/assets/${name}`, css);
-writeFileSync('public/assets/site.json', JSON.stringify({ stylesheet: `/assets/${name}` }));
+writeFileSync(`public/assets/${scriptName}`, js);
+writeFileSync(
+  'public/assets/site.json',
+  JSON.stringify({ stylesheet: `/assets/${name}`, attemptScript: `/assets/${scriptName}` }),
+);
 copyFileSync(`${fonts}/literata-latin-wght-normal.woff2`, 'public/assets/literata.woff2');
 copyFileSync(`${fonts}/literata-latin-wght-italic.woff2`, 'public/assets/literata-italic.woff2');
 console.log(`public/assets/${name}: ${css.length} bytes`);

@@ -67,7 +67,46 @@ export {
   trace,
   typeOf,
 } from './condition';
-export { completing, gateAfterWeeks, gateInOrder, inOrderAmong, weeklyAmong } from './course';
+export {
+  ANSWERS_SHOWN,
+  ANSWERS_SHOWN_WHEN,
+  type Answer,
+  type AnswersShown,
+  type Asked,
+  type AttemptResult,
+  answerProblem,
+  askedIn,
+  completing,
+  drawn,
+  endOf,
+  gateAfterWeeks,
+  gateInOrder,
+  inOrderAmong,
+  isAnswered,
+  isOffered,
+  isOver,
+  LONGEST_ANSWER,
+  MOST_ATTEMPTS,
+  newQuiz,
+  type Option,
+  type Pair,
+  QUESTION_KINDS,
+  QUESTIONS,
+  type Question,
+  type QuestionKind,
+  type QuestionOf,
+  type Quiz,
+  type QuizTerms,
+  rightAnswer,
+  scoreOf,
+  scoreThatCounts,
+  type Turn,
+  tellsAnswers,
+  turnOf,
+  weeklyAmong,
+  withScore,
+  worthOf,
+} from './course';
 export { capital, counted, listed } from './english';
 export {
   type Case,
@@ -204,6 +243,7 @@ export {
 } from './sentence';
 export { neutralised, restored, SHEET } from './sheet-cell';
 export {
+  ACTIVITIES,
   ACTIVITY_TYPES,
   type Activity,
   type ActivityType,

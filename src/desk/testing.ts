@@ -93,5 +93,6 @@ export const titled = (title: string): Document => ({
   published: true,
   facts: { category: null, tags: [], author: null, date: null, picture: null },
   activity: null,
+  quiz: null,
   sections: [],
 });

@@ -1,6 +1,8 @@
 /** A course and its activities, as a learner meets them. */
+import { ACTIVITIES } from '@/core';
 import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
 import { LockSign } from './lock-sign';
+import { QuizTerms } from './quiz-terms';
 import { StepButton } from './threshold';
 
 /** The units and activities of a course: what is done, what is open, what is locked and why. */
@@ -84,28 +86,52 @@ export function Onwards({ place }: { readonly place: ActivityPlace }) {
   const { previous, next } = place;
   return (
     <>
-      {place.done !== null && <Done place={place} />}
+      {place.quiz ? (
+        <ToQuiz done={place.done} quiz={place.quiz} />
+      ) : (
+        place.done !== null && <Done place={place} />
+      )}
       {(previous || next) && <Around place={place} />}
     </>
   );
 }
 
-const FINISH = { reading: 'I have read this', video: 'I have watched this' } as const;
-
 function Done({ place: { done, type, finish } }: { readonly place: ActivityPlace }) {
+  const { finish: said } = ACTIVITIES[type];
+  if (said === null) return null;
   return done ? (
     <p className="course-done">You are done with this.</p>
   ) : (
     <form className="course-done" method="post" action={finish.address}>
       <input type="hidden" name="next" value={finish.back} />
       <button className="button" type="submit">
-        {FINISH[type]}
+        {said}
       </button>
     </form>
   );
 }
 
-function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
+function ToQuiz({
+  done,
+  quiz,
+}: {
+  readonly done: boolean | null;
+  readonly quiz: NonNullable<ActivityPlace['quiz']>;
+}) {
+  return (
+    <div className="course-done quiz-before">
+      <QuizTerms outline={quiz} />
+      {done && (
+        <p>{quiz.score === null ? 'You are done with this.' : `You are done with this: ${quiz.score} %.`}</p>
+      )}
+      <a className="button" href={quiz.address}>
+        {done === null ? 'Sign in to take it' : done ? 'Your attempts' : 'To the questions'}
+      </a>
+    </div>
+  );
+}
+
+export function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
   return (
     <nav className="neighbours" aria-label="In this course">
       {previous?.address && (

@@ -5,6 +5,7 @@ import { type Delivery, renderAnswer, renderPassphrase, renderSignIn, renderWoul
 
 const delivery: Delivery = {
   stylesheet: '/assets/site.css',
+  attemptScript: '/assets/attempt.js',
   origin: 'http://localhost:3000',
   desk: false,
   walk: false,

@@ -7,6 +7,7 @@ import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
 import { PassphraseView } from './passphrase-view';
+import { QuizPage } from './quiz';
 import type { Delivery } from './shell';
 import { SignInView } from './sign-in-view';
 import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
@@ -77,6 +78,10 @@ export const renderKeys = (props: ComponentProps<typeof KeysView>): Promise<stri
 
 export const renderForm = (props: ComponentProps<typeof SentForm>): Promise<string> =>
   documentOf(<SentForm {...props} />);
+
+/** A quiz with what its learner has done in it. */
+export const renderQuiz = (props: ComponentProps<typeof QuizPage>): Promise<string> =>
+  documentOf(<QuizPage {...props} />);
 
 /** What a form would have done, on a walk. */
 export const renderWould = (props: ComponentProps<typeof WouldView>): Promise<string> =>

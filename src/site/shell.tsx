@@ -10,6 +10,8 @@ import { Sections } from './sections';
 export interface Delivery {
   /** The address of the site's style sheet. */
   readonly stylesheet: string;
+  /** The address of the script that keeps an attempt at a quiz as it is filled in. */
+  readonly attemptScript: string;
   /** The site's own public address, without a path. */
   readonly origin: string;
   /** Whether this visitor may use the desk, and is on the site itself rather than on a walk. */

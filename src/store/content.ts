@@ -1,4 +1,5 @@
 /** What an item says, as opposed to where it stands: not part of any policy. */
+import type { Quiz } from '../core/course/quiz';
 import type { SectionContent } from './section-content';
 
 export interface Content {
@@ -7,6 +8,8 @@ export interface Content {
   readonly body: string;
   /** For sections that are more than a text. */
   readonly section?: SectionContent;
+  /** For quizzes. The right answers are in it: it leaves the server for those who write it, and for nobody else. */
+  readonly quiz?: Quiz;
   /** For pictures: what they show, and a version too coarse for anything to be made out, as a data URI. */
   readonly picture?: {
     readonly alt: string;

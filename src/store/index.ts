@@ -15,6 +15,7 @@ export * from './people';
 export * from './people-changes';
 export type { PersonRecord } from './person-record';
 export * from './policies';
+export * from './quiz-attempts';
 export * from './removals';
 export * from './search-texts';
 export type { FormField, SectionContent } from './section-content';

@@ -16,9 +16,15 @@ export async function readItems(
   db: Database,
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
   return (await db.select().from(items).orderBy(items.id)).map(
-    ({ summary, body, section, picture, version, changedAt: _, ...row }) => ({
+    ({ summary, body, section, quiz, picture, version, changedAt: _, ...row }) => ({
       item: itemOf(row),
-      content: { summary, body, ...(section && { section }), ...(picture && { picture }) },
+      content: {
+        summary,
+        body,
+        ...(section && { section }),
+        ...(quiz && { quiz }),
+        ...(picture && { picture }),
+      },
       version,
     }),
   );
@@ -26,7 +32,7 @@ export async function readItems(
 
 type Row = Omit<
   typeof items.$inferSelect,
-  'summary' | 'body' | 'section' | 'picture' | 'version' | 'changedAt'
+  'summary' | 'body' | 'section' | 'quiz' | 'picture' | 'version' | 'changedAt'
 >;
 
 function itemOf(row: Row): Item {
@@ -104,6 +110,7 @@ const rowOf = ({ item, content }: StoredItem) => ({
   summary: content.summary,
   body: content.body,
   section: content.section ?? null,
+  quiz: content.quiz ?? null,
   picture: content.picture ?? null,
 });
 

@@ -13,9 +13,13 @@ import {
   primaryKey,
   text,
   timestamp,
+  unique,
+  uniqueIndex,
 } from 'drizzle-orm/pg-core';
 import type { Content } from './content';
 import type {
+  Answer,
+  Asked,
   DraftDocument,
   FieldValue,
   Hashes,
@@ -192,6 +196,36 @@ export const completions = pgTable(
   (table) => [primaryKey({ columns: [table.person, table.item] })],
 );
 
+/** What people did in quizzes. An attempt is whole: its questions are as they were when it began. */
+export const quizAttempts = pgTable(
+  'quiz_attempts',
+  {
+    id: text().primaryKey(),
+    person: person(),
+    /** An item's id; kept like an enrolment. */
+    activity: text().notNull(),
+    /** Counted from 1. */
+    number: integer().notNull(),
+    asked: jsonb().$type<readonly Asked[]>().notNull(),
+    /** An answer a question. */
+    answers: jsonb().$type<readonly Answer[]>().notNull(),
+    passMark: doublePrecision('pass_mark').notNull(),
+    begun: timestamp({ withTimezone: true }).notNull(),
+    /** Until when answers are taken; null for as long as somebody likes. */
+    until: timestamp({ withTimezone: true }),
+    /** Null while it is under way, like the score. */
+    finished: timestamp({ withTimezone: true }),
+    score: doublePrecision(),
+  },
+  (table) => [
+    unique('quiz_attempts_number').on(table.person, table.activity, table.number),
+    uniqueIndex('quiz_attempts_under_way')
+      .on(table.person, table.activity)
+      .where(sql`${table.finished} is null`),
+    index('quiz_attempts_activity').on(table.activity),
+  ],
+);
+
 /** Every change of people and of the names that describe them: who made it, what it was, and how it was before. */
 export const peopleChanges = pgTable('people_changes', {
   id: text().primaryKey(),
@@ -233,6 +267,8 @@ export const items = pgTable('items', {
   /** Markdown. */
   body: text().notNull().default(''),
   section: jsonb().$type<SectionContent>(),
+  /** Of activities that are quizzes. */
+  quiz: jsonb().$type<NonNullable<Content['quiz']>>(),
   picture: jsonb().$type<NonNullable<Content['picture']>>(),
   /** Goes up with every change of what the item says or where it stands; a change names the version it was based on. */
   version: integer().notNull().default(1),

@@ -1,5 +1,7 @@
 /** The shapes that are stored as JSON, so that the schema can name them without the migration tool following core. */
 
+import type { Answer } from '../core/course/answering';
+import type { Asked } from '../core/course/drawing';
 import type { ItemId } from '../core/ids';
 import type { Policy } from '../core/policy/policy';
 import type { GuestChange } from '../core/sentence/for-guests';
@@ -16,6 +18,8 @@ import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
 
 export type {
+  Answer,
+  Asked,
   FieldValue,
   ItemFacts,
   KeptNames,

@@ -16,16 +16,19 @@ import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
 import { missing } from './page';
+import { quiz } from './quiz';
 
 export const me: Door = {
   GET: async (ask) => {
     const [what, ...more] = ask.rest;
+    if (what === 'quiz') return quiz.GET({ ...ask, rest: more });
     if (more.length > 0 || (what !== undefined && what !== 'keys')) return missing(ask);
     if (!ask.visitor.person) return seeOther(signInAddress(ask.context, null));
     return what === 'keys' ? keysPage(ask, 200) : account(ask, 200, {});
   },
   POST: async (ask) => {
     const [what, step, ...more] = ask.rest;
+    if (what === 'quiz') return quiz.POST({ ...ask, rest: ask.rest.slice(1) });
     const fields = await fieldsOf(ask);
     const { person } = ask.visitor;
     if (!person) return seeOther(signInAddress(ask.context, null));

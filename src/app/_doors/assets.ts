@@ -1,5 +1,5 @@
 /**
- * What every page links to: the style sheet and the fonts, built with the application and the same for everybody. Anything
+ * What pages link to: the style sheet, the fonts, and the script of quizzes, built with the application and the same for everybody. Anything
  * else under this address is nothing, like everywhere.
  */
 import { readdirSync, readFileSync } from 'node:fs';
@@ -7,7 +7,11 @@ import type { Door } from './door';
 import { missing } from './page';
 
 const FOLDER = 'public/assets';
-const TYPES: Readonly<Record<string, string>> = { css: 'text/css; charset=utf-8', woff2: 'font/woff2' };
+const TYPES: Readonly<Record<string, string>> = {
+  css: 'text/css; charset=utf-8',
+  js: 'text/javascript; charset=utf-8',
+  woff2: 'font/woff2',
+};
 
 interface Asset {
   readonly type: string;
@@ -38,7 +42,7 @@ export const assets: Door = {
       headers: {
         'Content-Type': asset.type,
         'X-Content-Type-Options': 'nosniff',
-        // The style sheet is named by its content, and a font does not change.
+        // Style sheet and script are named by their content, and a font does not change.
         'Cache-Control': 'public, max-age=31536000, immutable',
       },
       body: asset.bytes,

@@ -4,9 +4,9 @@ import type { Ask } from './door';
 
 export type Fields = Readonly<Record<string, unknown>>;
 
-/** The fields of a form of this site, or null when it is none. */
-export const fieldsOf = async ({ request }: Ask): Promise<Fields | null> =>
-  fromThisSite(request) ? readForm(request) : null;
+/** The fields of a form of this site, or null when it is none, or longer than it may be (in bytes). */
+export const fieldsOf = async ({ request }: Ask, most?: number): Promise<Fields | null> =>
+  fromThisSite(request) ? readForm(request, most) : null;
 
 export const UNREADABLE = 'That form could not be read. Fill it in here and send it again.';
 

@@ -48,9 +48,12 @@ const LARGEST_FORM = 20_000;
  * The fields of a plain form, each a text, or a list when it was sent twice; null when it is too large or no form, or holds
  * what no text can.
  */
-export async function readForm(request: SiteRequest): Promise<Readonly<Record<string, unknown>> | null> {
+export async function readForm(
+  request: SiteRequest,
+  most = LARGEST_FORM,
+): Promise<Readonly<Record<string, unknown>> | null> {
   if (!/^application\/x-www-form-urlencoded/.test(request.headers.get('content-type') ?? '')) return null;
-  const body = await readText(request, LARGEST_FORM);
+  const body = await readText(request, most);
   if (body === null) return null;
   const fields = new URLSearchParams(body);
   if (unkeptIn([...fields]) !== null) return null;

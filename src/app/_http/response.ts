@@ -6,15 +6,15 @@ import type { Delivery, RenderedPage } from '@/site';
 import { type Answer, Packable } from './answer';
 import type { SiteRequest } from './site-request';
 
-// No page of the site has scripts. Only a walk may be framed, and only by the desk.
-const policy = (frames: string) =>
-  `default-src 'none'; style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
+// No page of the site has scripts, but for an attempt at a quiz. Only a walk may be framed, and only by the desk.
+const policy = (frames: string, scripts: boolean) =>
+  `default-src 'none'; ${scripts ? "script-src 'self'; connect-src 'self'; " : ''}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
 
 /** What no page of a site has any use for. */
 export const PERMISSIONS = 'camera=(), display-capture=(), geolocation=(), microphone=(), payment=(), usb=()';
 
-const safety = (walk: boolean): Record<string, string> => ({
-  'Content-Security-Policy': policy(walk ? "'self'" : "'none'"),
+const safety = (walk: boolean, scripts: boolean): Record<string, string> => ({
+  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", scripts),
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'Permissions-Policy': PERMISSIONS,
@@ -30,19 +30,21 @@ export const PRIVATE = 'private, no-store';
 interface PageOptions {
   readonly status: number;
   readonly walk?: boolean;
+  /** Whether it may run the site's own scripts. */
+  readonly scripts?: boolean;
   readonly headers?: Answer['headers'];
 }
 
 /** A page that depended on the visitor. */
 export const htmlAnswer = (
   body: string | Packable,
-  { status, walk = false, headers = {} }: PageOptions,
+  { status, walk = false, scripts = false, headers = {} }: PageOptions,
 ): Answer => ({
   status,
   headers: {
     'Content-Type': 'text/html; charset=utf-8',
     'Cache-Control': PRIVATE,
-    ...safety(walk),
+    ...safety(walk, scripts),
     ...headers,
   },
   body,
@@ -90,10 +92,11 @@ export function delivery(desk: boolean, walk: boolean): Delivery {
   const key = walk ? 'walk' : desk ? 'desk' : '';
   const found = known.get(key);
   if (found) return found;
-  const { stylesheet } = JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as {
-    stylesheet: string;
-  };
-  const made = { stylesheet, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
+  const built = JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as Pick<
+    Delivery,
+    'stylesheet' | 'attemptScript'
+  >;
+  const made = { ...built, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
   known.set(key, made);
   return made;
 }

@@ -1,3 +1,8 @@
 /** Courses: what learning is made of. */
+
+export * from './answering';
+export * from './attempt';
 export * from './completing';
+export * from './drawing';
 export * from './pacing';
+export * from './quiz';

@@ -206,9 +206,22 @@ export const SECTIONS = {
 export type SectionType = keyof typeof SECTIONS;
 export const SECTION_TYPES = keysOf(SECTIONS);
 
+interface ActivityKind {
+  /** What the desk calls one. */
+  readonly one: string;
+  /** What learners say when they are done with it; null where that is not theirs to say. */
+  readonly finish: string | null;
+}
+
 /** What one does in an activity. */
-export const ACTIVITY_TYPES = ['reading', 'video'] as const;
-export type ActivityType = (typeof ACTIVITY_TYPES)[number];
+export const ACTIVITIES = {
+  reading: { one: 'a reading', finish: 'I have read this' },
+  video: { one: 'a video', finish: 'I have watched this' },
+  quiz: { one: 'a quiz', finish: null },
+} as const satisfies Record<string, ActivityKind>;
+
+export type ActivityType = keyof typeof ACTIVITIES;
+export const ACTIVITY_TYPES = keysOf(ACTIVITIES);
 
 /** Where a menu stands on a page. */
 export const MENU_PLACES = ['top', 'side', 'foot'] as const;

@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { useState } from 'react';
 import {
+  ACTIVITIES,
   ACTIVITY_TYPES,
   type Activity,
   type ActivityType,
@@ -188,7 +189,7 @@ function UnitPart({ unit, change }: UnitProps) {
         <Pick
           label="Type of the new activity"
           value={type}
-          options={ACTIVITY_TYPES.map((one) => ({ value: one, label: `a ${one}` }))}
+          options={ACTIVITY_TYPES.map((one) => ({ value: one, label: ACTIVITIES[one].one }))}
           onPick={setType}
         />
       </NewPart>

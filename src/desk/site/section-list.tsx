@@ -1,24 +1,14 @@
 'use client';
 /** The sections of a page in place: each can be changed, moved by dragging, put under a gate, taken out, and more be added. */
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
 import { clsx } from 'clsx';
-import { GripVertical, X } from 'lucide-react';
-import { useId, useState } from 'react';
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { type ItemId, SECTION_TYPES, SECTIONS, type SectionType } from '@/core';
 import type { DocumentProblem, SectionRead } from '@/services';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
+import { DragList } from './drag-list';
 import { newSection } from './new-section';
 import { SectionEditor } from './section-editor';
 
@@ -31,22 +21,6 @@ interface SectionListProps {
 
 export function SectionList({ page, sections, problems, onChange }: SectionListProps) {
   const { vocabulary } = useDesk();
-  const [dragging, setDragging] = useState<string | null>(null);
-  const id = useId();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    setDragging(null);
-    const from = sections.findIndex((section) => section.id === active.id);
-    const to = over?.data.current?.index as number | undefined;
-    if (from < 0 || to === undefined) return;
-    const next = [...sections];
-    const [moved] = next.splice(from, 1);
-    if (moved) next.splice(to > from ? to - 1 : to, 0, moved);
-    onChange(next);
-  };
   const group = vocabulary.groups.find(({ open }) => open);
   const add = (type: SectionType) => {
     const made = newSection(type, group?.id ?? null);
@@ -54,35 +28,23 @@ export function SectionList({ page, sections, problems, onChange }: SectionListP
   };
   const offered = SECTION_TYPES.filter((type) => type !== 'follow' || group !== undefined);
   return (
-    <DndContext
-      id={id}
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragStart={({ active }) => setDragging(String(active.id))}
-      onDragCancel={() => setDragging(null)}
-      onDragEnd={drop}
-    >
+    <>
       <h3 className="mt-6 mb-2">Sections</h3>
       {sections.length === 0 && <p className="note">Nothing stands on it yet. Add a text below.</p>}
-      <ol aria-label="Sections" className="grid max-w-3xl">
-        {sections.map((section, index) => (
-          <li key={section.id}>
-            <Slot index={index} shown={dragging !== null} />
-            <SectionRow
-              page={page}
-              section={section}
-              problems={problems.filter(
-                ({ path }) => path.split('.').slice(0, 2).join('.') === `sections.${index}`,
-              )}
-              onChange={(next) => onChange(sections.map((one, at) => (at === index ? next : one)))}
-              onRemove={() => onChange(sections.filter((_, at) => at !== index))}
-            />
-          </li>
-        ))}
-        <li>
-          <Slot index={sections.length} shown={dragging !== null} />
-        </li>
-      </ol>
+      <DragList label="Sections" items={sections} onChange={onChange} nameOf={nameOf}>
+        {(section, index, handle) => (
+          <SectionRow
+            page={page}
+            section={section}
+            handle={handle}
+            problems={problems.filter(
+              ({ path }) => path.split('.').slice(0, 2).join('.') === `sections.${index}`,
+            )}
+            onChange={(next) => onChange(sections.map((one, at) => (at === index ? next : one)))}
+            onRemove={() => onChange(sections.filter((_, at) => at !== index))}
+          />
+        )}
+      </DragList>
       <Pick
         label="Add a section"
         value=""
@@ -92,57 +54,39 @@ export function SectionList({ page, sections, problems, onChange }: SectionListP
         ]}
         onPick={(type) => type !== '' && add(type as SectionType)}
       />
-    </DndContext>
+    </>
   );
 }
 
-function Slot({ index, shown }: { readonly index: number; readonly shown: boolean }) {
-  const { setNodeRef, isOver } = useDroppable({ id: `slot ${index}`, data: { index } });
-  return (
-    <div
-      ref={setNodeRef}
-      className={clsx('h-2 rounded-full', shown && 'my-1 bg-sunk', isOver && 'bg-copper')}
-      aria-hidden="true"
-    />
-  );
-}
+const nameOf = ({ type, title }: SectionRead): string => `${SECTIONS[type].name}: ${title}`;
 
 interface SectionRowProps {
   readonly page: ItemId;
   readonly section: SectionRead;
+  /** What it is dragged by. */
+  readonly handle: ReactNode;
   readonly problems: readonly DocumentProblem[];
   readonly onChange: (section: SectionRead) => void;
   readonly onRemove: () => void;
 }
 
-function SectionRow({ page, section, problems, onChange, onRemove }: SectionRowProps) {
+function SectionRow({ page, section, handle, problems, onChange, onRemove }: SectionRowProps) {
   const { outline, compiled, setBench, setScreen, addGate } = useDesk();
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: section.id });
   const item = outline.items.get(section.id as ItemId);
   const gate = (compiled.draft.covering.get(section.id as ItemId) ?? []).find(
     ({ setAside }) => !setAside,
   )?.gate;
-  const name = `${SECTIONS[section.type].name}: ${section.title}`;
+  const name = nameOf(section);
   return (
     <section
-      ref={setNodeRef}
       aria-label={name}
       className={clsx(
         'grid gap-2 border border-thin bg-raised px-3 py-2.5',
-        isDragging && 'opacity-50',
         problems.length > 0 && 'border-alarm',
       )}
     >
       <div className="flex items-center gap-2">
-        <button
-          type="button"
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${name}`}
-          className="cursor-grab touch-none text-faint hover:text-copper"
-        >
-          <GripVertical size={16} aria-hidden="true" />
-        </button>
+        {handle}
         <span className="note shrink-0">{SECTIONS[section.type].name}</span>
         <input
           aria-label="Name of the section"

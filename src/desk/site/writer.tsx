@@ -2,12 +2,21 @@
 /** Writing a page, a post, a course or an activity: what it is about, its sections in place, and how it will look to whom. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { ACTIVITY_TYPES, type Addressed, type AddressedKind, type ItemId, isAddressed } from '@/core';
+import {
+  ACTIVITIES,
+  ACTIVITY_TYPES,
+  type Addressed,
+  type AddressedKind,
+  type ItemId,
+  isAddressed,
+  newQuiz,
+} from '@/core';
 import type { Document, DocumentProblem, SectionRead } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { CourseParts } from './course-parts';
 import { Preview } from './preview';
+import { QuizEditor } from './quiz-editor';
 import { SectionList } from './section-list';
 import { TakeAway } from './take-away';
 import { useWriting } from './use-writing';
@@ -45,6 +54,13 @@ export function Writer({ item }: { readonly item: Addressed }) {
           problems={writing.problems}
           onChange={(sections) => put({ sections: sections as Document['sections'] })}
         />
+        {document.activity === 'quiz' && (
+          <QuizEditor
+            quiz={document.quiz ?? newQuiz}
+            problems={writing.problems}
+            onChange={(quiz) => put({ quiz: quiz as Document['quiz'] })}
+          />
+        )}
         {item.kind === 'course' && <CourseParts course={item.id} />}
         <footer className="mt-8 border-thin border-t pt-4">
           <div className="flex flex-wrap items-start gap-2">
@@ -169,7 +185,7 @@ function About({ document, kind, problems, onChange }: AboutProps) {
           <Pick
             label="Type of the activity"
             value={document.activity ?? 'reading'}
-            options={ACTIVITY_TYPES.map((type) => ({ value: type, label: `a ${type}` }))}
+            options={ACTIVITY_TYPES.map((type) => ({ value: type, label: ACTIVITIES[type].one }))}
             onPick={(activity) => onChange({ activity })}
           />
         </Line>

@@ -1,6 +1,7 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
-import { asId, type ItemId, nameOfId } from '@/core';
+import { asId, askedIn, counted, type ItemId, nameOfId } from '@/core';
 import { contentOf, opens, type ViewContext } from '../view';
+import { quizAt } from '../visiting';
 
 export interface WouldDo {
   /** Behind "this would". */
@@ -60,6 +61,16 @@ export function wouldDo(
       };
     }
     case 'me': {
+      if (first === 'quiz') {
+        const quiz = quizAt(context.state, second);
+        return {
+          what:
+            quiz && opens(context, quiz.activity.id)
+              ? `begin an attempt of ${who} at ${quiz.activity.title}, with ${counted(askedIn(quiz.quiz), 'question')}`
+              : `do nothing: that is not open to ${who}`,
+          typed: [],
+        };
+      }
       if (first === 'done') {
         const activity = context.state.outline.items.get(asId<ItemId>(second));
         const open = activity?.kind === 'activity' && opens(context, activity.id);

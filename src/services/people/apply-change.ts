@@ -6,6 +6,7 @@
 import { randomUUID } from 'node:crypto';
 import { asId, type KeptNames, keptNames, type PassphraseId, type PersonId, permits, same } from '@/core';
 import {
+  type Database,
   deleteCodesTo,
   deletePeople,
   dropNames,
@@ -37,6 +38,8 @@ export interface SiteChange {
   readonly passphrase?: { readonly id: KeptNames['passphrases'][number]['id']; readonly hash: string };
   /** What somebody signs in with, hashed; never recorded. */
   readonly password?: { readonly person: PersonId; readonly hash: string };
+  /** What is written in the same transaction, and done even where nothing changes; what it throws undoes all of it. */
+  readonly alongside?: (tx: Database) => Promise<void>;
 }
 
 /** Who makes a change: an administrator, or somebody who changes their own account. */
@@ -71,8 +74,15 @@ export async function applyChange(
     if (typeof made === 'string') return untouched({ kind: 'wrong', message: made });
     const people = made.people.filter(({ before, after }) => !same(before, after));
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
-    if (people.length === 0 && names === null && made.passphrase === undefined && made.password === undefined)
+    if (
+      people.length === 0 &&
+      names === null &&
+      made.passphrase === undefined &&
+      made.password === undefined
+    ) {
+      if (made.alongside) await trivet.db.transaction(made.alongside);
       return untouched({ kind: 'nothing to do' });
+    }
     if (author.session !== undefined) requireOwnerForRights(author as Administrator, people);
     const orphaned = ownerProblem(state, people);
     if (orphaned !== null) return untouched({ kind: 'wrong', message: orphaned });
@@ -83,6 +93,7 @@ export async function applyChange(
       if (made.passphrase) await setPassphraseHash(tx, made.passphrase.id, made.passphrase.hash);
       if (made.passphrase) await forgetPassphrase(tx, made.passphrase.id);
       if (made.password) await setPasswordHash(tx, made.password.person, made.password.hash);
+      await made.alongside?.(tx);
       const { summary, why = '' } = made;
       const by = author.name;
       await insertChange(tx, { id, by, summary, why, people, names, hashes, undone: false }, now);

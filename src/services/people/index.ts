@@ -1,5 +1,12 @@
 /** People and names: finding them, changing them, many at once. */
-export { applyChange, type ChangeAnswer, latestChanges, undoChange, writeChange } from './apply-change';
+export {
+  applyChange,
+  type ChangeAnswer,
+  latestChanges,
+  type SiteChange,
+  undoChange,
+  writeChange,
+} from './apply-change';
 export {
   changePeople,
   type PeopleAnswer,

@@ -23,7 +23,7 @@ import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
-import { editedSection, writtenStands } from '../writing';
+import { editedQuiz, editedSection, writtenStands } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
 
 /** The site as a file, for an owner. */
@@ -133,7 +133,13 @@ async function itemInFile(
     case 'course':
       return { ...base, kind: item.kind, ...addressed(item) };
     case 'activity':
-      return { ...base, kind: 'activity', activity: item.activity, ...addressed(item) };
+      return {
+        ...base,
+        kind: 'activity',
+        activity: item.activity,
+        ...(content.quiz && { quiz: editedQuiz(content.quiz) }),
+        ...addressed(item),
+      };
     case 'unit':
       return { ...base, kind: 'unit' };
     case 'file':

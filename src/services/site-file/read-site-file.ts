@@ -26,6 +26,7 @@ import { tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
 import {
+  quizProblems,
   type ReadFile,
   readFile,
   readStands,
@@ -216,7 +217,12 @@ async function readItems(
           entry.kind === 'activity'
             ? { ...base, kind: 'activity', address, activity: entry.activity }
             : { ...base, kind: entry.kind, address };
-        add(item, { summary: entry.summary, body: '' });
+        const quiz = entry.kind === 'activity' ? entry.quiz : undefined;
+        add(item, { summary: entry.summary, body: '', ...(quiz && { quiz }) });
+        for (const { question, message } of quiz ? quizProblems(quiz) : [])
+          into.problems.push(
+            `${entry.title}${question === null ? '' : `, question ${question + 1}`}: ${message}`,
+          );
         for (const former of entry.formerly)
           into.formerly.set(readAddress(former, entry.title, into.problems), base.id);
         const only: SectionRead[] =

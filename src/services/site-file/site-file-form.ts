@@ -14,7 +14,7 @@ import { JOURNAL_KEEPS } from '@/store';
 import { dayForm, newId as id, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
-import { LARGEST_FILE, MOST_SHARED, sectionShape, standsShape, target } from '../writing';
+import { LARGEST_FILE, MOST_SHARED, quizShape, sectionShape, standsShape, target } from '../writing';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;
@@ -85,6 +85,8 @@ const items = {
     ...itemBase,
     ...addressed,
     activity: z.enum(ACTIVITY_TYPES).default('reading'),
+    /** Of a quiz. */
+    quiz: quizShape.optional(),
   }),
   file: z.strictObject({
     kind: z.literal('file'),

@@ -15,7 +15,8 @@ import {
   unitsOf,
 } from '@/core';
 import { addressIn, decisionOn, isSignedIn, type View } from './context';
-import { type Step, stepFor } from './step';
+import { type QuizOutline, quizAddress, quizOutline } from './quiz-outline';
+import { type Step, signInAddress, stepFor } from './step';
 
 /** What is said of something that is closed and shown all the same. */
 export interface Closed {
@@ -116,6 +117,8 @@ export interface ActivityPlace {
   readonly done: boolean | null;
   /** Where one says that one is done, and where one is then. */
   readonly finish: { readonly address: string; readonly back: string };
+  /** Of a quiz: what it is about, where it is taken, and the score of whoever is done with it. */
+  readonly quiz: (QuizOutline & { readonly address: string; readonly score: number | null }) | null;
 }
 
 /** The place of an activity that is open to this visitor. */
@@ -143,6 +146,21 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
     next: first(1, () => true),
     done: isDone(view, id),
     finish: { address: addressIn(view, `/me/done/${encodeURIComponent(id)}`), back: item.address },
+    quiz: quizPlace(view, item),
+  };
+}
+
+function quizPlace(view: View, { id, activity }: Activity): ActivityPlace['quiz'] {
+  const outline = activity === 'quiz' ? quizOutline(view.state, id) : null;
+  if (outline === null) return null;
+  const address = quizAddress(view, id);
+  return {
+    ...outline,
+    address: isSignedIn(view) ? address : signInAddress(view, `/me/quiz/${encodeURIComponent(id)}`),
+    score: view.ask(
+      `score ${id}`,
+      ({ facts }) => facts.completions?.find(({ item }) => item === id)?.score ?? null,
+    ),
   };
 }
 

@@ -8,6 +8,15 @@ export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
 export { type Given, givenAt, givenNowhere } from './given-at';
 export { Kept } from './kept';
 export { type ListAnswer, named, viewList } from './list-view';
+export type { QuizOutline } from './quiz-outline';
+export {
+  type AnsweredView,
+  type AnswerProblems,
+  type QuestionView,
+  type QuizView,
+  quizView,
+  resultOf,
+} from './quiz-view';
 export { Recording } from './recording';
 export { type Hit, type PassagePart, type SearchAnswer, search } from './search';
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';

@@ -10,4 +10,5 @@ export * from './sign-in';
 export { signOut } from './sign-out';
 export * from './sign-up';
 export { SESSION_MS, type Started } from './start-session';
+export { beginAttempt, quizAt, quizFor, quizOnWalk, takeAnswers } from './taking-quiz';
 export * from './unlock';

@@ -1,7 +1,17 @@
-/** What learners do themselves: being done with an activity. */
-import { asId, completing, decide, type ItemId, KINDS, type RequestFacts } from '@/core';
-import { applyChange } from '../people';
-import { recordOf, type Trivet, type Visitor } from '../running';
+/** What learners do themselves: being done with an activity, and with the unit and the course that this completes. */
+import {
+  ACTIVITIES,
+  asId,
+  completing,
+  decide,
+  type ItemId,
+  isCompleted,
+  KINDS,
+  type RequestFacts,
+  withScore,
+} from '@/core';
+import { applyChange, type SiteChange } from '../people';
+import { recordOf, type SiteState, type Trivet, type Visitor } from '../running';
 
 export type DoneAnswer =
   | 'done'
@@ -10,45 +20,62 @@ export type DoneAnswer =
 
 /**
  * Records that a member is done with an activity, and with its unit and course if nothing is left in them. Whether it is open
- * to them is decided as it is written: a form of before opens nothing.
+ * to them is decided as it is written: a form of before opens nothing. What is done by what one does in it is not for them to
+ * say.
  */
 export async function completeActivity(
   trivet: Trivet,
-  { person, facts }: Visitor,
+  visitor: Visitor,
   activity: string,
   request: RequestFacts,
   now: Date,
 ): Promise<DoneAnswer> {
-  if (!person) return 'closed';
-  const id = asId<ItemId>(activity);
-  const answer = await applyChange(
-    trivet,
-    person,
-    (state) => {
-      const current = state.people.get(person.id);
-      const item = state.outline.items.get(id);
-      const { compiled } = state.live;
-      if (!current || item?.kind !== 'activity') return 'There is no such activity any more.';
-      const learner = { ...current.facts, passphrases: facts.passphrases };
-      if (decide(compiled, id, learner, request).kind !== 'open') return 'This is not open.';
-      const before = recordOf(current);
-      const made = completing(compiled, learner, item, null, request);
-      const named = made.flatMap((one) => {
-        const done = state.outline.items.get(one.item);
-        return done
-          ? [done.kind === 'activity' ? done.title : `${KINDS[done.kind].one} “${done.title}”`]
-          : [];
-      });
-      return {
-        summary: `${before.name} is done with ${named.join(', and with ')}`,
-        people:
-          made.length === 0
-            ? []
-            : [{ before, after: { ...before, completions: [...before.completions, ...made] } }],
-        names: null,
-      };
-    },
-    now,
-  );
+  const { person } = visitor;
+  const item = trivet.state.outline.items.get(asId<ItemId>(activity));
+  if (!person || item?.kind !== 'activity' || ACTIVITIES[item.activity].finish === null) return 'closed';
+  const how: Learnt = { score: null, enough: true, request };
+  const answer = await applyChange(trivet, person, (state) => learnt(state, visitor, item.id, how), now);
   return answer.kind === 'wrong' ? 'closed' : 'done';
+}
+
+/** How an activity went. */
+export interface Learnt {
+  /** The score that counts: a percentage, or null where there is none. */
+  readonly score: number | null;
+  /** Whether it is done with this. Whoever is done stays so. */
+  readonly enough: boolean;
+  readonly request: RequestFacts;
+}
+
+/** The change of a person that follows from how an activity went, or why there can be none. */
+export function learnt(
+  state: SiteState,
+  { person, facts }: Visitor,
+  id: ItemId,
+  { score, enough, request }: Learnt,
+): SiteChange | string {
+  const current = person && state.people.get(person.id);
+  const item = state.outline.items.get(id);
+  const { compiled } = state.live;
+  if (!current || item?.kind !== 'activity') return 'There is no such activity any more.';
+  const learner = { ...current.facts, passphrases: facts.passphrases };
+  if (decide(compiled, id, learner, request).kind !== 'open') return 'This is not open.';
+  const before = recordOf(current);
+  const change = (summary: string, completions: typeof before.completions): SiteChange => ({
+    summary: `${before.name} ${summary}`,
+    people: [{ before, after: { ...before, completions: [...completions] } }],
+    names: null,
+  });
+  if (isCompleted(before.completions, id))
+    return change(
+      `took “${item.title}” again: ${score} %`,
+      score === null ? before.completions : withScore(before.completions, id, score),
+    );
+  const made = enough ? completing(compiled, learner, item, score, request) : [];
+  const named = made.flatMap((one) => {
+    const done = state.outline.items.get(one.item);
+    return done ? [done.kind === 'activity' ? done.title : `${KINDS[done.kind].one} “${done.title}”`] : [];
+  });
+  const scored = score === null ? '' : `: ${score} %`;
+  return change(`is done with ${named.join(', and with ')}${scored}`, [...before.completions, ...made]);
 }

@@ -9,12 +9,14 @@ import {
   type ItemId,
   isDay,
   isReserved,
+  newQuiz,
   normaliseAddress,
   sectionsOf,
 } from '@/core';
 import { newId as id } from '../forms';
 import type { SiteState } from '../running';
 import { contentOf } from '../view';
+import { editedQuiz, emptyQuiz, quizProblems, quizShape } from './quiz-form';
 import { editedSection, type SectionRead, sectionProblems, sectionShape, title } from './section-form';
 
 const name = z.string().trim().min(1).max(200);
@@ -34,6 +36,7 @@ const document = z.strictObject({
   facts: facts.default({ category: null, tags: [], author: null, date: null, picture: null }),
   /** Of an activity: what one does in it. */
   activity: z.enum(ACTIVITY_TYPES).nullable().default(null),
+  quiz: quizShape.nullable().default(null),
   sections: z.array(sectionShape).max(100, 'A page has at most 100 sections.').default([]),
 });
 
@@ -64,10 +67,18 @@ export function documentOf(state: SiteState, item: Addressed): Document {
       picture: picture ?? null,
     },
     activity: item.kind === 'activity' ? item.activity : null,
+    quiz: quizOf(state, item),
     sections: sectionsOf(outline, item.id).map((section) =>
       editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
     ),
   };
+}
+
+/** What a quiz asks, as it is edited; what was asked before an activity became something else is kept for its author. */
+function quizOf(state: SiteState, item: Addressed): Document['quiz'] {
+  const { quiz } = contentOf(state, item.id);
+  if (quiz) return editedQuiz(quiz);
+  return item.kind === 'activity' && item.activity === 'quiz' ? editedQuiz(newQuiz) : null;
 }
 
 /** A document that was read and can go to the site. */
@@ -114,7 +125,21 @@ export function readDocument(
       message,
     })),
   );
+  problems.push(...quizFaults(read));
   return problems.length > 0 || address === null ? { problems } : { document: read, address };
+}
+
+/** What is wrong with a quiz; one that is not published may ask nothing yet. */
+function quizFaults({ quiz, activity, published }: Document): readonly DocumentProblem[] {
+  const empty = published ? emptyQuiz(activity, quiz) : null;
+  return [
+    ...(quiz === null ? [] : quizProblems(quiz)),
+    ...(empty === null ? [] : [{ question: null, message: empty }]),
+  ].map(({ question, message }) => ({
+    path: question === null ? 'quiz' : `quiz.questions.${question}`,
+    line: null,
+    message,
+  }));
 }
 
 const plain = (message: string): string =>

@@ -14,6 +14,7 @@ import {
 import { type SiteState, yielder } from '../running';
 import { readAhead } from '../texts';
 import { contentOf, deadLinksIn, picturesWithoutWords, regionsIn } from '../view';
+import { emptyQuiz } from './quiz-form';
 import { editedSection, sectionProblems } from './section-form';
 
 export interface Fault {
@@ -53,13 +54,20 @@ async function faultsOf(state: SiteState, page: Addressed): Promise<readonly Fau
       textsIn(regionsIn(compiled, contentOf(state, id).body).pieces).map(({ text }) => text),
     ),
   );
-  return sections.flatMap((section) =>
-    faultsWithin(state, section).map((message) => ({
-      item: page.id,
-      section: nameInContext(section, state.outline),
-      message,
-    })),
-  );
+  const empty =
+    page.kind === 'activity' && page.published
+      ? emptyQuiz(page.activity, contentOf(state, page.id).quiz ?? null)
+      : null;
+  return [
+    ...(empty === null ? [] : [{ item: page.id, section: null, message: empty }]),
+    ...sections.flatMap((section) =>
+      faultsWithin(state, section).map((message) => ({
+        item: page.id,
+        section: nameInContext(section, state.outline),
+        message,
+      })),
+    ),
+  ];
 }
 
 /** What is wrong with what a section says. */

@@ -6,6 +6,7 @@ export {
 } from './change-items';
 export type { Document, DocumentProblem } from './document';
 export { type PreviewAnswer, previewWriting } from './preview';
+export { editedQuiz, type QuizRead, quizProblems, quizShape } from './quiz-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 export { bringBack, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
 export {

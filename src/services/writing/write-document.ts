@@ -248,7 +248,11 @@ function itemsFor(
       ...(facts && { facts }),
       ...(rest.kind === 'activity' && { activity: document.activity ?? rest.activity }),
     } as Addressed,
-    content: { ...contentOf(state, item.id), summary: document.summary },
+    content: {
+      ...contentOf(state, item.id),
+      summary: document.summary,
+      ...(document.quiz && { quiz: document.quiz }),
+    },
   };
   const sections = document.sections.map((section, rank) =>
     storedSection(section, item.id, rank, vocabulary),

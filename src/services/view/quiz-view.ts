@@ -1,0 +1,235 @@
+/**
+ * A quiz as a learner meets it. What would be right is in the answer of this only where they may be told, and never while they
+ * are being asked.
+ */
+import {
+  type Answer,
+  type Asked,
+  type Day,
+  type Item,
+  isAnswered,
+  momentIn,
+  QUESTIONS,
+  type QuestionKind,
+  type Quiz,
+  rightAnswer,
+  type Turn,
+  tellsAnswers,
+  turnOf,
+  worthOf,
+} from '@/core';
+import type { QuizAttempt } from '@/store';
+import type { SiteState } from '../running';
+import { addressIn, type View } from './context';
+import { type ActivityPlace, placeInCourse } from './course-view';
+import { type Frame, frameFor } from './frame';
+import { outlineOf, type QuizOutline, quizAddress } from './quiz-outline';
+import { htmlIn } from './texts';
+
+/** A question as it is asked. */
+export interface QuestionView {
+  /** What its fields in the form are called: this, or this with a point and a place behind it. */
+  readonly name: string;
+  readonly kind: QuestionKind;
+  readonly html: string;
+  readonly how: string;
+  readonly points: number;
+  /** What there is to choose or to put in order. */
+  readonly choices: readonly string[];
+  /** Of pairs: what something belongs to. */
+  readonly lefts: readonly string[];
+  readonly answer: Answer;
+  readonly problem: string | null;
+}
+
+/** A question as it was answered. */
+export interface AnsweredView {
+  readonly html: string;
+  /** What was answered, a line each. */
+  readonly given: readonly string[];
+  readonly worth: 'right' | 'partly right' | 'wrong' | 'not answered';
+  /** What would have been right, a line each; nothing where it was. */
+  readonly right: readonly string[];
+  readonly feedback: readonly string[];
+}
+
+export interface PastAttempt {
+  readonly number: number;
+  readonly on: Day;
+  readonly score: number;
+  readonly passed: boolean;
+  /** Whether it ended because its time was up. */
+  readonly timeUp: boolean;
+}
+
+export interface QuizView {
+  readonly frame: Frame;
+  readonly title: string;
+  /** Where it is introduced. */
+  readonly address: string;
+  readonly place: ActivityPlace | null;
+  readonly outline: QuizOutline;
+  readonly turn:
+    | Exclude<Turn, { kind: 'wait' }>
+    /** By the site's clock. */
+    | { readonly kind: 'wait'; readonly until: string };
+  /** Where an attempt begins, is kept and is handed in. */
+  readonly action: string;
+  readonly attempt: {
+    readonly number: number;
+    /** Until when it takes answers, by the site's clock, and how many seconds that is from now. */
+    readonly until: { readonly clock: string; readonly seconds: number } | null;
+    readonly questions: readonly QuestionView[];
+  } | null;
+  /** The last one first. */
+  readonly past: readonly PastAttempt[];
+  /** The last attempt, question by question; null where that is not told. */
+  readonly answered: readonly AnsweredView[] | null;
+}
+
+/** What is wrong with what was filled in, by question; null where nothing is. */
+export type AnswerProblems = readonly (string | null)[];
+
+/** A quiz that is open to this visitor, with the attempts that they made at it. */
+export function quizView(
+  view: View,
+  activity: Extract<Item, { kind: 'activity' }>,
+  quiz: Quiz,
+  attempts: readonly QuizAttempt[],
+  now: Date,
+  problems: AnswerProblems = [],
+): QuizView {
+  const results = attempts.map(resultOf);
+  const turn = turnOf(quiz, results, now);
+  const underWay = attempts.find(({ finished }) => finished === null);
+  const past = attempts.filter(({ finished }) => finished !== null).toReversed();
+  const [last] = past;
+  return {
+    frame: frameFor(view, activity.id),
+    title: activity.title,
+    address: addressIn(view, activity.address),
+    place: placeInCourse(view, activity.id),
+    outline: outlineOf(quiz),
+    turn: turn.kind === 'wait' ? { kind: 'wait', until: clockOf(view.state, turn.until, now) } : turn,
+    action: quizAddress(view, activity.id),
+    attempt: underWay
+      ? {
+          number: underWay.number,
+          until: underWay.until && {
+            clock: clockOf(view.state, underWay.until, now),
+            seconds: Math.max(0, Math.floor((underWay.until.getTime() - now.getTime()) / 1000)),
+          },
+          questions: underWay.asked.map((asked, at) =>
+            questionView(view, asked, at, underWay.answers[at] ?? [], problems[at] ?? null),
+          ),
+        }
+      : null,
+    past: past.map(({ number, finished, until, score, passMark }) => ({
+      number,
+      on: momentIn(view.state.settings.timeZone, finished ?? now).today,
+      score: score ?? 0,
+      passed: (score ?? 0) >= passMark,
+      timeUp: until !== null && finished !== null && finished >= until,
+    })),
+    answered:
+      last && tellsAnswers(quiz, results)
+        ? last.asked.map((asked, at) => answeredView(view, asked, last.answers[at] ?? []))
+        : null,
+  };
+}
+
+/** How an attempt went. */
+export const resultOf = ({ score, passMark, finished }: QuizAttempt) => ({
+  score,
+  passed: score !== null && score >= passMark,
+  finished,
+});
+
+function questionView(
+  view: View,
+  { question, shown }: Asked,
+  at: number,
+  answer: Answer,
+  problem: string | null,
+): QuestionView {
+  return {
+    name: `q${at}`,
+    kind: question.kind,
+    html: htmlIn(view, question.text),
+    how: QUESTIONS[question.kind].how,
+    points: question.points,
+    choices: shown.map((place) => choicesOf(question)[place] ?? ''),
+    lefts: question.kind === 'pairs' ? question.pairs.map(({ left }) => left) : [],
+    answer,
+    problem,
+  };
+}
+
+/** What there is to choose or to put in order, in its author's order. */
+function choicesOf(question: Asked['question']): readonly string[] {
+  switch (question.kind) {
+    case 'one':
+    case 'several':
+      return question.options.map(({ text }) => text);
+    case 'order':
+      return question.steps;
+    case 'pairs':
+      return question.pairs.map(({ right }) => right);
+    case 'number':
+    case 'text':
+      return [];
+    default:
+      return question satisfies never;
+  }
+}
+
+function answeredView(view: View, asked: Asked, answer: Answer): AnsweredView {
+  const { question, shown } = asked;
+  const worth = worthOf(asked, answer);
+  const chosen = (place: string | undefined) =>
+    place === undefined || place === '' ? null : shown[Number(place)];
+  const feedback =
+    question.kind === 'one' || question.kind === 'several'
+      ? answer.flatMap((place) => question.options[chosen(place) ?? -1]?.feedback || [])
+      : [];
+  return {
+    html: htmlIn(view, question.text),
+    given: given(asked, answer),
+    worth: !isAnswered(answer) ? 'not answered' : worth >= 1 ? 'right' : worth > 0 ? 'partly right' : 'wrong',
+    right: worth >= 1 ? [] : rightAnswer(asked),
+    feedback: [...feedback, ...(question.feedback === '' ? [] : [question.feedback])],
+  };
+}
+
+/** What was answered, in words. */
+function given({ question, shown }: Asked, answer: Answer): readonly string[] {
+  const choices = choicesOf(question);
+  const shownAt = (place: string | undefined) => choices[shown[Number(place || Number.NaN)] ?? -1] ?? '';
+  switch (question.kind) {
+    case 'one':
+    case 'several':
+      return answer.map(shownAt);
+    case 'number':
+    case 'text':
+      return answer.filter((text) => text.trim() !== '');
+    case 'order':
+      return answer
+        .map((place, at) => ({ place: Number(place), text: shownAt(String(at)) }))
+        .filter(({ place }) => place > 0)
+        .toSorted((one, other) => one.place - other.place)
+        .map(({ text }) => text);
+    case 'pairs':
+      return question.pairs.flatMap(({ left }, at) =>
+        answer[at] ? [`${left}: ${shownAt(answer[at])}`] : [],
+      );
+    default:
+      return question satisfies never;
+  }
+}
+
+/** A moment by the site's clock: "14:35", with its day when that is another. */
+function clockOf({ settings: { timeZone } }: SiteState, at: Date, now: Date): string {
+  const { today, minute } = momentIn(timeZone, at);
+  const clock = `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
+  return today === momentIn(timeZone, now).today ? clock : `${clock} on ${today}`;
+}

@@ -1,0 +1,74 @@
+/** Attempts at quizzes. */
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { type Answer, type Asked, asId, type ItemId, type PersonId } from '@/core';
+import type { Database } from './database';
+import { quizAttempts } from './schema';
+
+export interface QuizAttempt {
+  readonly id: string;
+  readonly person: PersonId;
+  readonly activity: ItemId;
+  readonly number: number;
+  readonly asked: readonly Asked[];
+  readonly answers: readonly Answer[];
+  readonly passMark: number;
+  readonly begun: Date;
+  readonly until: Date | null;
+  readonly finished: Date | null;
+  readonly score: number | null;
+}
+
+/** Begins an attempt; false when there is one with this number, or one under way, whoever began it. */
+export async function insertQuizAttempt(db: Database, attempt: QuizAttempt): Promise<boolean> {
+  const rows = await db
+    .insert(quizAttempts)
+    .values(attempt)
+    .onConflictDoNothing()
+    .returning({ id: quizAttempts.id });
+  return rows.length > 0;
+}
+
+/** Somebody's attempts at a quiz, the first of them first. */
+export async function readQuizAttempts(
+  db: Database,
+  person: PersonId,
+  activity: ItemId,
+): Promise<readonly QuizAttempt[]> {
+  const rows = await db
+    .select()
+    .from(quizAttempts)
+    .where(and(eq(quizAttempts.person, person), eq(quizAttempts.activity, activity)))
+    .orderBy(asc(quizAttempts.number));
+  return rows.map((row) => ({
+    ...row,
+    person: asId<PersonId>(row.person),
+    activity: asId<ItemId>(row.activity),
+  }));
+}
+
+/** Keeps what was filled in so far; false when the attempt is handed in already. */
+export async function keepQuizAnswers(
+  db: Database,
+  id: string,
+  answers: readonly Answer[],
+): Promise<boolean> {
+  const rows = await db
+    .update(quizAttempts)
+    .set({ answers })
+    .where(and(eq(quizAttempts.id, id), isNull(quizAttempts.finished)))
+    .returning({ id: quizAttempts.id });
+  return rows.length > 0;
+}
+
+/** Notes how an attempt went; false when that was noted before. */
+export async function finishQuizAttempt(
+  db: Database,
+  { id, answers, score, finished }: Pick<QuizAttempt, 'id' | 'answers' | 'score' | 'finished'>,
+): Promise<boolean> {
+  const rows = await db
+    .update(quizAttempts)
+    .set({ answers, score, finished })
+    .where(and(eq(quizAttempts.id, id), isNull(quizAttempts.finished)))
+    .returning({ id: quizAttempts.id });
+  return rows.length > 0;
+}
