@@ -85,6 +85,12 @@ describe('the check itself', () => {
     ['search', /^\/search/, 'text', (copy) => withheld(copy, 'rota-text').content?.body],
     ['walk', /^\/walk/, 'text', (copy) => withheld(copy, 'handover-text').content?.body],
     [
+      'quiz',
+      /^\/me\/quiz/,
+      'right answer',
+      (copy) => JSON.stringify(withheld(copy, 'first-opening-quiz').content?.quiz),
+    ],
+    [
       'form',
       /^\/forms/,
       'section part',

@@ -124,6 +124,7 @@ function testHolds(
       return compared('choice', test, item?.kind === 'activity' ? item.activity : undefined, request, [
         'reading',
         'video',
+        'quiz',
       ]);
     case 'purchase':
       if (!is(vocabulary.products, about)) return undefined;

@@ -135,6 +135,7 @@ describe('a walk', () => {
     const course = await withheld('wren', '/courses/dome-operator-induction');
     expect(course.filter(({ where }) => where === 'entry')).toMatchObject([
       { title: 'Night drill', given: 'locked' },
+      { title: 'Before your first opening', given: 'locked' },
       { title: 'Optics bench', given: 'locked' },
     ]);
     const list = await withheld(null, '/category/crew-bulletins');

@@ -23,6 +23,7 @@ import {
   type VisitorFacts,
 } from '@/core';
 import type { StoredItem } from '@/store';
+import { QUIZ, QUIZ_HANDED_IN } from './doors';
 import type { Mark } from './marks';
 
 /** A visitor of the copy, as far as decisions are concerned. */
@@ -33,20 +34,30 @@ export interface Eyes {
 }
 
 /**
- * Whether a visitor may have a mark where it turned up: at an item, or where none is (`null`). For most marks that makes no
- * difference; one of a shared section may stand on one page and not on another.
+ * Whether a visitor may have a mark where it turned up: at an item, or where none is (`null`), by which door. For most marks
+ * that makes no difference; one of a shared section may stand on one page and not on another, and what a quiz asks is at its
+ * own door alone.
  */
 export function mayHave(
   eyes: Eyes,
   mark: Mark,
   stored: ReadonlyMap<ItemId, StoredItem>,
   at: Item | null,
+  door: string,
 ): boolean {
   const { compiled, facts, request } = eyes;
   const { item: id, part } = mark;
   if (part.kind === 'own word') return part.person === facts.id;
   const item = id === null ? undefined : compiled.outline.items.get(id);
   if (!item) return false;
+  if (part.kind === 'question' || part.kind === 'right answer')
+    return (
+      facts.signedIn &&
+      decide(compiled, item.id, facts, request).kind === 'open' &&
+      (door === QUIZ_HANDED_IN
+        ? part.kind === 'question' || tellsToAll(stored.get(item.id))
+        : door === QUIZ && part.kind === 'question')
+    );
   const allowed = (decision: Decision, about: Item | null) =>
     mayHaveBy(decision, about, eyes, item, part, stored);
   if (!isShared(item)) return allowed(decide(compiled, item.id, facts, request), null);
@@ -65,7 +76,7 @@ function mayHaveBy(
   about: Item | null,
   { compiled, facts, request }: Eyes,
   item: Item,
-  part: Exclude<Mark['part'], { kind: 'own word' }>,
+  part: Exclude<Mark['part'], { kind: 'own word' | 'question' | 'right answer' }>,
   stored: ReadonlyMap<ItemId, StoredItem>,
 ): boolean {
   const { vocabulary } = compiled;
@@ -107,6 +118,16 @@ function mayHaveBy(
     default:
       return part satisfies never;
   }
+}
+
+/** Whether a quiz tells what would have been right to somebody who handed in one attempt without an answer. */
+function tellsToAll(stored: StoredItem | undefined): boolean {
+  const { answers = 'never', attempts, passMark } = stored?.content.quiz ?? {};
+  return (
+    answers === 'after the attempt' ||
+    (answers === 'after the last attempt' && attempts === 1) ||
+    (answers === 'after passing' && passMark === 0)
+  );
 }
 
 const teases = (decision: Decision): boolean =>

@@ -1,5 +1,5 @@
 /** Every door of a site, as the requests that a visitor with too much time would make. */
-import { isAddressed, OPENABLE_KINDS, type Outline, pathOf } from '@/core';
+import { type ItemId, isAddressed, OPENABLE_KINDS, type Outline, pathOf } from '@/core';
 import { slugOf } from '../view';
 import type { Tester } from './copy';
 import { COMMON } from './marks';
@@ -11,7 +11,13 @@ export interface Try {
   readonly path: string;
   readonly method: 'GET' | 'POST';
   readonly headers: Readonly<Record<string, string>>;
+  /** What is sent with it; nothing, unless it is said. */
+  readonly form?: string;
 }
+
+/** What is asked of a quiz, and what is told of it once it was handed in without an answer. */
+export const QUIZ = 'quiz';
+export const QUIZ_HANDED_IN = 'quiz that was handed in';
 
 const ask = (door: string, path: string, headers: Record<string, string> = {}): Try => ({
   door,
@@ -44,6 +50,7 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
     if (item.kind === 'file' && path !== null)
       yield ask('file', encodeURI(path), { ...own, range: 'bytes=0-' });
     yield ask('API', `/api/items/${encodeURIComponent(item.id)}`, bearer(tester.apiKey));
+    if (item.kind === 'activity' && item.activity === 'quiz') yield* quizTries(item.id, own);
     if (item.kind === 'section')
       yield {
         door: 'form',
@@ -67,10 +74,33 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
   if (tester.walk) {
     const walking = cookie(tester.walk.session);
     for (const path of pathsOf(outline)) yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
+    for (const item of outline.items.values())
+      if (item.kind === 'activity')
+        yield ask('walk', `/walk/${tester.walk.token}/me/quiz/${encodeURIComponent(item.id)}`, walking);
     yield ask('walk', `/walk/${tester.walk.token}/search?q=${COMMON}`, walking);
     // A walk's address is good for nothing without the session it belongs to.
     yield ask('walk of somebody else', `/walk/${tester.walk.token}/`, own);
   }
+}
+
+/** Begins an attempt, looks at it, hands it in as it is, and looks at what is told. */
+function* quizTries(activity: ItemId, own: Readonly<Record<string, string>>): Generator<Try> {
+  const path = `/me/quiz/${encodeURIComponent(activity)}`;
+  const send = (door: string, to: string, form: string): Try => ({
+    door,
+    path: to,
+    method: 'POST',
+    headers: { ...own, 'content-type': 'application/x-www-form-urlencoded' },
+    form,
+  });
+  yield ask(QUIZ, path, own);
+  yield send(QUIZ, `${path}/begin`, '');
+  yield ask(QUIZ, path, own);
+  yield send(QUIZ, path, 'attempt=1&do=keep&q0=0&q1=0&q2=x');
+  yield send(QUIZ, path, 'attempt=1&do=hand+in');
+  yield ask(QUIZ, path, own);
+  yield send(QUIZ_HANDED_IN, path, 'attempt=1&do=hand+in+as+it+is');
+  yield ask(QUIZ_HANDED_IN, path, own);
 }
 
 const bearer = (key: string | null): Record<string, string> =>

@@ -93,9 +93,9 @@ export async function tryDoors(
     const facts = tester.person === null ? guest : (copy.people.get(tester.person)?.facts ?? guest);
     const eyes: Eyes = { compiled: copy.live.compiled, facts, request };
     const allowed = new Map<string, boolean>();
-    const may = (mark: Mark, at: Item | null) => {
-      const key = `${mark.word} ${at?.id}`;
-      const known = allowed.get(key) ?? mayHave(eyes, mark, stored, at);
+    const may = (mark: Mark, at: Item | null, door: string) => {
+      const key = `${mark.word} ${at?.id} ${door}`;
+      const known = allowed.get(key) ?? mayHave(eyes, mark, stored, at, door);
       allowed.set(key, known);
       return known;
     };
@@ -123,7 +123,7 @@ export async function tryDoors(
           method: attempt.method,
           headers: attempt.headers,
           redirect: 'manual',
-          ...(attempt.method === 'POST' && { body: '' }),
+          ...(attempt.method === 'POST' && { body: attempt.form ?? '' }),
         }),
       );
       const body = Buffer.from(await response.arrayBuffer()).toString('latin1');
@@ -139,7 +139,7 @@ export async function tryDoors(
       for (const word of new Set(text.toLowerCase().match(MARK))) {
         const mark = planted.marks.get(word);
         // What one asked with is no news, and neither is where one is sent.
-        if (!mark || attempt.path.toLowerCase().includes(word) || may(mark, at)) continue;
+        if (!mark || attempt.path.toLowerCase().includes(word) || may(mark, at, attempt.door)) continue;
         if (told !== null && told === mark.item) continue;
         report(attempt, mark);
       }
@@ -152,7 +152,7 @@ export async function tryDoors(
     const nowhere = `qz${'0'.repeat(14)}`;
     const nothing = withoutHeaders((await search(nowhere)).text).replaceAll(nowhere, '');
     for (const mark of sample(
-      [...planted.marks.values()].filter((one) => !may(one, null) && SEARCHED.has(one.part.kind)),
+      [...planted.marks.values()].filter((one) => !may(one, null, 'search') && SEARCHED.has(one.part.kind)),
       SOUGHT,
     )) {
       const { text } = await search(mark.word);
@@ -164,7 +164,7 @@ export async function tryDoors(
   return { visitors: testers.length, requests, marks: planted.marks.size, leaks, leaked };
 }
 
-const SEARCHED = new Set(['title', 'summary', 'text', 'section part']);
+const SEARCHED = new Set(['title', 'summary', 'text', 'section part', 'question', 'right answer']);
 
 const withoutHeaders = (text: string): string => text.slice(text.indexOf('<!doctype'));
 

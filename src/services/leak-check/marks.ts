@@ -12,6 +12,8 @@ import {
   type PersonId,
   type Policy,
   parseRegions,
+  type Question,
+  type Quiz,
   type Section,
   type SiteNames,
   testsIn,
@@ -45,6 +47,9 @@ export type Part =
     }
   /** A person's own name, or what their profile says: for themselves alone. */
   | { readonly kind: 'own word'; readonly person: PersonId }
+  /** What a quiz asks and offers; and what is told of it afterwards: what would have been right, and why. */
+  | { readonly kind: 'question' }
+  | { readonly kind: 'right answer' }
   /** A caption, a label, a question of a form. */
   | { readonly kind: 'section part'; readonly with: ItemId | 'nobody' | null };
 
@@ -102,7 +107,8 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[]): Plan
         const address = keep
           ? marked.address
           : (`${marked.address}-${plant(item.id, { kind: 'address' })}` as Address);
-        return { item: { ...marked, address }, content: { ...content, summary } };
+        const quiz = content.quiz && markedQuiz(content.quiz, (kind) => plant(item.id, { kind }));
+        return { item: { ...marked, address }, content: { ...content, summary, ...(quiz && { quiz }) } };
       }
       case 'section':
         return {
@@ -233,6 +239,47 @@ function markedParts(
     default:
       return section satisfies never;
   }
+}
+
+/** A quiz with a mark in everything that it asks, and in everything that it tells afterwards. */
+function markedQuiz(quiz: Quiz, plantAs: (kind: 'question' | 'right answer') => string): Quiz {
+  const asked = (text: string) => `${text} ${COMMON} ${plantAs('question')}`;
+  const told = (text: string) => `${text} ${COMMON} ${plantAs('right answer')}`;
+  const marked = (question: Question): Question => {
+    switch (question.kind) {
+      case 'one':
+      case 'several':
+        return {
+          ...question,
+          options: question.options.map(({ text, right, feedback }) => ({
+            text: asked(text),
+            right,
+            feedback: told(feedback),
+          })),
+        };
+      case 'number':
+        return question;
+      case 'text':
+        return { ...question, accepted: question.accepted.map(told) };
+      case 'order':
+        return { ...question, steps: question.steps.map(asked) };
+      case 'pairs':
+        return {
+          ...question,
+          pairs: question.pairs.map(({ left, right }) => ({ left: asked(left), right: asked(right) })),
+        };
+      default:
+        return question satisfies never;
+    }
+  };
+  return {
+    ...quiz,
+    questions: quiz.questions.map((question) => ({
+      ...marked(question),
+      text: asked(question.text),
+      feedback: told(question.feedback),
+    })),
+  };
 }
 
 /** A text with a mark at the beginning and the end of every piece. */

@@ -206,7 +206,7 @@ describe('what opens one after the other', () => {
     );
     expect(await change({ kind: 'remove', item: 'ladder-safety' })).toMatchObject(opened);
     expect(previewRemoval(trivet, greta, 'ladder-safety')?.opens).toHaveLength(1);
-    expect(below('before-you-climb').filter((one) => one !== 'gone')).toHaveLength(4);
+    expect(below('before-you-climb').filter((one) => one !== 'gone')).toHaveLength(5);
   });
 
   it('is not hidden by writing, where nothing is asked', async () => {
