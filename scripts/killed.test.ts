@@ -1,6 +1,6 @@
 /**
  * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages or records what somebody is done
- * with leaves the old state or the new one.
+ * with and how a quiz went leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';

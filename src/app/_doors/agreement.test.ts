@@ -212,6 +212,7 @@ describe('what can’t be kept', () => {
     '/forms/visit-form': ['field-0'],
     '/groups/sky-diary/follow': ['next'],
     '/me/done/star-trails': ['next'],
+    '/me/quiz/first-opening-quiz': ['attempt', 'do', 'q0'],
   };
 
   it('is refused in every field of every form, and nothing fails', async () => {
@@ -247,6 +248,7 @@ describe('what can’t be kept', () => {
       '/api/items/%00',
       '/groups/%00/follow',
       '/me/done/%00',
+      '/me/quiz/%00',
       '/walk/%00',
       '/sign-up/confirm?token=%00',
     ])
