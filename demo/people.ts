@@ -105,6 +105,7 @@ const known = (today: Day): readonly Person[] => {
       roles: ['tutor'],
       joined: '2021-06-21',
       purchases: [pass('observer-pass', 10, 355)],
+      desk: { right: 'tutor', branch: null },
       profile: { team: 'Optics', 'hours-logged': 205 },
     }),
     person('basil', 'Basil Thorne', {
@@ -143,6 +144,7 @@ function others(count: number, today: Day): Person[] {
   const chance = (share: number) => random() < share;
   const made = new Map<string, Person>();
   const story = storyteller(today);
+  const learnt = learning(today);
   while (made.size < count) {
     const name = `${pick(FIRST)} ${pick(LAST)}`;
     const id = name.toLowerCase().replace(' ', '-');
@@ -154,7 +156,9 @@ function others(count: number, today: Day): Person[] {
     ];
     const roles = [...(chance(0.15) ? ['volunteer'] : []), ...(chance(0.04) ? ['trustee'] : [])];
     const level = chance(0.3) ? null : chance(0.5) ? 'friend' : chance(0.65) ? 'observer' : 'keeper';
-    if (!made.has(id)) made.set(id, person(id, name, { level, groups, roles, ...story({ level, groups }) }));
+    if (made.has(id)) continue;
+    const told = story({ level, groups });
+    made.set(id, person(id, name, { level, groups, roles, ...told, ...learnt(groups, told) }));
   }
   return [...made.values()];
 }
@@ -193,6 +197,37 @@ function storyteller(today: Day) {
         ...(chance(0.2) ? [{ product: 'winter-atlas', on: addDays(today, -whole(500)) }] : []),
         ...(chance(0.15) ? [{ product: 'comet-night', on: addDays(today, -whole(30)) }] : []),
       ],
+    };
+  };
+}
+
+/** What each course asks for, in its order, and of whom. */
+const CLIMB = ['ladder-safety', 'red-light', 'opening-words', 'night-drill', 'first-opening-quiz'];
+const OF_TEAM: Readonly<Record<string, readonly string[]>> = {
+  Optics: ['clean-hands', 'collimation'],
+  Grounds: ['the-round', 'shed-and-mower'],
+};
+const PHOTO = ['star-trails', 'watch-it-turn', 'darks-and-flats', 'adding-up'];
+
+/** How far somebody is in a course: from a generator of its own as well. */
+function learning(today: Day) {
+  const random = seeded(3119);
+  const whole = (most: number) => Math.floor(random() * most);
+  return (groups: readonly string[], { profile }: Partial<Person>): Partial<Person> => {
+    const crew = groups.includes('dome-crew');
+    if (!crew && random() > 0.22) return {};
+    const began = crew ? 4 + whole(70) : 1 + whole(40);
+    const list = crew ? [...CLIMB, ...(OF_TEAM[String(profile?.team)] ?? [])] : PHOTO;
+    // Some go on to the end; most stop where it takes an evening.
+    const count = Math.min(list.length, whole(list.length + 2), Math.ceil(began / 4));
+    const completions = list.slice(0, count).map((item, at) => ({
+      item,
+      on: addDays(today, -Math.max(0, began - 3 - at * 3)),
+      ...(item === 'first-opening-quiz' && { score: 75 + 5 * whole(6) }),
+    }));
+    return {
+      enrolments: [{ course: crew ? 'dome-induction' : 'astrophotography', on: addDays(today, -began) }],
+      completions,
     };
   };
 }

@@ -23,6 +23,7 @@ const ROOMS = [
   'policy',
   'view',
   'visiting',
+  'learning',
   'checking',
   'writing',
   'leak-check',

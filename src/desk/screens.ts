@@ -115,6 +115,24 @@ export const SCREENS = {
     read: ({ text }) => ({ audience: (text('audience') ?? null) as AudienceId | null }),
     write: ({ audience }) => ({ audience }),
   }),
+  /** How far the learners of a course are, on a day; one of them, or none. */
+  learners: entry<{
+    readonly course: string | null;
+    readonly person: string | null;
+    readonly day: string | null;
+  }>({
+    title: 'Learners',
+    path: 'learners',
+    tab: 'Learners',
+    find: ['Go to the learners', 'progress in courses'],
+    need: 'learners',
+    read: ({ text }) => ({
+      course: text('course') ?? null,
+      person: text('person') ?? null,
+      day: text('day') ?? null,
+    }),
+    write: ({ course, person, day }) => ({ course, person, day }),
+  }),
   /** Revisions and changes of people; one that is looked at, or none. */
   history: entry<{ readonly revision: number | null }>({
     title: 'History',

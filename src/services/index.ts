@@ -29,6 +29,19 @@ export {
   tryDoors,
 } from './leak-check';
 export {
+  type ActivityOfLearner,
+  type CourseProgress,
+  courseProgress,
+  coursesTaught,
+  type EnrolPreview,
+  enrolLearners,
+  exportProgress,
+  type LearnerReport,
+  learnerReport,
+  markDone,
+  type ProgressOfLearner,
+} from './learning';
+export {
   boardSets,
   type Crowd,
   type CsvDryRun,

@@ -1,5 +1,5 @@
 /** A question of a quiz, to be answered without scripts, and as it was answered. */
-import { LONGEST_ANSWER } from '@/core';
+import { counted, LONGEST_ANSWER } from '@/core';
 import type { AnsweredView, QuestionView } from '@/services';
 
 interface QuestionProps {
@@ -14,7 +14,7 @@ export function Question({ question, number }: QuestionProps) {
     <fieldset className={problem === null ? 'quiz-question' : 'quiz-question is-wrong'} id={name}>
       <legend>
         Question {number}
-        {points !== 1 && <span className="hint"> counts {points} times</span>}
+        {points !== 1 && <span className="hint"> {counted(points, 'point')}</span>}
       </legend>
       <Text html={html} />
       <p className="hint" id={`${name}-how`}>

@@ -89,7 +89,7 @@ function Attempt({ quiz: { action, outline }, attempt, mends }: AttemptProps) {
           Hand in
         </button>
         {mends && (
-          <button className="button is-quiet" type="submit" name="do" value="hand in as it is">
+          <button className="plain" type="submit" name="do" value="hand in as it is">
             Hand in as it is
           </button>
         )}

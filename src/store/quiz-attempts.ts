@@ -1,5 +1,5 @@
 /** Attempts at quizzes. */
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { type Answer, type Asked, asId, type ItemId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { quizAttempts } from './schema';
@@ -28,21 +28,38 @@ export async function insertQuizAttempt(db: Database, attempt: QuizAttempt): Pro
   return rows.length > 0;
 }
 
-/** Somebody's attempts at a quiz, the first of them first. */
+/** Somebody's attempts at some quizzes, the first of each first. */
 export async function readQuizAttempts(
   db: Database,
   person: PersonId,
-  activity: ItemId,
+  activities: readonly ItemId[],
 ): Promise<readonly QuizAttempt[]> {
+  if (activities.length === 0) return [];
   const rows = await db
     .select()
     .from(quizAttempts)
-    .where(and(eq(quizAttempts.person, person), eq(quizAttempts.activity, activity)))
+    .where(and(eq(quizAttempts.person, person), inArray(quizAttempts.activity, [...activities])))
     .orderBy(asc(quizAttempts.number));
   return rows.map((row) => ({
     ...row,
     person: asId<PersonId>(row.person),
     activity: asId<ItemId>(row.activity),
+  }));
+}
+
+/** Who has begun which of these quizzes, handed in or not. */
+export async function readQuizzesBegun(
+  db: Database,
+  activities: readonly ItemId[],
+): Promise<readonly { readonly person: PersonId; readonly activity: ItemId }[]> {
+  if (activities.length === 0) return [];
+  const rows = await db
+    .selectDistinct({ person: quizAttempts.person, activity: quizAttempts.activity })
+    .from(quizAttempts)
+    .where(inArray(quizAttempts.activity, [...activities]));
+  return rows.map(({ person, activity }) => ({
+    person: asId<PersonId>(person),
+    activity: asId<ItemId>(activity),
   }));
 }
 

@@ -42,7 +42,7 @@ async function ask(who: string | null, path: string, form?: Form, at = now) {
 }
 
 const attemptsOf = (who: string): Promise<readonly QuizAttempt[]> =>
-  readQuizAttempts(trivet.db, asId<PersonId>(who), QUIZ);
+  readQuizAttempts(trivet.db, asId<PersonId>(who), [QUIZ]);
 const begin = (who = 'ines', at = now) => ask(who, `${DOOR}/begin`, {}, at);
 const completions = (who: string) => trivet.state.people.get(asId<PersonId>(who))?.facts.completions ?? [];
 

@@ -5,4 +5,6 @@ export * from './attempt';
 export * from './completing';
 export * from './drawing';
 export * from './pacing';
+export * from './progress';
 export * from './quiz';
+export * from './review';

@@ -6,8 +6,8 @@ import type { ReactNode } from 'react';
 import { type Option, type Pair, QUESTION_KINDS, QUESTIONS, type Question, type QuestionOf } from '@/core';
 import type { DocumentProblem } from '@/services';
 import { Button, Input, Pick } from '@/ui';
+import { NumberInput } from '../number-input';
 import { asKind } from './new-question';
-import { NumberInput } from './number-input';
 
 interface QuestionEditorProps {
   readonly question: Question;

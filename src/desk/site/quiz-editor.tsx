@@ -3,9 +3,9 @@
 import { ANSWERS_SHOWN, ANSWERS_SHOWN_WHEN, type Question, type Quiz } from '@/core';
 import type { DocumentProblem } from '@/services';
 import { Button, Pick } from '@/ui';
+import { NumberInput } from '../number-input';
 import { DragList } from './drag-list';
 import { newQuestion } from './new-question';
-import { NumberInput } from './number-input';
 import { QuestionEditor } from './question-editor';
 
 interface QuizEditorProps {

@@ -2,13 +2,11 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
-  addDays,
   asId,
   counted,
   type Day,
   dayInWords,
   decide,
-  type Enrolment,
   type GroupId,
   type ItemId,
   type LevelId,
@@ -34,6 +32,7 @@ import {
 } from '../running';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import type { Crowd } from './columns';
+import { enrolledUntil, enrolmentEnded } from './enrolments';
 import { draftVocabulary, peopleWhere } from './find-people';
 import { type FormProblems, readPerson, withField } from './person-form';
 
@@ -175,7 +174,10 @@ function editor(
       if (until !== null && until < today) return 'That day is past. Choose one that is to come, or none.';
       return {
         summary: `Enrolled in ${name}${until === null ? '' : ` until ${dayInWords(until)}`}`,
-        apply: (person) => ({ ...person, enrolments: enrolled(person, one.course as ItemId, today, until) }),
+        apply: (person) => ({
+          ...person,
+          enrolments: enrolledUntil(person, one.course as ItemId, today, until),
+        }),
       };
     }
     case 'end enrolment': {
@@ -185,10 +187,7 @@ function editor(
         summary: `No longer enrolled in ${name}`,
         apply: (person) => ({
           ...person,
-          // It stays as a record that has ended.
-          enrolments: person.enrolments.map((each) =>
-            each.course === one.course && runs(each, today) ? { ...each, until: addDays(today, -1) } : each,
-          ),
+          enrolments: enrolmentEnded(person, one.course as ItemId, today),
         }),
       };
     }
@@ -198,20 +197,6 @@ function editor(
       return one satisfies never;
   }
 }
-
-const runs = ({ until }: Enrolment, today: Day): boolean => until === null || until >= today;
-
-/** With an enrolment that ends then: whoever is in it already stays in it from the day they were. */
-const enrolled = (
-  { enrolments }: PersonRecord,
-  course: ItemId,
-  today: Day,
-  until: Day | null,
-): readonly Enrolment[] => {
-  const there = enrolments.find((one) => one.course === course && runs(one, today));
-  const others = enrolments.filter((one) => one.course !== course);
-  return there?.until === until ? enrolments : [...others, { course, on: there?.on ?? today, until }];
-};
 
 const held = <T extends string>(list: readonly T[], one: T, has: boolean): readonly T[] =>
   list.includes(one) === has ? list : has ? [...list, one] : list.filter((other) => other !== one);

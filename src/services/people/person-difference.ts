@@ -9,8 +9,6 @@ export interface FactChange {
   readonly after: string | null;
 }
 
-const DESK = { owner: 'owner', gatekeeper: 'gatekeeper', writer: 'writer', reader: 'reader' } as const;
-
 /** The facts that differ between two records of a person. Somebody who came or went differs in everything they have. */
 export function personDifference(
   before: PersonRecord | null,
@@ -59,7 +57,7 @@ function factTexts(record: PersonRecord, names: SiteNames): Map<string, string> 
   if (record.desk)
     texts.set(
       'Right at the desk',
-      DESK[record.desk.right] + (record.desk.branch ? ` for ${record.desk.branch}` : ''),
+      record.desk.right + (record.desk.branch ? ` for ${record.desk.branch}` : ''),
     );
   return texts;
 }

@@ -49,6 +49,7 @@ async function refused(call: () => unknown): Promise<boolean> {
 const LOOKING: readonly DeskRight[] = ['owner', 'gatekeeper', 'writer', 'reader'];
 const GATES: readonly DeskRight[] = ['owner', 'gatekeeper'];
 const CONTENT: readonly DeskRight[] = ['owner', 'writer'];
+const LEARNERS: readonly DeskRight[] = ['owner', 'gatekeeper', 'tutor'];
 const OWNING: readonly DeskRight[] = ['owner'];
 const nothing = { kind: 'none' };
 const page = 'visit';
@@ -63,12 +64,16 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
     (who) => services.changeItem(trivet, who, { kind: 'rename', item: 'none', title: 'x' }, now),
   ],
   changePeople: [GATES, (who) => services.changePeople(trivet, who, nothing, false, now)],
+  coursesTaught: [LEARNERS, (who) => services.coursesTaught(trivet, who)],
+  courseProgress: [LEARNERS, (who) => services.courseProgress(trivet, who, 'none', null, now)],
   draftedItems: [LOOKING, (who) => services.draftedItems(trivet, who)],
   dropBoardSet: [LOOKING, (who) => services.dropBoardSet(trivet, who, 'none')],
   dropWriting: [CONTENT, (who) => services.dropWriting(trivet, who, page)],
   editNames: [GATES, (who) => services.editNames(trivet, who, nothing, false, now)],
   editSettings: [OWNING, (who) => services.editSettings(trivet, who, nothing, now)],
   effectOfDraft: [LOOKING, (who) => services.effectOfDraft(trivet, who, nothing, now)],
+  enrolLearners: [LEARNERS, (who) => services.enrolLearners(trivet, who, nothing, false, now)],
+  exportProgress: [LEARNERS, (who) => services.exportProgress(trivet, who, 'none', null, now)],
   exportSite: [OWNING, (who) => services.exportSite(trivet, who, false)],
   exportPeople: [
     GATES,
@@ -84,6 +89,11 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   keepBoardSet: [LOOKING, (who) => services.keepBoardSet(trivet, who, nothing)],
   latestMail: [OWNING, (who) => services.latestMail(trivet, who)],
   latestRemovals: [LOOKING, (who) => services.latestRemovals(trivet, who)],
+  learnerReport: [
+    LEARNERS,
+    (who) => services.learnerReport(trivet, who, { course: 'none', person: 'none', day: null }, now),
+  ],
+  markDone: [LEARNERS, (who) => services.markDone(trivet, who, nothing, now)],
   memberWithId: [LOOKING, (who) => services.memberWithId(trivet, who, 'x')],
   namesReport: [LOOKING, (who) => services.namesReport(trivet, who)],
   openSettings: [OWNING, (who) => services.openSettings(trivet, who)],

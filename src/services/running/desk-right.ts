@@ -24,6 +24,7 @@ const NEEDED: Readonly<Record<Permission, string>> = {
   gates: 'Gates are changed by owners and gatekeepers.',
   people: 'People and names are changed by owners, and by gatekeepers of the whole site.',
   content: 'Pages, posts, menus and files are changed by owners and writers.',
+  learners: 'Learners are seen and marked by owners, gatekeepers and tutors.',
   everything: 'Only an owner may do this.',
 };
 
@@ -41,13 +42,14 @@ export const branchItems = (desk: DeskGrant, outline: Outline): ReadonlySet<Item
     ? null
     : new Set([...below(outline, desk.branch)].map(({ id }) => id));
 
-/** The same as {@link requirePermission} for content at some items; those that are new stand where their parents are. */
+/** The same as {@link requirePermission} at some items, for content unless it is said; those that are new stand where their parents are. */
 export function requirePermissionAt(
   administrator: Pick<Administrator, 'desk'>,
   outline: Outline,
   items: readonly ItemId[],
+  permission: Permission = 'content',
 ): void {
-  requirePermission(administrator, 'content');
+  requirePermission(administrator, permission);
   const reach = branchItems(administrator.desk, outline);
   if (reach === null || items.every((id) => reach.has(id))) return;
   throw new NotAllowed(

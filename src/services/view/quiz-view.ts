@@ -5,18 +5,18 @@
 import {
   type Answer,
   type Asked,
+  choicesOf,
   type Day,
   type Item,
-  isAnswered,
   momentIn,
   QUESTIONS,
   type QuestionKind,
   type Quiz,
-  rightAnswer,
+  type Review,
+  reviewOf,
   type Turn,
   tellsAnswers,
   turnOf,
-  worthOf,
 } from '@/core';
 import type { QuizAttempt } from '@/store';
 import type { SiteState } from '../running';
@@ -43,15 +43,7 @@ export interface QuestionView {
 }
 
 /** A question as it was answered. */
-export interface AnsweredView {
-  readonly html: string;
-  /** What was answered, a line each. */
-  readonly given: readonly string[];
-  readonly worth: 'right' | 'partly right' | 'wrong' | 'not answered';
-  /** What would have been right, a line each; nothing where it was. */
-  readonly right: readonly string[];
-  readonly feedback: readonly string[];
-}
+export type AnsweredView = Review & { readonly html: string };
 
 export interface PastAttempt {
   readonly number: number;
@@ -133,7 +125,10 @@ export function quizView(
     })),
     answered:
       last && tellsAnswers(quiz, results)
-        ? last.asked.map((asked, at) => answeredView(view, asked, last.answers[at] ?? []))
+        ? last.asked.map((asked, at) => ({
+            html: htmlIn(view, asked.question.text),
+            ...reviewOf(asked, last.answers[at] ?? []),
+          }))
         : null,
   };
 }
@@ -163,68 +158,6 @@ function questionView(
     answer,
     problem,
   };
-}
-
-/** What there is to choose or to put in order, in its author's order. */
-function choicesOf(question: Asked['question']): readonly string[] {
-  switch (question.kind) {
-    case 'one':
-    case 'several':
-      return question.options.map(({ text }) => text);
-    case 'order':
-      return question.steps;
-    case 'pairs':
-      return question.pairs.map(({ right }) => right);
-    case 'number':
-    case 'text':
-      return [];
-    default:
-      return question satisfies never;
-  }
-}
-
-function answeredView(view: View, asked: Asked, answer: Answer): AnsweredView {
-  const { question, shown } = asked;
-  const worth = worthOf(asked, answer);
-  const chosen = (place: string | undefined) =>
-    place === undefined || place === '' ? null : shown[Number(place)];
-  const feedback =
-    question.kind === 'one' || question.kind === 'several'
-      ? answer.flatMap((place) => question.options[chosen(place) ?? -1]?.feedback || [])
-      : [];
-  return {
-    html: htmlIn(view, question.text),
-    given: given(asked, answer),
-    worth: !isAnswered(answer) ? 'not answered' : worth >= 1 ? 'right' : worth > 0 ? 'partly right' : 'wrong',
-    right: worth >= 1 ? [] : rightAnswer(asked),
-    feedback: [...feedback, ...(question.feedback === '' ? [] : [question.feedback])],
-  };
-}
-
-/** What was answered, in words. */
-function given({ question, shown }: Asked, answer: Answer): readonly string[] {
-  const choices = choicesOf(question);
-  const shownAt = (place: string | undefined) => choices[shown[Number(place || Number.NaN)] ?? -1] ?? '';
-  switch (question.kind) {
-    case 'one':
-    case 'several':
-      return answer.map(shownAt);
-    case 'number':
-    case 'text':
-      return answer.filter((text) => text.trim() !== '');
-    case 'order':
-      return answer
-        .map((place, at) => ({ place: Number(place), text: shownAt(String(at)) }))
-        .filter(({ place }) => place > 0)
-        .toSorted((one, other) => one.place - other.place)
-        .map(({ text }) => text);
-    case 'pairs':
-      return question.pairs.flatMap(({ left }, at) =>
-        answer[at] ? [`${left}: ${shownAt(answer[at])}`] : [],
-      );
-    default:
-      return question satisfies never;
-  }
 }
 
 /** A moment by the site's clock: "14:35", with its day when that is another. */

@@ -107,11 +107,11 @@ export function quizOnWalk(context: ViewContext, id: string, now: Date): QuizVie
 /** Somebody's attempts, the first of them first. One whose time is up is handed in as it was kept. */
 async function attemptsOf(sitting: Sitting): Promise<readonly QuizAttempt[]> {
   const { trivet, person, activity, now } = sitting;
-  const attempts = await readQuizAttempts(trivet.db, person.id, activity.id);
+  const attempts = await readQuizAttempts(trivet.db, person.id, [activity.id]);
   const over = attempts.find((one) => one.finished === null && isOver(one, now));
   if (!over) return attempts;
   await finish(sitting, over, over.answers, over.until ?? now);
-  return readQuizAttempts(trivet.db, person.id, activity.id);
+  return readQuizAttempts(trivet.db, person.id, [activity.id]);
 }
 
 /** Begins an attempt, if this visitor may; whether they may is said by the quiz itself. False where it is not theirs to try. */
@@ -216,7 +216,7 @@ async function finish(
 ): Promise<boolean> {
   const score = scoreOf(attempt.asked, answers);
   const result = { ...attempt, answers, score, finished };
-  const before = (await readQuizAttempts(trivet.db, person.id, activity.id)).filter(
+  const before = (await readQuizAttempts(trivet.db, person.id, [activity.id])).filter(
     ({ id }) => id !== attempt.id,
   );
   const counted = scoreThatCounts(quiz, [...before, result].map(resultOf));

@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
-import { Desk, panelWidthIn, readView, titleOfView } from '@/desk';
-import { administratorOf, readDesk } from '@/services';
+import { permits } from '@/core';
+import { Desk, panelWidthIn, readView, TutorDesk, titleOfView } from '@/desk';
+import { administratorOf, plainRequest, readDesk } from '@/services';
 import { pageVisitor } from '../../_http/page-visitor';
 
 interface Props {
@@ -26,6 +27,18 @@ export default async function Page(props: Props) {
   const administrator = administratorOf(visitor);
   // The proxy has sent everybody else away; this holds should it ever be bypassed.
   if (!administrator) redirect('/sign-in?next=/desk');
+  if (!permits(administrator.desk, 'look')) {
+    if (view.screen.kind !== 'learners') redirect('/desk/learners');
+    const { outline } = trivet.state;
+    return (
+      <TutorDesk
+        siteTitle={outline.items.get(outline.root)?.title ?? ''}
+        tutor={administrator.name}
+        today={plainRequest(trivet.state, new Date()).today}
+        looking={view.screen}
+      />
+    );
+  }
   const panelWidth = panelWidthIn((await cookies()).get('trivet_panel')?.value);
   const data = await readDesk(trivet, administrator, new Date());
   return <Desk data={data} view={view} panelWidth={panelWidth} />;

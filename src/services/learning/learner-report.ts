@@ -1,0 +1,162 @@
+/** One learner in a course: what they did, what is closed to them and why, and how their attempts went. */
+import {
+  type ActivityType,
+  asId,
+  capital,
+  type Day,
+  describeBecause,
+  describeChanges,
+  explain,
+  type Item,
+  type ItemId,
+  momentIn,
+  openers,
+  type PersonId,
+  type Progress,
+  progressOf,
+  type RequestFacts,
+  type Review,
+  reviewOf,
+} from '@/core';
+import { type QuizAttempt, readQuizAttempts } from '@/store';
+import {
+  type Administrator,
+  type Person,
+  requirePermissionAt,
+  type SiteState,
+  type Trivet,
+} from '../running';
+import { courseAt, learnsIn } from './course-at';
+import { onDay } from './course-progress';
+
+export interface ActivityOfLearner {
+  readonly id: ItemId;
+  readonly title: string;
+  readonly type: ActivityType;
+  readonly state: Progress;
+  readonly on: Day | null;
+  readonly score: number | null;
+  /** Why it is closed to them, and the shortest ways in; empty where it is not. */
+  readonly because: string | null;
+  readonly waysIn: readonly string[];
+  readonly attempts: readonly AttemptOfLearner[];
+}
+
+export interface AttemptOfLearner {
+  readonly number: number;
+  readonly begun: Day;
+  /** Null while it is under way, like the score. */
+  readonly finished: Day | null;
+  readonly score: number | null;
+  readonly passed: boolean;
+  /** Question by question, with what was asked in Markdown. */
+  readonly answered: readonly (Review & { readonly text: string })[];
+}
+
+export interface LearnerReport {
+  readonly person: PersonId;
+  readonly name: string;
+  readonly email: string;
+  readonly enrolled: { readonly on: Day; readonly until: Day | null } | null;
+  readonly units: readonly {
+    readonly id: ItemId;
+    readonly title: string;
+    readonly completed: Day | null;
+    readonly activities: readonly ActivityOfLearner[];
+  }[];
+  readonly completed: Day | null;
+}
+
+const MOST_WAYS = 3;
+
+/** One learner of a course, as things are or would be on another day; null where there is no such learner. */
+export async function learnerReport(
+  trivet: Trivet,
+  administrator: Administrator,
+  {
+    course: id,
+    person: who,
+    day,
+  }: { readonly course: string; readonly person: string; readonly day: string | null },
+  now: Date,
+): Promise<LearnerReport | null> {
+  requirePermissionAt(administrator, trivet.state.outline, [asId(id)], 'learners');
+  const { state } = trivet;
+  const at = courseAt(state, id);
+  const person = state.people.get(asId<PersonId>(who));
+  if (!at || !person || !learnsIn(at, person)) return null;
+  const attempts = await readQuizAttempts(
+    trivet.db,
+    person.id,
+    at.activities.map((one) => one.id),
+  );
+  const request = onDay(state, day, now);
+  const doneOn = (item: ItemId) => person.completions.find((one) => one.item === item) ?? null;
+  const enrolled = person.enrolments.find(({ course }) => course === at.course.id);
+  return {
+    person: person.id,
+    name: person.name,
+    email: person.email,
+    enrolled: enrolled ? { on: enrolled.on, until: enrolled.until } : null,
+    completed: doneOn(at.course.id)?.on ?? null,
+    units: at.units.map(({ unit, activities }) => ({
+      id: unit.id,
+      title: unit.title,
+      completed: doneOn(unit.id)?.on ?? null,
+      activities: activities.map((activity): ActivityOfLearner => {
+        const own = attempts.filter((one) => one.activity === activity.id);
+        const hasBegun = () => own.length > 0;
+        const [state0 = 'closed'] = progressOf(
+          state.live.compiled,
+          [activity.id],
+          person.facts,
+          request,
+          hasBegun,
+        );
+        const done = doneOn(activity.id);
+        return {
+          id: activity.id,
+          title: activity.title,
+          type: activity.activity,
+          state: state0,
+          on: done?.on ?? null,
+          score: done?.score ?? null,
+          ...(state0 === 'closed'
+            ? whyClosed(state, activity, person, request)
+            : { because: null, waysIn: [] }),
+          attempts: own.map((one) => attemptOf(state, one)),
+        };
+      }),
+    })),
+  };
+}
+
+function whyClosed(
+  { live: { compiled } }: SiteState,
+  item: Item,
+  { facts }: Person,
+  request: RequestFacts,
+): Pick<ActivityOfLearner, 'because' | 'waysIn'> {
+  const because = describeBecause(explain(compiled, item.id, facts, request), item, compiled.vocabulary);
+  return {
+    because: because === null ? null : capital(because),
+    waysIn: openers(compiled, item.id, facts, request)
+      .ways.slice(0, MOST_WAYS)
+      .map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+  };
+}
+
+function attemptOf(
+  { settings: { timeZone } }: SiteState,
+  { number, begun, finished, score, passMark, asked, answers }: QuizAttempt,
+): AttemptOfLearner {
+  const dayOf = (at: Date): Day => momentIn(timeZone, at).today;
+  return {
+    number,
+    begun: dayOf(begun),
+    finished: finished && dayOf(finished),
+    score,
+    passed: score !== null && score >= passMark,
+    answered: asked.map((one, at) => ({ text: one.question.text, ...reviewOf(one, answers[at] ?? []) })),
+  };
+}

@@ -1,0 +1,27 @@
+/** Enrolments as they are written: beginning one, ending one. */
+import { addDays, type Day, type Enrolment, type ItemId } from '@/core';
+import type { PersonRecord } from '@/store';
+
+const runs = ({ until }: Enrolment, today: Day): boolean => until === null || until >= today;
+
+/** With an enrolment that ends then: whoever is in it already stays in it from the day they were. */
+export function enrolledUntil(
+  { enrolments }: Pick<PersonRecord, 'enrolments'>,
+  course: ItemId,
+  today: Day,
+  until: Day | null,
+): readonly Enrolment[] {
+  const there = enrolments.find((one) => one.course === course && runs(one, today));
+  const others = enrolments.filter((one) => one.course !== course);
+  return there?.until === until ? enrolments : [...others, { course, on: there?.on ?? today, until }];
+}
+
+/** With an enrolment that ended the day before: it stays as a record. */
+export const enrolmentEnded = (
+  { enrolments }: Pick<PersonRecord, 'enrolments'>,
+  course: ItemId,
+  today: Day,
+): readonly Enrolment[] =>
+  enrolments.map((one) =>
+    one.course === course && runs(one, today) ? { ...one, until: addDays(today, -1) } : one,
+  );
