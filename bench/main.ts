@@ -5,6 +5,7 @@ import { benchColumns, benchFive, benchText } from './conditions';
 import { benchCourse } from './course';
 import { benchDecide } from './decide';
 import { benchAlike, benchFrontDoor } from './front-door';
+import { benchProgress, benchQuiz } from './learning';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
@@ -79,6 +80,15 @@ console.log(
 console.log(`  a page of 500 links   ${course.links.toFixed(0)}`);
 console.log(
   `  the outline        ${course.outline.toFixed(0)}   ${(course.links / course.outline).toFixed(2)} times as long   (aim: 1.5 or less)`,
+);
+
+const progress = await benchProgress();
+console.log('\nThe progress of 2,000 learners in 100 activities');
+console.log(
+  `  decided and written   ${progress.whole.toFixed(0)} ms, ${progress.kilobytes.toFixed(0)} kB   (aim: 300 or less)`,
+);
+console.log(
+  `  a quiz, graded and recorded on the demo   ${(await benchQuiz()).toFixed(1)} ms   (aim: 20 or less)`,
 );
 
 const effect = benchEffect();

@@ -125,6 +125,7 @@ export {
   accountOf,
   addressedAt,
   type CourseOutline,
+  courseOutline,
   decisionOn,
   type Elsewhere,
   type Entry,

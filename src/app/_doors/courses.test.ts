@@ -1,7 +1,7 @@
 /** Courses by their doors: who gets what of them, and what is done by saying that one is done. */
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { asId, type PersonId } from '@/core';
-import { administratorOf, bringBack, changeItem, startWalk, type Trivet } from '@/services';
+import { administratorOf, bringBack, changeItem, makeKey, startWalk, type Trivet } from '@/services';
 import { gretaAt, now, openLarkfell, signedInAt } from '@/services/testing';
 import { textOf } from '../_http/answer';
 import { SESSION_COOKIE } from '../_http/session-cookie';
@@ -192,5 +192,53 @@ describe('being done', () => {
     expect(completed('wren')).toContain('red-light');
     await bringBack(trivet, greta, gone.removal);
     expect(main((await ask('wren', COURSE)).text)).toContain('2 of 7 done');
+  });
+});
+
+describe('the API', () => {
+  const course = async (who: string | null, id: string) => {
+    const person = who === null ? null : trivet.state.people.get(asId<PersonId>(who));
+    const key = person && (await makeKey(trivet, person.id, { use: 'api', name: 'Test' }, now));
+    const authorization = key?.kind === 'made' ? `Bearer ${key.key}` : null;
+    const request = new Request(`http://localhost:3000/api/courses/${id}`, {
+      headers: { ...(authorization && { authorization }) },
+    });
+    const answer = await siteAnswer(trivet, request, now);
+    return { status: answer.status, body: JSON.parse(textOf(answer) ?? '') };
+  };
+
+  it('has the outline as whoever asks gets it, with what they have done', async () => {
+    const wren = await course('wren', 'dome-induction');
+    expect(wren.body.progress).toEqual({ done: 2, of: 7 });
+    const [climb, optics, grounds] = wren.body.units;
+    expect(climb.activities[1]).toMatchObject({ id: 'red-light', done: true, open: true });
+    expect(climb.activities[3]).toMatchObject({
+      title: 'Night drill',
+      address: null,
+      open: false,
+      reason: 'This opens when you are done with the one before it.',
+    });
+    expect(optics).toMatchObject({
+      open: false,
+      reason: 'This part is for the Optics team.',
+      activities: [],
+    });
+    expect(grounds.title).toBe('Grounds round');
+    // Left out for her, it is not among it.
+    expect(
+      (await course('ines', 'dome-induction')).body.units.map(({ title }: { title: string }) => title),
+    ).toEqual(['Before you climb', 'Optics bench']);
+    expect((await course(null, 'astrophotography')).body).toMatchObject({ progress: null });
+  });
+
+  it('says of a course that is closed what its page says, and of what is none that there is nothing', async () => {
+    expect((await course('marek', 'dome-induction')).status).toBe(403);
+    expect(await course(null, 'dome-induction')).toMatchObject({
+      status: 403,
+      body: { location: '/sign-in' },
+    });
+    const never = await course('wren', 'never-there');
+    for (const id of ['ladder-safety', 'visit', 'before-you-climb'])
+      expect(await course('wren', id)).toEqual(never);
   });
 });

@@ -399,17 +399,20 @@ describe('the API', () => {
       check('/api/items', list.status, 'application/json', await list.json());
       for (const id of trivet.state.outline.items.keys()) {
         const response = await ask(`/api/items/${id}`, as);
-        check(
-          '/api/items/{id}',
-          response.status,
-          response.headers.get('content-type') ?? '',
-          await response.json(),
-        );
+        const type = response.headers.get('content-type') ?? '';
+        check('/api/items/{id}', response.status, type, await response.json());
+      }
+      for (const id of ['dome-induction', 'astrophotography', 'visit', 'never-there']) {
+        const response = await ask(`/api/courses/${id}`, as);
+        const type = response.headers.get('content-type') ?? '';
+        check('/api/courses/{id}', response.status, type, await response.json());
       }
     }
     // A path that is described is there, and what is not described is not.
-    for (const path of Object.keys(document.paths))
-      expect((await ask(path.replace('{id}', 'home'))).status).toBe(200);
+    for (const path of Object.keys(document.paths)) {
+      const id = path.includes('courses') ? 'astrophotography' : 'home';
+      expect((await ask(path.replace('{id}', id))).status).toBe(200);
+    }
     expect((await ask('/api/people')).status).toBe(404);
     const wrong = ajv.validate({ $ref: 'api#/components/schemas/Item' }, { id: 1 });
     expect(wrong).toBe(false);

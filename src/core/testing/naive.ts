@@ -166,6 +166,7 @@ function testHolds(
         'gatekeeper',
         'writer',
         'reader',
+        'tutor',
       ]);
     case 'mail domain':
       return compared('text', test, visitor.email?.split('@').at(-1), request);

@@ -39,5 +39,12 @@ export const ProgressLegend = () => (
         </span>
       ))}
     <span>a number: done, with a score</span>
+    <span className="inline-flex items-center gap-1.5">
+      <span aria-hidden="true" className="inline-block h-3 w-4 bg-thin" /> how many did it
+    </span>
+    <span className="inline-flex items-center gap-1.5">
+      <span aria-hidden="true" className="inline-block h-3 w-1.5 bg-copper" /> how many stand at it; in
+      copper, where most do
+    </span>
   </p>
 );

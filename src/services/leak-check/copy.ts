@@ -1,5 +1,5 @@
 /** A copy of a site to be checked: the same names, people and live policy, with marks planted in everything it says. */
-import type { PersonId } from '@/core';
+import { type PersonId, permits } from '@/core';
 import { insertKey, insertSession, insertWalk } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { hashToken, newToken, recordOf } from '../running';
@@ -54,7 +54,7 @@ export async function fillCopy(
     await insertKey(copy.db, { id: newToken(), person, use, name: 'Check', hash: hashToken(made), at: now });
     return made;
   };
-  const walker = records.find(({ desk }) => desk);
+  const walker = records.find(({ desk }) => desk && permits(desk, 'look'));
   const walkSession = walker ? await session(walker.id) : null;
   const walk = async (standIn: PersonId | null): Promise<Tester['walk']> => {
     if (walkSession === null) return null;

@@ -50,6 +50,8 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
     if (item.kind === 'file' && path !== null)
       yield ask('file', encodeURI(path), { ...own, range: 'bytes=0-' });
     yield ask('API', `/api/items/${encodeURIComponent(item.id)}`, bearer(tester.apiKey));
+    if (item.kind === 'course')
+      yield ask('API', `/api/courses/${encodeURIComponent(item.id)}`, bearer(tester.apiKey));
     if (item.kind === 'activity' && item.activity === 'quiz') yield* quizTries(item.id, own);
     if (item.kind === 'section')
       yield {

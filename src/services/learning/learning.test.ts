@@ -48,9 +48,11 @@ async function statesOf(who: string, day: string | null = null) {
 describe('progress', () => {
   it('has every learner with what each activity is to them', async () => {
     const progress = await courseProgress(trivet, greta, COURSE, null, now);
-    expect(progress?.learners.map(({ name }) => name)).toEqual(['Ines Calloway', 'Wren Halloran']);
+    const names = progress?.learners.map(({ name }) => name) ?? [];
+    expect(names).toEqual(expect.arrayContaining(['Ines Calloway', 'Wren Halloran']));
+    expect(names).toEqual(names.toSorted());
     expect(progress?.activities.map(({ title }) => title)).toHaveLength(10);
-    expect(progress?.learners[0]).toMatchObject({
+    expect(progress?.learners.find(({ person }) => person === 'ines')).toMatchObject({
       enrolled: { on: '2021-01-10', until: null },
       scores: { 0: 92 },
     });
@@ -96,8 +98,10 @@ describe('progress', () => {
     await trivet.reload();
     const lines = (await exportProgress(trivet, greta, COURSE, null, now))?.split('\r\n') ?? [];
     expect(lines[0]).toMatch(/^name,enrolled,until,completed,Ladder safety,/);
-    expect(lines[1]).toMatch(/^'=1\+1,\d{4}-\d\d-\d\d,,,done,done,not begun,closed/);
-    expect(lines[2]).toMatch(/^Ines Calloway,2021-01-10,,,92,done/);
+    expect(lines.find((line) => line.startsWith("'="))).toMatch(
+      /^'=1\+1,\d{4}-\d\d-\d\d,,,done,done,not begun,closed/,
+    );
+    expect(lines.find((line) => line.startsWith('Ines'))).toMatch(/^Ines Calloway,2021-01-10,,,92,done/);
     expect(await exportProgress(trivet, greta, 'visit', null, now)).toBeNull();
   });
 });

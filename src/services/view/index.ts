@@ -1,7 +1,13 @@
 /** The site as a visitor gets it. */
 export { type AccountView, accountOf } from './account-view';
 export { decisionOn, decisionOnHost, opens, type View, type ViewContext, viewOf } from './context';
-export type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from './course-view';
+export {
+  type ActivityEntry,
+  type ActivityPlace,
+  type CourseOutline,
+  courseOutline,
+  type UnitEntry,
+} from './course-view';
 export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from './entry';
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';

@@ -11,6 +11,7 @@ import {
   pathOf,
 } from '@/core';
 import {
+  courseOutline,
   factsOf,
   type Given,
   givenAt,
@@ -28,7 +29,7 @@ import { bearerIn } from '../bearer';
 import type { Door } from '../door';
 import { missing } from '../page';
 import { openApi } from './openapi';
-import type { Entry, Item, List, Problem, Section } from './shapes';
+import type { Course, Entry, Item, List, Problem, Section } from './shapes';
 
 export const api: Door = {
   GET: async (ask) => {
@@ -36,7 +37,8 @@ export const api: Door = {
     if (ask.delivery.walk) return missing(ask);
     if (what === 'health' && id === undefined) return json({ ok: true });
     if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
-    if (what !== 'items' || more.length > 0) return nothing();
+    if ((what !== 'items' && what !== 'courses') || more.length > 0) return nothing();
+    if (what === 'courses' && id === undefined) return nothing();
     const context = await bearerIn(ask, guest);
     if (context === null) {
       const headers = { 'WWW-Authenticate': 'Bearer error="invalid_token"' };
@@ -45,7 +47,8 @@ export const api: Door = {
         headers,
       );
     }
-    return id === undefined ? list(context, ask.url.searchParams) : one(context, id);
+    if (id === undefined) return list(context, ask.url.searchParams);
+    return what === 'courses' ? course(context, id) : one(context, id);
   },
 };
 
@@ -137,18 +140,57 @@ function entryIn(context: ViewContext, item: Openable, given = givenAt(context, 
 async function one(context: ViewContext, id: string): Promise<Answer> {
   const item = context.state.outline.items.get(asId<ItemId>(id));
   const there = isOpenable(item) ? item : null;
-  const given = there ? givenAt(context, there.id) : null;
-  if (there === null || given === null || given.kind === 'missing') {
-    // An id that was never there says nothing of where it would be found.
-    const nowhere = givenNowhere(context, '/');
-    return nowhere.kind === 'missing' ? nothing() : closed(nowhere);
-  }
+  const given = there && givenAt(context, there.id);
+  if (!there || !given || given.kind === 'missing') return neverThere(context);
   if (given.kind === 'open' && there.kind !== 'file') await textsReady(context, there.id);
-  return given.kind === 'open' || given.kind === 'teaser' ? whole(context, there, given) : closed(given);
+  return given.kind === 'open' || given.kind === 'teaser' ? whole(context, there, given) : refusedBy(given);
+}
+
+/** The outline of a course, as whoever asks gets it, with what they have done. */
+function course(context: ViewContext, id: string): Answer {
+  const item = context.state.outline.items.get(asId<ItemId>(id));
+  const there = item?.kind === 'course' ? item : null;
+  const given = there && givenAt(context, there.id);
+  if (!there || !given || given.kind === 'missing') return neverThere(context);
+  return given.kind === 'open' ? outlineOf(context, there) : refusedBy(given);
+}
+
+function outlineOf(context: ViewContext, item: Extract<Openable, { kind: 'course' }>): Answer {
+  const { units, progress } = courseOutline(context, item.id, item.address);
+  return json({
+    id: item.id,
+    title: item.title,
+    address: encodeURI(item.address),
+    progress,
+    units: units.map((unit) => ({
+      id: unit.id,
+      title: unit.title,
+      ...openOr(unit.closed),
+      activities: unit.activities.map(({ id: own, title, type, address, done, closed }) => ({
+        id: own,
+        title,
+        type,
+        address,
+        done,
+        ...openOr(closed),
+      })),
+    })),
+  } satisfies Course);
+}
+
+const openOr = (closed: { readonly reason: string | null } | null) => ({
+  open: closed === null,
+  reason: closed?.reason ?? null,
+});
+
+/** An id that was never there says nothing of where it would be found. */
+function neverThere(context: ViewContext): Answer {
+  const nowhere = givenNowhere(context, '/');
+  return nowhere.kind === 'missing' ? nothing() : refusedBy(nowhere);
 }
 
 /** What is not open, with where to go if there is a place; ways back are a browser's. */
-const closed = (given: Given): Answer =>
+const refusedBy = (given: Given): Answer =>
   refuse({
     title: 'This is not open to you.',
     status: 403,

@@ -1,7 +1,7 @@
 /** The API's description: OpenAPI 3.1 (https://spec.openapis.org/oas/v3.1.0), made of the shapes that answers have. */
 import { z } from 'zod';
 import { KINDS, listed, OPENABLE_KINDS } from '@/core';
-import { entryShape, itemShape, listShape, problemShape, sectionShape } from './shapes';
+import { courseShape, entryShape, itemShape, listShape, problemShape, sectionShape } from './shapes';
 
 const reference = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const json = (name: string) => ({ content: { 'application/json': { schema: reference(name) } } });
@@ -20,6 +20,7 @@ function schemas(): Record<string, unknown> {
   const registry = z.registry<{ id: string }>();
   registry.add(entryShape, { id: 'Entry' });
   registry.add(sectionShape, { id: 'Section' });
+  registry.add(courseShape, { id: 'Course' });
   registry.add(itemShape, { id: 'Item' });
   registry.add(listShape, { id: 'Items' });
   registry.add(problemShape, { id: 'Problem' });
@@ -79,6 +80,22 @@ export const openApi = (origin: string): object => ({
             'It is not open to whoever asks; a browser would get a message, or be sent elsewhere.',
           ),
           404: problem('There is nothing, as far as whoever asks can tell.'),
+        },
+      },
+    },
+    '/api/courses/{id}': {
+      get: {
+        operationId: 'readCourse',
+        summary: 'What there is to do in a course, and what the key’s member has done of it',
+        parameters: [{ name: 'id', in: 'path', required: true, schema: { type: 'string' } }],
+        responses: {
+          200: {
+            description: 'Its outline, as whoever asks gets it.',
+            ...json('Course'),
+          },
+          401: problem('The key is good for nothing (any more).'),
+          403: problem('It is not open to whoever asks.'),
+          404: problem('There is no such course, as far as whoever asks can tell.'),
         },
       },
     },

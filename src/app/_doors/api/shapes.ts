@@ -1,6 +1,6 @@
 /** What the API answers, as shapes: the OpenAPI document is made of them, and a test holds the answers to it. */
 import { z } from 'zod';
-import { OPENABLE_KINDS } from '@/core';
+import { ACTIVITY_TYPES, OPENABLE_KINDS } from '@/core';
 
 const day = z.string().nullable();
 
@@ -55,6 +55,44 @@ export const listShape = z
   })
   .meta({ id: 'Items' });
 
+const closedShape = {
+  open: z.boolean(),
+  reason: z.string().nullable().describe('Why it is closed, if that may be told.'),
+};
+
+export const courseShape = z
+  .object({
+    id: z.string(),
+    title: z.string(),
+    address: z.string().describe('The path on the site.'),
+    progress: z
+      .object({ done: z.int(), of: z.int() })
+      .nullable()
+      .describe('How many of the activities that are told of the key’s member has done; null for guests.'),
+    units: z
+      .array(
+        z.object({
+          id: z.string(),
+          title: z.string(),
+          ...closedShape,
+          activities: z
+            .array(
+              z.object({
+                id: z.string(),
+                title: z.string(),
+                type: z.enum(ACTIVITY_TYPES),
+                address: z.string().nullable().describe('The path on the site; null where it is closed.'),
+                done: z.boolean(),
+                ...closedShape,
+              }),
+            )
+            .describe('Empty where the unit is closed.'),
+        }),
+      )
+      .describe('What is left out for whoever asks is not among it.'),
+  })
+  .meta({ id: 'Course' });
+
 export const problemShape = z
   .object({
     type: z.string().optional(),
@@ -65,6 +103,7 @@ export const problemShape = z
   })
   .meta({ id: 'Problem', description: 'Problem details (RFC 9457).' });
 
+export type Course = z.infer<typeof courseShape>;
 export type Entry = z.infer<typeof entryShape>;
 export type Item = z.infer<typeof itemShape>;
 export type List = z.infer<typeof listShape>;
