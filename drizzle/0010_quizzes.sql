@@ -13,6 +13,7 @@ CREATE TABLE "quiz_attempts" (
 	CONSTRAINT "quiz_attempts_number" UNIQUE("person","activity","number")
 );
 --> statement-breakpoint
+ALTER TABLE "items" ADD COLUMN "enrolling" jsonb;--> statement-breakpoint
 ALTER TABLE "items" ADD COLUMN "quiz" jsonb;--> statement-breakpoint
 ALTER TABLE "quiz_attempts" ADD CONSTRAINT "quiz_attempts_person_people_id_fk" FOREIGN KEY ("person") REFERENCES "public"."people"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE UNIQUE INDEX "quiz_attempts_under_way" ON "quiz_attempts" USING btree ("person","activity") WHERE "quiz_attempts"."finished" is null;--> statement-breakpoint

@@ -293,6 +293,7 @@ export {
   isAddressed,
   isCompleted,
   isDay,
+  isGoodOn,
   isOpenable,
   isReserved,
   isShared,

@@ -93,6 +93,7 @@ export const titled = (title: string): Document => ({
   published: true,
   facts: { category: null, tags: [], author: null, date: null, picture: null },
   activity: null,
+  enrolling: null,
   quiz: null,
   sections: [],
 });

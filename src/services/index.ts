@@ -177,6 +177,7 @@ export {
   completeActivity,
   confirmReset,
   confirmSignUp,
+  enrolOneself,
   type FormAnswer,
   fileAt,
   followGroup,

@@ -7,9 +7,10 @@ import { StepButton } from './threshold';
 
 /** The units and activities of a course: what is done, what is open, what is locked and why. */
 export function Outline({ course }: { readonly course: CourseOutline }) {
-  const { units, goOn, progress } = course;
+  const { units, goOn, progress, enrol } = course;
   return (
     <section className="course" aria-label="What there is to do">
+      {enrol && <Enrol enrol={enrol} />}
       {progress && (
         <p className="course-progress">
           <progress value={progress.done} max={progress.of} aria-label="How far you are" />
@@ -31,6 +32,22 @@ export function Outline({ course }: { readonly course: CourseOutline }) {
     </section>
   );
 }
+
+const Enrol = ({ enrol }: { readonly enrol: NonNullable<CourseOutline['enrol']> }) =>
+  enrol.signIn ? (
+    <p className="course-enrol">
+      <a className="button" href={enrol.address}>
+        Sign in to enrol
+      </a>
+    </p>
+  ) : (
+    <form className="course-enrol" method="post" action={enrol.address}>
+      <input type="hidden" name="next" value={enrol.back} />
+      <button className="button" type="submit">
+        Enrol
+      </button>
+    </form>
+  );
 
 function UnitPart({ unit }: { readonly unit: UnitEntry }) {
   return (

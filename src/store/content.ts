@@ -10,6 +10,8 @@ export interface Content {
   readonly section?: SectionContent;
   /** For quizzes. The right answers are in it: it leaves the server for those who write it, and for nobody else. */
   readonly quiz?: Quiz;
+  /** For courses: whether whoever may open it enrols as they like. */
+  readonly enrolling?: { readonly open: boolean };
   /** For pictures: what they show, and a version too coarse for anything to be made out, as a data URI. */
   readonly picture?: {
     readonly alt: string;

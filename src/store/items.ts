@@ -16,12 +16,13 @@ export async function readItems(
   db: Database,
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
   return (await db.select().from(items).orderBy(items.id)).map(
-    ({ summary, body, section, quiz, picture, version, changedAt: _, ...row }) => ({
+    ({ summary, body, section, enrolling, quiz, picture, version, changedAt: _, ...row }) => ({
       item: itemOf(row),
       content: {
         summary,
         body,
         ...(section && { section }),
+        ...(enrolling && { enrolling }),
         ...(quiz && { quiz }),
         ...(picture && { picture }),
       },
@@ -32,7 +33,7 @@ export async function readItems(
 
 type Row = Omit<
   typeof items.$inferSelect,
-  'summary' | 'body' | 'section' | 'quiz' | 'picture' | 'version' | 'changedAt'
+  'summary' | 'body' | 'section' | 'enrolling' | 'quiz' | 'picture' | 'version' | 'changedAt'
 >;
 
 function itemOf(row: Row): Item {
@@ -110,6 +111,7 @@ const rowOf = ({ item, content }: StoredItem) => ({
   summary: content.summary,
   body: content.body,
   section: content.section ?? null,
+  enrolling: content.enrolling ?? null,
   quiz: content.quiz ?? null,
   picture: content.picture ?? null,
 });

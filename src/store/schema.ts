@@ -267,6 +267,8 @@ export const items = pgTable('items', {
   /** Markdown. */
   body: text().notNull().default(''),
   section: jsonb().$type<SectionContent>(),
+  /** Of courses. */
+  enrolling: jsonb().$type<NonNullable<Content['enrolling']>>(),
   /** Of activities that are quizzes. */
   quiz: jsonb().$type<NonNullable<Content['quiz']>>(),
   picture: jsonb().$type<NonNullable<Content['picture']>>(),

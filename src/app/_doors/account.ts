@@ -3,6 +3,7 @@ import { safeNext } from '@/core';
 import {
   accountOf,
   completeActivity,
+  enrolOneself,
   frameFor,
   keepOwnFields,
   keysOf,
@@ -41,7 +42,8 @@ export const me: Door = {
       const typed = { ...person, profile: { ...person.profile, ...answer.typed } };
       return account({ ...ask, context: { ...ask.context, person: typed } }, 422, answer.problems);
     }
-    if (what === 'done' && step !== undefined && fields !== null) return done(ask, step, fields);
+    if ((what === 'done' || what === 'enrol') && step !== undefined && fields !== null)
+      return learn(ask, what === 'done' ? completeActivity : enrolOneself, step, fields);
     if (what !== 'keys' || fields === null) return missing(ask);
     if (step === 'revoke') {
       await revokeKey(ask.trivet, person.id, fields.id);
@@ -56,9 +58,14 @@ export const me: Door = {
   },
 };
 
-/** Being done with an activity, and back to where one was. */
-async function done(ask: Ask, activity: string, fields: Fields): Promise<Answer> {
-  const answer = await completeActivity(ask.trivet, ask.visitor, activity, ask.context.request, ask.now);
+/** Being done with an activity, or enrolling in a course, and back to where one was. */
+async function learn(
+  ask: Ask,
+  how: typeof completeActivity | typeof enrolOneself,
+  what: string,
+  fields: Fields,
+): Promise<Answer> {
+  const answer = await how(ask.trivet, ask.visitor, what, ask.context.request, ask.now);
   return answer === 'done' ? seeOther(safeNext(shown(fields, 'next'))) : missing(ask);
 }
 

@@ -212,6 +212,7 @@ describe('what can’t be kept', () => {
     '/forms/visit-form': ['field-0'],
     '/groups/sky-diary/follow': ['next'],
     '/me/done/star-trails': ['next'],
+    '/me/enrol/astrophotography': ['next'],
     '/me/quiz/first-opening-quiz': ['attempt', 'do', 'q0'],
   };
 

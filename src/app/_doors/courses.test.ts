@@ -195,6 +195,46 @@ describe('being done', () => {
   });
 });
 
+describe('enrolling oneself', () => {
+  const ASTRO = '/courses/astrophotography';
+  const enrol = (who: string | null, course = 'astrophotography') =>
+    ask(who, `/me/enrol/${course}`, { next: ASTRO });
+  const enrolled = (who: string) =>
+    trivet.state.people.get(asId<PersonId>(who))?.facts.enrolments?.map(({ course }) => course as string);
+  const open = async (course: string) => {
+    await trivet.db.execute(`update items set enrolling = '{"open": true}' where id = '${course}'` as never);
+    await trivet.reload();
+  };
+
+  it('is one click where a course is open to whoever likes, and opens what is for those who are enrolled', async () => {
+    await open('astrophotography');
+    expect(main((await ask(null, ASTRO)).text)).toContain('Sign in to enrol');
+    const page = main((await ask('marek', ASTRO)).text);
+    expect(page).toContain('action="/me/enrol/astrophotography"');
+    expect(page).toContain('This part is for those who are enrolled.');
+    expect((await enrol('marek')).headers.Location).toBe(ASTRO);
+    await enrol('marek');
+    expect(enrolled('marek')).toEqual(['astrophotography']);
+    const after = main((await ask('marek', ASTRO)).text);
+    expect(after).toContain('Darks, flats, and why');
+    expect(after).not.toContain('/me/enrol/');
+    // Lio was enrolled before, and keeps the day.
+    await enrol('lio');
+    const lio = trivet.state.people.get(asId<PersonId>('lio'))?.facts.enrolments;
+    expect(lio).toMatchObject([{ on: '2026-06-23' }]);
+  });
+
+  it('is nobody’s where the course is closed to them, or takes only those who are let in', async () => {
+    expect(main((await ask('marek', ASTRO)).text)).not.toContain('/me/enrol/');
+    await open('dome-induction');
+    for (const course of ['astrophotography', 'dome-induction', 'star-trails', 'visit', 'never-there']) {
+      expect([course, (await enrol('marek', course)).status]).toEqual([course, 404]);
+      expect(enrolled('marek')).toEqual([]);
+    }
+    expect((await enrol(null)).status).toBe(303);
+  });
+});
+
 describe('the API', () => {
   const course = async (who: string | null, id: string) => {
     const person = who === null ? null : trivet.state.people.get(asId<PersonId>(who));

@@ -33,6 +33,10 @@ export interface Completion {
   readonly score: number | null;
 }
 
+/** Whether something that may end is still good on a day: its last day is one. */
+export const isGoodOn = ({ until }: { readonly until: Day | null }, day: Day): boolean =>
+  until === null || until >= day;
+
 const completed = new WeakMap<readonly Completion[], ReadonlySet<string>>();
 
 /** Whether something is among what somebody has completed: found at once, however much that is. */

@@ -190,6 +190,16 @@ function About({ document, kind, problems, onChange }: AboutProps) {
           />
         </Line>
       )}
+      {kind === 'course' && (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={document.enrolling?.open ?? false}
+            onChange={(event) => onChange({ enrolling: { open: event.target.checked } })}
+          />
+          Open course: members who may open its page enrol with one click
+        </label>
+      )}
       <label className="flex items-center gap-2">
         <input
           type="checkbox"

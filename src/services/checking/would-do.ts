@@ -1,7 +1,7 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
 import { asId, askedIn, counted, type ItemId, nameOfId } from '@/core';
 import { contentOf, opens, type ViewContext } from '../view';
-import { quizAt } from '../visiting';
+import { courseTaking, quizAt } from '../visiting';
 
 export interface WouldDo {
   /** Behind "this would". */
@@ -68,6 +68,14 @@ export function wouldDo(
             quiz && opens(context, quiz.activity.id)
               ? `begin an attempt of ${who} at ${quiz.activity.title}, with ${counted(askedIn(quiz.quiz), 'question')}`
               : `do nothing: that is not open to ${who}`,
+          typed: [],
+        };
+      }
+      if (first === 'enrol') {
+        const course = courseTaking(context.state, second);
+        const open = course && opens(context, course.id);
+        return {
+          what: open ? `enrol ${who} in ${course.title}` : `do nothing: that is not open to ${who}`,
           typed: [],
         };
       }

@@ -1,8 +1,6 @@
 /** Enrolments as they are written: beginning one, ending one. */
-import { addDays, type Day, type Enrolment, type ItemId } from '@/core';
+import { addDays, type Day, type Enrolment, type ItemId, isGoodOn } from '@/core';
 import type { PersonRecord } from '@/store';
-
-const runs = ({ until }: Enrolment, today: Day): boolean => until === null || until >= today;
 
 /** With an enrolment that ends then: whoever is in it already stays in it from the day they were. */
 export function enrolledUntil(
@@ -11,7 +9,7 @@ export function enrolledUntil(
   today: Day,
   until: Day | null,
 ): readonly Enrolment[] {
-  const there = enrolments.find((one) => one.course === course && runs(one, today));
+  const there = enrolments.find((one) => one.course === course && isGoodOn(one, today));
   const others = enrolments.filter((one) => one.course !== course);
   return there?.until === until ? enrolments : [...others, { course, on: there?.on ?? today, until }];
 }
@@ -23,5 +21,5 @@ export const enrolmentEnded = (
   today: Day,
 ): readonly Enrolment[] =>
   enrolments.map((one) =>
-    one.course === course && runs(one, today) ? { ...one, until: addDays(today, -1) } : one,
+    one.course === course && isGoodOn(one, today) ? { ...one, until: addDays(today, -1) } : one,
   );

@@ -130,8 +130,14 @@ async function itemInFile(
       return { ...base, kind: 'site', body: content.body };
     case 'page':
     case 'post':
-    case 'course':
       return { ...base, kind: item.kind, ...addressed(item) };
+    case 'course':
+      return {
+        ...base,
+        kind: 'course',
+        ...(content.enrolling && { enrolling: content.enrolling }),
+        ...addressed(item),
+      };
     case 'activity':
       return {
         ...base,

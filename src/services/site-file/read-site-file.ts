@@ -218,7 +218,13 @@ async function readItems(
             ? { ...base, kind: 'activity', address, activity: entry.activity }
             : { ...base, kind: entry.kind, address };
         const quiz = entry.kind === 'activity' ? entry.quiz : undefined;
-        add(item, { summary: entry.summary, body: '', ...(quiz && { quiz }) });
+        const enrolling = entry.kind === 'course' ? entry.enrolling : undefined;
+        add(item, {
+          summary: entry.summary,
+          body: '',
+          ...(quiz && { quiz }),
+          ...(enrolling && { enrolling }),
+        });
         for (const { question, message } of quiz ? quizProblems(quiz) : [])
           into.problems.push(
             `${entry.title}${question === null ? '' : `, question ${question + 1}`}: ${message}`,

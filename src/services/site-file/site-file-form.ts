@@ -78,7 +78,13 @@ const items = {
   site: z.strictObject({ kind: z.literal('site'), ...itemBase, body: z.string().max(20_000).default('') }),
   page: z.strictObject({ kind: z.literal('page'), ...itemBase, ...addressed }),
   post: z.strictObject({ kind: z.literal('post'), ...itemBase, ...addressed }),
-  course: z.strictObject({ kind: z.literal('course'), ...itemBase, ...addressed }),
+  course: z.strictObject({
+    kind: z.literal('course'),
+    ...itemBase,
+    ...addressed,
+    /** Whether whoever may open it enrols as they like. */
+    enrolling: z.strictObject({ open: z.boolean() }).optional(),
+  }),
   unit: z.strictObject({ kind: z.literal('unit'), ...itemBase }),
   activity: z.strictObject({
     kind: z.literal('activity'),

@@ -10,6 +10,7 @@ import {
   type Item,
   type ItemId,
   isCompleted,
+  isGoodOn,
   TURN_AWAYS,
   type Unit,
   unitsOf,
@@ -17,6 +18,7 @@ import {
 import { addressIn, decisionOn, isSignedIn, type View } from './context';
 import { type QuizOutline, quizAddress, quizOutline } from './quiz-outline';
 import { type Step, signInAddress, stepFor } from './step';
+import { contentOf } from './texts';
 
 /** What is said of something that is closed and shown all the same. */
 export interface Closed {
@@ -47,6 +49,8 @@ export interface CourseOutline {
   readonly goOn: ActivityEntry | null;
   /** How many of the activities that are shown are done, for members. */
   readonly progress: { readonly done: number; readonly of: number } | null;
+  /** Where one enrols with one click, for members who are not enrolled, or signs in for that; null where that is not for them. */
+  readonly enrol: { readonly address: string; readonly back: string; readonly signIn: boolean } | null;
 }
 
 /** Whether something is done: of guests nothing is known. */
@@ -63,7 +67,21 @@ export function courseOutline(view: View, course: ItemId, back: string): CourseO
     units,
     goOn: learns ? (all.find(({ address, done }) => address !== null && !done) ?? null) : null,
     progress: learns ? { done: all.filter(({ done }) => done).length, of: all.length } : null,
+    enrol: enrolIn(view, course, back),
   };
+}
+
+function enrolIn(view: View, course: ItemId, back: string): CourseOutline['enrol'] {
+  if (!contentOf(view.state, course).enrolling?.open) return null;
+  if (!isSignedIn(view)) return { address: signInAddress(view, back), back, signIn: true };
+  const isIn = view.ask(
+    `enrolled ${course}`,
+    ({ facts, request }) =>
+      facts.enrolments?.some((one) => one.course === course && isGoodOn(one, request.today)) ?? false,
+  );
+  return isIn
+    ? null
+    : { address: addressIn(view, `/me/enrol/${encodeURIComponent(course)}`), back, signIn: false };
 }
 
 function unitEntry(view: View, unit: Unit, back: string): UnitEntry | null {

@@ -2,7 +2,7 @@
 export { fileAt } from './file-at';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
-export { completeActivity } from './learning';
+export { completeActivity, courseTaking, enrolOneself } from './learning';
 export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
 export { parametersOf, requestFactsOf } from './request-facts';
 export { type FormAnswer, sendForm } from './send-form';

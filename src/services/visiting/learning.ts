@@ -1,16 +1,18 @@
-/** What learners do themselves: being done with an activity, and with the unit and the course that this completes. */
+/** What learners do themselves: enrolling in a course, being done with an activity, and with the unit and the course that this completes. */
 import {
   ACTIVITIES,
   asId,
+  type Course,
   completing,
   decide,
   type ItemId,
   isCompleted,
+  isGoodOn,
   KINDS,
   type RequestFacts,
   withScore,
 } from '@/core';
-import { applyChange, type SiteChange } from '../people';
+import { applyChange, enrolledUntil, type SiteChange } from '../people';
 import { recordOf, type SiteState, type Trivet, type Visitor } from '../running';
 
 export type DoneAnswer =
@@ -36,6 +38,44 @@ export async function completeActivity(
   const how: Learnt = { score: null, enough: true, request };
   const answer = await applyChange(trivet, person, (state) => learnt(state, visitor, item.id, how), now);
   return answer.kind === 'wrong' ? 'closed' : 'done';
+}
+
+/** Enrols a member in a course that is open to them and takes whoever likes, from today. */
+export async function enrolOneself(
+  trivet: Trivet,
+  { person, facts }: Visitor,
+  course: string,
+  request: RequestFacts,
+  now: Date,
+): Promise<DoneAnswer> {
+  if (!person) return 'closed';
+  const answer = await applyChange(
+    trivet,
+    person,
+    (state) => {
+      const current = state.people.get(person.id);
+      const item = courseTaking(state, course);
+      if (!current || !item) return 'There is no such course to enrol in any more.';
+      const learner = { ...current.facts, passphrases: facts.passphrases };
+      if (decide(state.live.compiled, item.id, learner, request).kind !== 'open') return 'This is not open.';
+      const before = recordOf(current);
+      const there = before.enrolments.some((one) => one.course === item.id && isGoodOn(one, request.today));
+      const enrolments = there ? before.enrolments : enrolledUntil(before, item.id, request.today, null);
+      return {
+        summary: `${before.name} enrolled in ${item.title}`,
+        people: [{ before, after: { ...before, enrolments } }],
+        names: null,
+      };
+    },
+    now,
+  );
+  return answer.kind === 'wrong' ? 'closed' : 'done';
+}
+
+/** A course in which whoever may open it enrols as they like; null where there is none with this id. */
+export function courseTaking({ outline, contents }: SiteState, id: string): Course | null {
+  const course = outline.items.get(asId<ItemId>(id));
+  return course?.kind === 'course' && contents.get(course.id)?.enrolling?.open ? course : null;
 }
 
 /** How an activity went. */

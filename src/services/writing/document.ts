@@ -36,6 +36,8 @@ const document = z.strictObject({
   facts: facts.default({ category: null, tags: [], author: null, date: null, picture: null }),
   /** Of an activity: what one does in it. */
   activity: z.enum(ACTIVITY_TYPES).nullable().default(null),
+  /** Of a course: whether whoever may open it enrols as they like. */
+  enrolling: z.strictObject({ open: z.boolean() }).nullable().default(null),
   quiz: quizShape.nullable().default(null),
   sections: z.array(sectionShape).max(100, 'A page has at most 100 sections.').default([]),
 });
@@ -67,6 +69,7 @@ export function documentOf(state: SiteState, item: Addressed): Document {
       picture: picture ?? null,
     },
     activity: item.kind === 'activity' ? item.activity : null,
+    enrolling: item.kind === 'course' ? { open: contentOf(state, item.id).enrolling?.open ?? false } : null,
     quiz: quizOf(state, item),
     sections: sectionsOf(outline, item.id).map((section) =>
       editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),

@@ -251,6 +251,7 @@ function itemsFor(
     content: {
       ...contentOf(state, item.id),
       summary: document.summary,
+      ...(item.kind === 'course' && document.enrolling && { enrolling: document.enrolling }),
       ...(document.quiz && { quiz: document.quiz }),
     },
   };

@@ -2,13 +2,11 @@
 import { asId, type ItemId } from '../../ids';
 import { DESK_RIGHTS } from '../../site/desk-right';
 import type { RequestFacts } from '../../site/request';
-import { type Completion, isCompleted, type Purchase, type VisitorFacts } from '../../site/visitor';
+import { type Completion, isCompleted, isGoodOn, type Purchase, type VisitorFacts } from '../../site/visitor';
 import type { FactEntry, Reader, Wanted } from './fact';
 
 const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
-  purchase.product === product &&
-  purchase.state === 'paid' &&
-  (purchase.until === null || purchase.until >= request.today);
+  purchase.product === product && purchase.state === 'paid' && isGoodOn(purchase, request.today);
 
 /** The latest day in a list; null for none. */
 const latest = (days: readonly string[]): string | null =>
@@ -39,7 +37,7 @@ function bought(
 
 /** The enrolments in a course that have not ended. */
 const enrolmentsIn = (course: string, { enrolments }: VisitorFacts, { today }: RequestFacts) =>
-  enrolments?.filter((one) => one.course === course && (one.until === null || one.until >= today)) ?? null;
+  enrolments?.filter((one) => one.course === course && isGoodOn(one, today)) ?? null;
 
 function enrolled(member: VisitorFacts, { subject }: Wanted, on: string | null): VisitorFacts {
   const others = (member.enrolments ?? []).filter(({ course }) => course !== subject);
