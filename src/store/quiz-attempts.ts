@@ -18,6 +18,9 @@ export interface QuizAttempt {
   readonly score: number | null;
 }
 
+/** How an attempt went; the score and when it was finished are null while it is under way. */
+export type QuizResult = Pick<QuizAttempt, 'id' | 'number' | 'passMark' | 'until' | 'finished' | 'score'>;
+
 /** Begins an attempt; false when there is one with this number, or one under way, whoever began it. */
 export async function insertQuizAttempt(db: Database, attempt: QuizAttempt): Promise<boolean> {
   const rows = await db
@@ -28,23 +31,44 @@ export async function insertQuizAttempt(db: Database, attempt: QuizAttempt): Pro
   return rows.length > 0;
 }
 
-/** Somebody's attempts at some quizzes, the first of each first. */
+/** Somebody's attempts at some quizzes, the first of each first; only those under way, if that is said. */
 export async function readQuizAttempts(
   db: Database,
   person: PersonId,
   activities: readonly ItemId[],
+  underWay = false,
 ): Promise<readonly QuizAttempt[]> {
   if (activities.length === 0) return [];
   const rows = await db
     .select()
     .from(quizAttempts)
-    .where(and(eq(quizAttempts.person, person), inArray(quizAttempts.activity, [...activities])))
+    .where(
+      and(
+        eq(quizAttempts.person, person),
+        inArray(quizAttempts.activity, [...activities]),
+        underWay ? isNull(quizAttempts.finished) : undefined,
+      ),
+    )
     .orderBy(asc(quizAttempts.number));
   return rows.map((row) => ({
     ...row,
     person: asId<PersonId>(row.person),
     activity: asId<ItemId>(row.activity),
   }));
+}
+
+/** How somebody's attempts at a quiz went, the first of them first, without what was asked and answered. */
+export async function readQuizResults(
+  db: Database,
+  person: PersonId,
+  activity: ItemId,
+): Promise<readonly QuizResult[]> {
+  const { id, number, passMark, until, finished, score } = quizAttempts;
+  return db
+    .select({ id, number, passMark, until, finished, score })
+    .from(quizAttempts)
+    .where(and(eq(quizAttempts.person, person), eq(quizAttempts.activity, activity)))
+    .orderBy(asc(quizAttempts.number));
 }
 
 /** Who has begun which of these quizzes, handed in or not. */

@@ -18,7 +18,7 @@ import {
   tellsAnswers,
   turnOf,
 } from '@/core';
-import type { QuizAttempt } from '@/store';
+import type { QuizAttempt, QuizResult } from '@/store';
 import type { SiteState } from '../running';
 import { addressIn, type View } from './context';
 import { type ActivityPlace, placeInCourse } from './course-view';
@@ -134,7 +134,7 @@ export function quizView(
 }
 
 /** How an attempt went. */
-export const resultOf = ({ score, passMark, finished }: QuizAttempt) => ({
+export const resultOf = ({ score, passMark, finished }: QuizResult) => ({
   score,
   passed: score !== null && score >= passMark,
   finished,

@@ -26,6 +26,7 @@ import {
   keepQuizAnswers,
   type QuizAttempt,
   readQuizAttempts,
+  readQuizResults,
 } from '@/store';
 import { applyChange } from '../people';
 import type { Person, SiteState, Trivet, Visitor } from '../running';
@@ -92,7 +93,8 @@ export async function quizFor(
 ): Promise<QuizView | null> {
   const sitting = sittingOf(trivet, visitor, id, request, now);
   if (!sitting) return null;
-  const attempts = await attemptsOf(sitting);
+  await underWay(sitting);
+  const attempts = await readQuizAttempts(trivet.db, sitting.person.id, [sitting.activity.id]);
   return quizView(view, sitting.activity, sitting.quiz, attempts, now, problems);
 }
 
@@ -104,14 +106,13 @@ export function quizOnWalk(context: ViewContext, id: string, now: Date): QuizVie
     : null;
 }
 
-/** Somebody's attempts, the first of them first. One whose time is up is handed in as it was kept. */
-async function attemptsOf(sitting: Sitting): Promise<readonly QuizAttempt[]> {
+/** The attempt that is under way. One whose time is up is handed in as it was kept, and no longer is. */
+async function underWay(sitting: Sitting): Promise<QuizAttempt | null> {
   const { trivet, person, activity, now } = sitting;
-  const attempts = await readQuizAttempts(trivet.db, person.id, [activity.id]);
-  const over = attempts.find((one) => one.finished === null && isOver(one, now));
-  if (!over) return attempts;
-  await finish(sitting, over, over.answers, over.until ?? now);
-  return readQuizAttempts(trivet.db, person.id, [activity.id]);
+  const [attempt = null] = await readQuizAttempts(trivet.db, person.id, [activity.id], true);
+  if (attempt === null || !isOver(attempt, now)) return attempt;
+  await finish(sitting, attempt, attempt.answers, attempt.until ?? now);
+  return null;
 }
 
 /** Begins an attempt, if this visitor may; whether they may is said by the quiz itself. False where it is not theirs to try. */
@@ -125,7 +126,8 @@ export async function beginAttempt(
   const sitting = sittingOf(trivet, visitor, id, request, now);
   if (!sitting) return false;
   const { person, activity, quiz } = sitting;
-  const attempts = await attemptsOf(sitting);
+  await underWay(sitting);
+  const attempts = await readQuizResults(trivet.db, person.id, activity.id);
   if (turnOf(quiz, attempts.map(resultOf), now).kind !== 'may begin') return true;
   const asked = drawn(quiz, () => randomInt(2 ** 32) / 2 ** 32);
   // Of two that begin at once one is there, and both go on with that.
@@ -168,7 +170,7 @@ export async function takeAnswers(
 ): Promise<AnswersTaken> {
   const sitting = sittingOf(trivet, visitor, id, request, now);
   if (!sitting) return { kind: 'closed' };
-  const attempt = (await attemptsOf(sitting)).find(({ finished }) => finished === null);
+  const attempt = await underWay(sitting);
   // A form of another attempt (a tab left open) says nothing of this one.
   if (!attempt || fields.attempt !== String(attempt.number)) return { kind: 'over' };
   const read = attempt.asked.map((asked, at) => readAnswer(asked, fields, `q${at}`));
@@ -216,7 +218,7 @@ async function finish(
 ): Promise<boolean> {
   const score = scoreOf(attempt.asked, answers);
   const result = { ...attempt, answers, score, finished };
-  const before = (await readQuizAttempts(trivet.db, person.id, [activity.id])).filter(
+  const before = (await readQuizResults(trivet.db, person.id, activity.id)).filter(
     ({ id }) => id !== attempt.id,
   );
   const counted = scoreThatCounts(quiz, [...before, result].map(resultOf));
