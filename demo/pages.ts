@@ -285,13 +285,21 @@ Observers have forty charts like this one, and people to ask when they don't mak
     'Booking the small dome',
     '/observers/booking',
     'Reserve the small dome for an evening of your own.',
-    `The small dome can be had from dusk until two in the morning, one party at a time.
+    [
+      {
+        type: 'text',
+        id: 'booking-text',
+        title: 'Text',
+        text: `The small dome can be had from dusk until two in the morning, one party at a time.
 
 1. Write your name and the night in the book by the stove, or ring the warden before noon.
 2. Take the key from the hook with the brass star. Sign for it.
 3. Leave the slit closed, the heater off and the floor swept.
 
 If it is cloudy, the night is yours again within the fortnight.`,
+      },
+      { type: 'outline', id: 'booking-course', title: 'What to know before', course: 'astrophotography' },
+    ],
   ),
   page(
     'crew',

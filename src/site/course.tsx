@@ -6,7 +6,14 @@ import { QuizTerms } from './quiz-terms';
 import { StepButton } from './threshold';
 
 /** The units and activities of a course: what is done, what is open, what is locked and why. */
-export function Outline({ course }: { readonly course: CourseOutline }) {
+export function Outline({
+  course,
+  level = 2,
+}: {
+  readonly course: CourseOutline;
+  /** Of the headings of units: one below what they stand under. */
+  readonly level?: 2 | 3;
+}) {
   const { units, goOn, progress, enrol } = course;
   return (
     <section className="course" aria-label="What there is to do">
@@ -26,7 +33,7 @@ export function Outline({ course }: { readonly course: CourseOutline }) {
       )}
       <ol className="course-units">
         {units.map((unit) => (
-          <UnitPart key={unit.id} unit={unit} />
+          <UnitPart key={unit.id} unit={unit} level={level} />
         ))}
       </ol>
     </section>
@@ -49,13 +56,14 @@ const Enrol = ({ enrol }: { readonly enrol: NonNullable<CourseOutline['enrol']> 
     </form>
   );
 
-function UnitPart({ unit }: { readonly unit: UnitEntry }) {
+function UnitPart({ unit, level }: { readonly unit: UnitEntry; readonly level: 2 | 3 }) {
+  const Heading = `h${level}` as const;
   return (
     <li>
-      <h2>
+      <Heading>
         {unit.closed && <LockSign />}
         {unit.title}
-      </h2>
+      </Heading>
       {unit.closed ? (
         <WhyClosed closed={unit.closed} />
       ) : (

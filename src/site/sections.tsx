@@ -1,6 +1,7 @@
 /** The sections of a page as its visitor gets them. */
 import type { FileEntry, SectionView } from '@/services';
 import { AccountForm } from './account-form';
+import { Outline } from './course';
 import { Coarse, Entries, Picture } from './entries';
 import { FormField } from './form-field';
 import { LockSign } from './lock-sign';
@@ -70,6 +71,15 @@ function Section({ section }: { readonly section: SectionView }) {
               <a href={section.more}>All of them</a>
             </p>
           )}
+        </div>
+      );
+    case 'outline':
+      return (
+        <div className="part">
+          <h2>
+            <a href={section.address}>{section.title}</a>
+          </h2>
+          <Outline course={section.course} level={3} />
         </div>
       );
     case 'files':

@@ -27,6 +27,8 @@ interface Parts {
   readonly posts: { readonly category: string | null; readonly tag: string | null; readonly count: number };
   /** The files of a category, or all. */
   readonly files: { readonly category: string | null };
+  /** A course's id. */
+  readonly outline: { readonly course: string };
   readonly follow: { readonly group: string };
 }
 

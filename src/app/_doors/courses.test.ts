@@ -195,6 +195,30 @@ describe('being done', () => {
   });
 });
 
+describe('the outline as a section of another page', () => {
+  const outline = async (who: string) => main((await ask(who, '/observers/booking')).text);
+
+  it('is each visitor’s own, below its own heading', async () => {
+    const tobin = await outline('tobin');
+    expect(tobin).toMatch(/<h2><a href="\/courses\/astrophotography">Astrophotography<\/a><\/h2>/);
+    expect(tobin).toMatch(/<h3>Your first night<\/h3>/);
+    expect(tobin).toContain('0 of 2 done');
+    expect(tobin).toContain('This part is for those who are enrolled.');
+    expect(tobin).not.toContain('Darks, flats');
+    await saysDone('tobin', 'star-trails');
+    expect(await outline('tobin')).toContain('1 of 2 done');
+  });
+
+  it('is not there for those to whom the course is closed, or when it is gone', async () => {
+    const greta = await gretaAt(trivet);
+    const hidden = { kind: 'publish', items: ['astrophotography'], published: false, leaving: true };
+    expect((await changeItem(trivet, greta, hidden, now)).kind).toBe('done');
+    expect(await outline('tobin')).not.toContain('Astrophotography');
+    await changeItem(trivet, greta, { kind: 'remove', item: 'astrophotography', leaving: true }, now);
+    expect(await outline('tobin')).toContain('swept');
+  });
+});
+
 describe('enrolling oneself', () => {
   const ASTRO = '/courses/astrophotography';
   const enrol = (who: string | null, course = 'astrophotography') =>

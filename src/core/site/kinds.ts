@@ -199,6 +199,7 @@ export const SECTIONS = {
   call: { name: 'call to action', text: true, shows: null, varies: true },
   posts: { name: 'list of posts', text: false, shows: null, varies: true },
   files: { name: 'list of files', text: false, shows: null, varies: true },
+  outline: { name: 'outline of a course', text: false, shows: null, varies: true },
   follow: { name: 'following a group', text: true, shows: null, varies: true },
   account: { name: 'a member’s account', text: false, shows: null, varies: true },
 } as const satisfies Record<string, SectionKind>;

@@ -1,8 +1,27 @@
-import { capital, SECTIONS, type SectionType } from '@/core';
+import { capital, type Outline, SECTION_TYPES, SECTIONS, type SectionType, type Vocabulary } from '@/core';
 import type { SectionRead } from '@/services';
 
-/** A section of a type to begin with. */
-export function newSection(type: SectionType, group: string | null): SectionRead | null {
+/** What a section may be about, where the site has some. */
+interface About {
+  readonly group: string | null;
+  readonly course: string | null;
+}
+
+/** The first open group and the first course there are. */
+export const aboutIn = (
+  { groups }: Pick<Vocabulary, 'groups'>,
+  { addressed }: Pick<Outline, 'addressed'>,
+): About => ({
+  group: groups.find(({ open }) => open)?.id ?? null,
+  course: [...addressed.values()].find(({ kind }) => kind === 'course')?.id ?? null,
+});
+
+/** The types of section that can be made there. */
+export const offeredSections = (about: About): readonly SectionType[] =>
+  SECTION_TYPES.filter((type) => newSection(type, about) !== null);
+
+/** A section of a type to begin with; null where there is nothing that it could be about. */
+export function newSection(type: SectionType, { group, course }: About): SectionRead | null {
   const base = {
     id: crypto.randomUUID(),
     title: capital(SECTIONS[type].name),
@@ -30,6 +49,8 @@ export function newSection(type: SectionType, group: string | null): SectionRead
       return { ...base, type, text: '', label: 'Sign up', to: { kind: 'sign up' } };
     case 'posts':
       return { ...base, type, category: null, tag: null, count: 5 };
+    case 'outline':
+      return course === null ? null : { ...base, type, course };
     case 'files':
       return { ...base, type, category: null };
     case 'follow':

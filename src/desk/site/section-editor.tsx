@@ -54,6 +54,8 @@ export function SectionEditor({ page, section, onChange }: EditorProps) {
       );
     case 'posts':
       return <PostsSection page={page} section={section} onChange={onChange} />;
+    case 'outline':
+      return <OutlineSection page={page} section={section} onChange={onChange} />;
     case 'files':
       return (
         <div className="flex items-center gap-2">
@@ -128,6 +130,24 @@ function PostsSection({ section, onChange }: EditorProps<Of<'posts'>>) {
         (tag) => onChange({ ...section, tag }),
       )}
     </div>
+  );
+}
+
+function OutlineSection({ section, onChange }: EditorProps<Of<'outline'>>) {
+  const { outline } = useDesk();
+  const courses = [...outline.addressed.values()].filter(({ kind }) => kind === 'course');
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      <Pick
+        label="Which course"
+        value={section.course}
+        options={courses.map(({ id, title }) => ({ value: id as string, label: title }))}
+        onPick={(course) => onChange({ ...section, course })}
+      />
+      <span className="note">
+        Each visitor gets what is open to them, what is locked with its reason, and how far they are.
+      </span>
+    </p>
   );
 }
 

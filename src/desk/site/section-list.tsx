@@ -3,13 +3,13 @@
 import { clsx } from 'clsx';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { type ItemId, SECTION_TYPES, SECTIONS, type SectionType } from '@/core';
+import { type ItemId, SECTIONS, type SectionType } from '@/core';
 import type { DocumentProblem, SectionRead } from '@/services';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { GateMark } from '../marks';
 import { DragList } from './drag-list';
-import { newSection } from './new-section';
+import { aboutIn, newSection, offeredSections } from './new-section';
 import { SectionEditor } from './section-editor';
 
 interface SectionListProps {
@@ -20,13 +20,12 @@ interface SectionListProps {
 }
 
 export function SectionList({ page, sections, problems, onChange }: SectionListProps) {
-  const { vocabulary } = useDesk();
-  const group = vocabulary.groups.find(({ open }) => open);
+  const { vocabulary, outline } = useDesk();
+  const about = aboutIn(vocabulary, outline);
   const add = (type: SectionType) => {
-    const made = newSection(type, group?.id ?? null);
+    const made = newSection(type, about);
     if (made) onChange([...sections, made]);
   };
-  const offered = SECTION_TYPES.filter((type) => type !== 'follow' || group !== undefined);
   return (
     <>
       <h3 className="mt-6 mb-2">Sections</h3>
@@ -50,7 +49,7 @@ export function SectionList({ page, sections, problems, onChange }: SectionListP
         value=""
         options={[
           { value: '', label: '+ add a section …' },
-          ...offered.map((type) => ({ value: type as string, label: SECTIONS[type].name })),
+          ...offeredSections(about).map((type) => ({ value: type as string, label: SECTIONS[type].name })),
         ]}
         onPick={(type) => type !== '' && add(type as SectionType)}
       />

@@ -6,7 +6,6 @@ import {
   type Addressed,
   hostsOf,
   isAddressed,
-  SECTION_TYPES,
   SECTIONS,
   type SectionType,
   type Shared,
@@ -18,7 +17,7 @@ import type { SharedDocument } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { countsOfKinds, WhatEditor } from '../composer';
 import { useDesk } from '../context';
-import { newSection } from './new-section';
+import { aboutIn, newSection, offeredSections } from './new-section';
 import { Preview } from './preview';
 import { SectionEditor } from './section-editor';
 import { TakeAway } from './take-away';
@@ -58,7 +57,7 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
   const gate = (compiled.draft.covering.get(item.id) ?? []).find(({ setAside }) => !setAside)?.gate;
   const isLive = (id: string) =>
     (compiled.live.covering.get(item.id) ?? []).some((one) => one.gate.id === id && !one.setAside);
-  const open = vocabulary.groups.find((group) => group.open)?.id ?? null;
+  const about = aboutIn(vocabulary, outline);
   const send = async () => {
     if (!(await writing.send())) return;
     toast(`${section.title} is on the site as you wrote it.`);
@@ -133,12 +132,12 @@ export function SharedWriter({ item }: { readonly item: SharedSection }) {
             <Pick
               label="Type of the section"
               value={section.type}
-              options={SECTION_TYPES.filter((type) => type !== 'follow' || open !== null).map((type) => ({
+              options={offeredSections(about).map((type) => ({
                 value: type as string,
                 label: SECTIONS[type].name,
               }))}
               onPick={(type) => {
-                const made = newSection(type as SectionType, open);
+                const made = newSection(type as SectionType, about);
                 if (!made || type === section.type) return;
                 const { id, title, summary, published } = section;
                 const text = 'text' in section && 'text' in made ? { text: section.text } : {};

@@ -191,6 +191,14 @@ function withheldIn(
           ),
         ),
       ];
+    case 'outline': {
+      const course = outline.items.get(more.course as ItemId);
+      return course?.kind !== 'course'
+        ? passages
+        : decisionOn(context, course.id).kind === 'open'
+          ? [...passages, ...closedOfCourse(context, course)]
+          : [...passages, ...closed('entry', context, [course])];
+    }
     case 'picture':
     case 'video':
       return [...passages, ...closed('file', context, [fileNamed(more.file)])];

@@ -233,6 +233,7 @@ function markedParts(
     case 'call':
       return { ...section, label: `${section.label} ${word()}` };
     case 'posts':
+    case 'outline':
     case 'files':
     case 'follow':
       return section;

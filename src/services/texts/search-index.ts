@@ -55,6 +55,7 @@ function wordsBeside(section: SectionContent): string {
       return section.fields.map(({ label }) => label).join('\n');
     case 'call':
     case 'posts':
+    case 'outline':
     case 'files':
     case 'follow':
       return '';

@@ -13,6 +13,7 @@ import {
 import type { FormField, SectionContent } from '@/store';
 import { type AccountView, accountOf } from './account-view';
 import { addressIn, decisionOn, decisionOnHost, follows, isSignedIn, opens, type View } from './context';
+import { type CourseOutline, courseOutline } from './course-view';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, ownHtml, shownHtml } from './texts';
@@ -42,6 +43,12 @@ export type SectionView = { readonly id: ItemId } & (
   | { readonly kind: 'call'; readonly html: string; readonly label: string; readonly address: string }
   | { readonly kind: 'posts'; readonly entries: readonly Entry[]; readonly more: string | null }
   | { readonly kind: 'files'; readonly files: readonly FileEntry[] }
+  | {
+      readonly kind: 'outline';
+      readonly title: string;
+      readonly address: string;
+      readonly course: CourseOutline;
+    }
   | {
       readonly kind: 'follow';
       readonly html: string;
@@ -165,6 +172,18 @@ function opened(context: View, section: Section, back: string): SectionView | nu
         entries: entries.slice(0, more.count),
         more: rest ? addressIn(context, `/${place.map(slugOf).join('/')}`) : null,
       };
+    }
+    case 'outline': {
+      const course = state.outline.items.get(more.course as ItemId);
+      return course?.kind === 'course' && opens(context, course.id)
+        ? {
+            id,
+            kind: 'outline',
+            title: course.title,
+            address: addressIn(context, course.address),
+            course: courseOutline(context, course.id, back),
+          }
+        : null;
     }
     case 'files':
       return { id, kind: 'files', files: filesOf(context, more.category) };

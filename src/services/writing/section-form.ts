@@ -94,6 +94,7 @@ const sections = {
     count: z.int().min(1, 'Show at least one post.').max(50, 'A list shows at most 50 posts.').default(5),
   }),
   files: z.strictObject({ ...base, type: z.literal('files'), category: some }),
+  outline: z.strictObject({ ...base, type: z.literal('outline'), course: id }),
   follow: z.strictObject({ ...base, type: z.literal('follow'), text, group: id }),
   account: z.strictObject({ ...base, type: z.literal('account') }),
 } satisfies Record<SectionType, z.ZodObject>;
@@ -187,6 +188,8 @@ export function sectionProblems(
       if (file?.kind !== 'file' || !file.mediaType.startsWith(SECTIONS[section.type].shows))
         problems.push(whole(`There is no such ${section.type}. Choose another.`));
     }
+    if (section.type === 'outline' && itemOf(section.course)?.kind !== 'course')
+      problems.push(whole('There is no such course. Choose another.'));
     if (section.type === 'call') problems.push(...leads(section.to, itemOf).map(whole));
     if (section.type === 'form') {
       if (section.fields.length === 0) problems.push(whole('A form asks for something. Add a question.'));

@@ -226,6 +226,16 @@ function sectionIn(view: SectionView): Section[] {
       return [{ id, kind, html: view.html, title: view.label, address: view.address }];
     case 'posts':
       return [{ id, kind, entries: view.entries.map((entry) => entry.id) }];
+    case 'outline':
+      return [
+        {
+          id,
+          kind,
+          title: view.title,
+          address: view.address,
+          entries: view.course.units.flatMap(({ activities }) => activities.map((one) => one.id)),
+        },
+      ];
     case 'files':
       return [{ id, kind, entries: view.files.map((file) => file.id) }];
     case 'teaser':

@@ -28,15 +28,18 @@ export const sectionShape = z
     kind: z
       .string()
       .describe(
-        'What is given: text, picture, video, form, call, posts, files, follow, teaser, locked, message, swap.',
+        'What is given: text, picture, video, form, call, posts, outline, files, follow, teaser, locked, message, swap.',
       ),
     html: z.string().optional(),
     title: z.string().optional(),
     text: z.string().optional(),
     reason: z.string().nullable().optional(),
-    address: z.string().optional().describe('The path of a picture, a video, or where a call leads.'),
+    address: z
+      .string()
+      .optional()
+      .describe('The path of a picture, a video or a course, or where a call leads.'),
     caption: z.string().optional(),
-    entries: z.array(z.string()).optional().describe('The ids of posts or files.'),
+    entries: z.array(z.string()).optional().describe('The ids of posts, files or activities.'),
   })
   .meta({ id: 'Section' });
 
