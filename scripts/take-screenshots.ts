@@ -41,14 +41,6 @@ const cell = (page: Page, item: RegExp, column: number) =>
   page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
 const bench = (page: Page) => page.getByRole('complementary');
 
-const home = await pageOf(null, '/');
-await home.locator('.entries').evaluate(async (list) => {
-  const pictures = [...list.querySelectorAll('img')];
-  for (const picture of pictures) picture.loading = 'eager';
-  await Promise.all(pictures.map((picture) => picture.decode()));
-  window.scrollTo(0, list.getBoundingClientRect().top - 60);
-});
-await shoot(home, 'site-home');
 const site = await pageOf('wren', '/kit-reviews/three-eyepieces');
 await shoot(site, 'site-page');
 
@@ -58,6 +50,28 @@ await learner.getByRole('region', { name: 'What there is to do' }).evaluate((par
   window.scrollBy(0, -60);
 });
 await shoot(learner, 'course');
+
+const quiz = await pageOf('ines', '/me/quiz/first-opening-quiz');
+await quiz.getByRole('button', { name: 'Begin' }).click();
+const chosen = quiz.getByRole('radio').or(quiz.getByRole('checkbox'));
+await chosen.nth(1).check();
+await chosen.nth(1).evaluate((input) => {
+  input.closest('fieldset')?.scrollIntoView({ block: 'start' });
+  window.scrollBy(0, -60);
+});
+await quiz.getByText('Kept as you filled it in.').waitFor({ state: 'attached' });
+await shoot(quiz, 'quiz');
+
+const asking = await pageOf('greta', '/desk/site?item=first-opening-quiz');
+await asking.getByLabel('To whom it is shown').selectOption({ label: 'Tobin Aske' });
+await asking
+  .getByRole('region', { name: 'Quiz' })
+  .evaluate((part) => part.scrollIntoView({ block: 'start' }));
+await shoot(asking, 'writing-quiz');
+
+const learners = await pageOf('greta', '/desk/learners?course=dome-induction&person=wren');
+await learners.getByRole('heading', { name: 'Wren Halloran' }).waitFor();
+await shoot(learners, 'learners');
 
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
@@ -129,25 +143,6 @@ await writing.getByLabel('Text of Text').evaluate((area) => {
 await writing.frameLocator('iframe').getByText('The code of the lower gate').scrollIntoViewIfNeeded();
 await shoot(writing, 'writing');
 
-const walks = await pageOf('greta', '/desk');
-await walks.getByRole('button', { name: 'Add a visitor' }).click();
-await walks.getByPlaceholder('Name or mail address').fill('odile');
-await walks.getByRole('option', { name: /Odile Marsh/ }).click();
-await walks
-  .getByRole('columnheader', { name: /^Odile Marsh/ })
-  .getByRole('button')
-  .click();
-await walks.getByRole('menuitem', { name: /^Walk through the site/ }).click();
-await walks.getByLabel('Side by side with').selectOption({ label: 'Marek Dunmore' });
-await walks
-  .getByText(/things only here/)
-  .first()
-  .waitFor();
-// The second is scrolled along, so that the same stands beside the same.
-await walks.evaluate(() => document.querySelector('iframe')?.contentWindow?.scrollTo(0, 1150));
-await walks.waitForFunction(() => (document.querySelectorAll('iframe')[1]?.contentWindow?.scrollY ?? 0) > 0);
-await shoot(walks, 'walks');
-
 // A few visitors before closed doors, and a change that goes live: so that journal and history have something to show.
 const closed = [
   '/observers',
@@ -180,24 +175,6 @@ await shoot(
   })(),
   'journal',
 );
-const settings = await pageOf('greta', '/desk/settings');
-const file = await (await settings.request.get(`${origin}/desk/api/site-file`)).json();
-await settings.locator('input[type=file]').setInputFiles({
-  name: 'site.json',
-  mimeType: 'application/json',
-  buffer: Buffer.from(
-    JSON.stringify({
-      ...file,
-      roles: [...file.roles, { id: 'scribe', name: 'Scribe' }],
-      items: file.items.map((item: { id: string }) =>
-        item.id === 'visit' ? { ...item, title: 'Come and see us' } : item,
-      ),
-    }),
-  ),
-});
-await settings.getByText('site.json would do this').waitFor();
-await shoot(settings, 'settings');
-
 const whole = await pageOf('greta', '/desk?rules=all');
 await whole.getByRole('button', { name: /^Check as the board’s/ }).click();
 await whole.getByText('Nothing came through.').waitFor({ timeout: 90_000 });

@@ -78,10 +78,11 @@ function UnitPart({ unit, level }: { readonly unit: UnitEntry; readonly level: 2
 }
 
 function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {
-  const { address, title, done, closed } = activity;
+  const { address, title, type, done, closed } = activity;
   return (
     <li className={done ? 'is-done' : closed ? 'is-locked' : 'is-open'}>
       {address === null ? <span>{title}</span> : <a href={address}>{title}</a>}
+      {type !== 'reading' && <small> {type}</small>}
       {done && <small> done</small>}
       {closed && <WhyClosed closed={closed} />}
     </li>

@@ -87,6 +87,9 @@ describe('whose it is', () => {
   it('follows the decision on the quiz: its door gives what its page gives', async () => {
     expect((await ask(null, DOOR)).headers.Location).toBe(`/sign-in?next=${encodeURIComponent(DOOR)}`);
     expect((await ask(null, `${DOOR}/begin`, {})).status).toBe(303);
+    // And whoever signs in there comes back.
+    const form = { email: 'ines@larkfell.example', password: 'larkfell-demo', next: DOOR };
+    expect((await ask(null, '/sign-in', form)).headers.Location).toBe(DOOR);
     for (const who of ['marek', 'wren'])
       for (const [path, form] of [
         [DOOR],

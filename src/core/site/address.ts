@@ -73,7 +73,9 @@ export function safeNext(next: string | null | undefined): string {
   const [path = '', query] = splitOnce(next, '?');
   const address = normaliseAddress(path);
   if (address === null || path.startsWith('//')) return '/';
-  if (NOT_PLACES.includes(address.split('/')[1] ?? '')) return '/';
+  const [, first = '', second] = address.split('/');
+  // Of what is somebody’s own, a quiz is somewhere to go on.
+  if (NOT_PLACES.includes(first) && !(first === 'me' && second === 'quiz')) return '/';
   const clean = encodeURI(address).replace(/[?#]/g, encodeURIComponent);
   return query && /^[\w\-.~%&=+*!'(),:@/?]*$/.test(query) ? `${clean}?${query}` : clean;
 }

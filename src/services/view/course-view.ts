@@ -168,13 +168,13 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
   };
 }
 
-function quizPlace(view: View, { id, activity }: Activity): ActivityPlace['quiz'] {
+function quizPlace(view: View, { id, activity, address: item }: Activity): ActivityPlace['quiz'] {
   const outline = activity === 'quiz' ? quizOutline(view.state, id) : null;
   if (outline === null) return null;
   const address = quizAddress(view, id);
   return {
     ...outline,
-    address: isSignedIn(view) ? address : signInAddress(view, `/me/quiz/${encodeURIComponent(id)}`),
+    address: isSignedIn(view) ? address : signInAddress(view, item),
     score: view.ask(
       `score ${id}`,
       ({ facts }) => facts.completions?.find(({ item }) => item === id)?.score ?? null,
