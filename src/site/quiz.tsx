@@ -11,6 +11,8 @@ interface QuizPageProps {
   readonly delivery: Delivery;
   /** What has to be known of what was just done. */
   readonly note: keyof typeof NOTES | null;
+  /** What the script of an attempt is let run by. */
+  readonly nonce: string | null;
 }
 
 const NOTES = {
@@ -20,14 +22,14 @@ const NOTES = {
   over: 'That attempt takes no answers any more.',
 } as const;
 
-export function QuizPage({ quiz, delivery, note }: QuizPageProps) {
+export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
   const { frame, title, address, place, attempt, past, answered } = quiz;
   return (
     <Shell
       frame={frame}
       delivery={delivery}
       title={title}
-      head={attempt && <script defer src={delivery.attemptScript} />}
+      head={attempt && <script defer src={delivery.attemptScript} nonce={nonce ?? undefined} />}
     >
       <article>
         {place && <Whereabouts place={place} />}

@@ -244,6 +244,26 @@ describe('an attempt', () => {
   });
 });
 
+describe('what runs', () => {
+  const policyOf = async () => {
+    const { headers, text } = await ask('ines', DOOR);
+    return { policy: String(headers['Content-Security-Policy']), text };
+  };
+
+  it('is the one script of an attempt that is under way, and nothing anywhere else', async () => {
+    const before = await policyOf();
+    expect(before.policy).not.toContain('script-src');
+    expect(before.text).not.toContain('<script');
+    await begin();
+    const { policy, text } = await policyOf();
+    const nonce = /script-src 'nonce-([^']+)';/.exec(policy)?.[1];
+    expect(text.match(/<script[^>]*>/g)).toEqual([expect.stringContaining(`nonce="${nonce}"`)]);
+    await send('hand in', knownAnswer);
+    expect((await policyOf()).policy).not.toContain('script-src');
+    expect((await ask('ines', PAGE)).text).not.toContain('/assets/attempt');
+  });
+});
+
 describe('what is told', () => {
   const TOLD = [
     'The bucket is for everything',

@@ -1,4 +1,5 @@
 /** Taking a quiz: beginning an attempt, filling it in, handing it in. It is the learner's own, and kept for nobody. */
+import { createHmac, randomBytes } from 'node:crypto';
 import {
   type AnswerProblems,
   beginAttempt,
@@ -74,9 +75,15 @@ async function drawn(ask: Ask, activity: string, status: number, { note, problem
     ? quizOnWalk(context, activity, now)
     : await quizFor(trivet, visitor, activity, context, context.request, now, problems);
   if (view === null) return closed(ask, activity);
-  const html = await renderQuiz({ quiz: view, delivery, note });
-  return htmlAnswer(html, { status, walk: delivery.walk, scripts: view.attempt !== null });
+  const nonce = view.attempt && nonceOf(`${visitor.person?.id} ${activity} ${view.attempt.number}`);
+  const html = await renderQuiz({ quiz: view, delivery, note, nonce });
+  return htmlAnswer(html, { status, walk: delivery.walk, nonce });
 }
+
+// Whoever could write into a page can't know it, and the same page is the same bytes.
+const key = randomBytes(32);
+const nonceOf = (attempt: string): string =>
+  createHmac('sha256', key).update(attempt).digest('base64').slice(0, 24);
 
 /** The same as the quiz's own page gives whoever it is not open to. */
 function closed(ask: Ask, activity: string): Promise<Answer> {

@@ -7,14 +7,14 @@ import { type Answer, Packable } from './answer';
 import type { SiteRequest } from './site-request';
 
 // No page of the site has scripts, but for an attempt at a quiz. Only a walk may be framed, and only by the desk.
-const policy = (frames: string, scripts: boolean) =>
-  `default-src 'none'; ${scripts ? "script-src 'self'; connect-src 'self'; " : ''}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
+const policy = (frames: string, nonce: string | null) =>
+  `default-src 'none'; ${nonce === null ? '' : `script-src 'nonce-${nonce}'; connect-src 'self'; `}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
 
 /** What no page of a site has any use for. */
 export const PERMISSIONS = 'camera=(), display-capture=(), geolocation=(), microphone=(), payment=(), usb=()';
 
-const safety = (walk: boolean, scripts: boolean): Record<string, string> => ({
-  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", scripts),
+const safety = (walk: boolean, nonce: string | null): Record<string, string> => ({
+  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", nonce),
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'Permissions-Policy': PERMISSIONS,
@@ -30,21 +30,21 @@ export const PRIVATE = 'private, no-store';
 interface PageOptions {
   readonly status: number;
   readonly walk?: boolean;
-  /** Whether it may run the site's own scripts. */
-  readonly scripts?: boolean;
+  /** What the one script that it may run is known by. */
+  readonly nonce?: string | null;
   readonly headers?: Answer['headers'];
 }
 
 /** A page that depended on the visitor. */
 export const htmlAnswer = (
   body: string | Packable,
-  { status, walk = false, scripts = false, headers = {} }: PageOptions,
+  { status, walk = false, nonce = null, headers = {} }: PageOptions,
 ): Answer => ({
   status,
   headers: {
     'Content-Type': 'text/html; charset=utf-8',
     'Cache-Control': PRIVATE,
-    ...safety(walk, scripts),
+    ...safety(walk, nonce),
     ...headers,
   },
   body,

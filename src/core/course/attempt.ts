@@ -14,7 +14,7 @@ export interface AttemptResult {
 }
 
 /** More than anybody needs, so that nobody fills the disk with them. */
-export const MOST_ATTEMPTS = 200;
+export const MOST_ATTEMPTS = 100;
 
 const MINUTE_MS = 60_000;
 

@@ -131,7 +131,7 @@ function Terms({ quiz, onChange }: TermsProps) {
           options={ANSWERS_SHOWN_WHEN.map((value) => ({ value, label: ANSWERS_SHOWN[value] }))}
           onPick={(value) => put({ answers: value })}
         />
-        . Until then no right answer leaves the server.
+        and not before.
       </p>
     </div>
   );

@@ -1,5 +1,6 @@
 /** One learner in a course: what they did, what is closed to them and why, and how their attempts went. */
 import {
+  type Activity,
   type ActivityType,
   asId,
   capital,
@@ -25,6 +26,7 @@ import {
   requirePermissionAt,
   type SiteState,
   type Trivet,
+  yielder,
 } from '../running';
 import { courseAt, learnsIn } from './course-at';
 import { onDay } from './course-progress';
@@ -68,6 +70,8 @@ export interface LearnerReport {
 }
 
 const MOST_WAYS = 3;
+// Ways in are found by trying, which takes its time; of a long course those that are closed first get some.
+const MOST_TRIED = 20;
 
 /** One learner of a course, as things are or would be on another day; null where there is no such learner. */
 export async function learnerReport(
@@ -93,41 +97,52 @@ export async function learnerReport(
   const request = onDay(state, day, now);
   const doneOn = (item: ItemId) => person.completions.find((one) => one.item === item) ?? null;
   const enrolled = person.enrolments.find(({ course }) => course === at.course.id);
+  let tried = 0;
+  const rest = yielder();
+  const ofLearner = async (activity: Activity): Promise<ActivityOfLearner> => {
+    await rest();
+    const own = attempts.filter((one) => one.activity === activity.id);
+    const hasBegun = () => own.length > 0;
+    const [progress = 'closed'] = progressOf(
+      state.live.compiled,
+      [activity.id],
+      person.facts,
+      request,
+      hasBegun,
+    );
+    const done = doneOn(activity.id);
+    if (progress === 'closed') tried += 1;
+    return {
+      id: activity.id,
+      title: activity.title,
+      type: activity.activity,
+      state: progress,
+      on: done?.on ?? null,
+      score: done?.score ?? null,
+      ...(progress === 'closed'
+        ? whyClosed(state, activity, person, request, tried <= MOST_TRIED)
+        : { because: null, waysIn: [] }),
+      attempts: own.map((one) => attemptOf(state, one)),
+    };
+  };
+  const units: LearnerReport['units'][number][] = [];
+  for (const { unit, activities } of at.units) {
+    const list: ActivityOfLearner[] = [];
+    for (const activity of activities) list.push(await ofLearner(activity));
+    units.push({
+      id: unit.id,
+      title: unit.title,
+      completed: doneOn(unit.id)?.on ?? null,
+      activities: list,
+    });
+  }
   return {
     person: person.id,
     name: person.name,
     email: person.email,
     enrolled: enrolled ? { on: enrolled.on, until: enrolled.until } : null,
     completed: doneOn(at.course.id)?.on ?? null,
-    units: at.units.map(({ unit, activities }) => ({
-      id: unit.id,
-      title: unit.title,
-      completed: doneOn(unit.id)?.on ?? null,
-      activities: activities.map((activity): ActivityOfLearner => {
-        const own = attempts.filter((one) => one.activity === activity.id);
-        const hasBegun = () => own.length > 0;
-        const [state0 = 'closed'] = progressOf(
-          state.live.compiled,
-          [activity.id],
-          person.facts,
-          request,
-          hasBegun,
-        );
-        const done = doneOn(activity.id);
-        return {
-          id: activity.id,
-          title: activity.title,
-          type: activity.activity,
-          state: state0,
-          on: done?.on ?? null,
-          score: done?.score ?? null,
-          ...(state0 === 'closed'
-            ? whyClosed(state, activity, person, request)
-            : { because: null, waysIn: [] }),
-          attempts: own.map((one) => attemptOf(state, one)),
-        };
-      }),
-    })),
+    units,
   };
 }
 
@@ -136,13 +151,16 @@ function whyClosed(
   item: Item,
   { facts }: Person,
   request: RequestFacts,
+  tries: boolean,
 ): Pick<ActivityOfLearner, 'because' | 'waysIn'> {
   const because = describeBecause(explain(compiled, item.id, facts, request), item, compiled.vocabulary);
   return {
     because: because === null ? null : capital(because),
-    waysIn: openers(compiled, item.id, facts, request)
-      .ways.slice(0, MOST_WAYS)
-      .map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+    waysIn: tries
+      ? openers(compiled, item.id, facts, request)
+          .ways.slice(0, MOST_WAYS)
+          .map((changes) => describeChanges(changes, facts, compiled.vocabulary))
+      : [],
   };
 }
 

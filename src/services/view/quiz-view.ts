@@ -24,7 +24,7 @@ import { addressIn, type View } from './context';
 import { type ActivityPlace, placeInCourse } from './course-view';
 import { type Frame, frameFor } from './frame';
 import { outlineOf, type QuizOutline, quizAddress } from './quiz-outline';
-import { htmlIn } from './texts';
+import { ownHtml } from './texts';
 
 /** A question as it is asked. */
 export interface QuestionView {
@@ -126,7 +126,7 @@ export function quizView(
     answered:
       last && tellsAnswers(quiz, results)
         ? last.asked.map((asked, at) => ({
-            html: htmlIn(view, asked.question.text),
+            html: ownHtml(view, asked.question.text),
             ...reviewOf(asked, last.answers[at] ?? []),
           }))
         : null,
@@ -150,7 +150,7 @@ function questionView(
   return {
     name: `q${at}`,
     kind: question.kind,
-    html: htmlIn(view, question.text),
+    html: ownHtml(view, question.text),
     how: QUESTIONS[question.kind].how,
     points: question.points,
     choices: shown.map((place) => choicesOf(question)[place] ?? ''),

@@ -16,6 +16,8 @@ import { markdownProblem } from '../texts';
 
 const MOST_OPTIONS = 20;
 const MOST_QUESTIONS = 200;
+/** Of what each can be any of as many, which is drawn as many times as many. */
+const MOST_ROWS = 12;
 /** A month, and a day, in minutes. */
 const LONGEST_WAIT = 30 * 24 * 60;
 const LONGEST_TIME = 24 * 60;
@@ -28,14 +30,12 @@ const base = {
   points: z.number().gt(0, 'A question counts for something.').max(100).default(1),
   feedback,
 };
-const few = <T extends z.ZodType>(one: T, what: string) =>
-  z
-    .array(one)
-    .min(2, `Give it at least two ${what}.`)
-    .max(MOST_OPTIONS, `A question has at most ${MOST_OPTIONS} ${what}.`);
+const few = <T extends z.ZodType>(one: T, what: string, most = MOST_ROWS) =>
+  z.array(one).min(2, `Give it at least two ${what}.`).max(most, `A question has at most ${most} ${what}.`);
 const options = few(
   z.strictObject({ text: line('Say what there is to choose.'), right: z.boolean().default(false), feedback }),
   'things to choose from',
+  MOST_OPTIONS,
 );
 
 const questions = {

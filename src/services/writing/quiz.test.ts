@@ -73,6 +73,10 @@ describe('a quiz that is written', () => {
       'quiz.questions.1: Another question has the id of this one. Add it anew.',
     ]);
     expect(await send(question({ text: '*'.repeat(3000) }))).toHaveLength(1);
+    const many = Array.from({ length: 13 }, (_, place) => `${place}`);
+    expect(await send(question({ steps: many }, 5))).toEqual([
+      'quiz.questions.5.steps: A question has at most 12 things.',
+    ]);
   });
 
   it('says which of its terms go together with nothing', async () => {
