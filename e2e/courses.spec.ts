@@ -24,21 +24,34 @@ test('a course is written, paced by a switch, put on the site, and done by a lea
     await expect(parts.getByRole('button', { name: `${title} reading` })).toBeVisible();
     await expect(add).toHaveValue('');
   }
+  await parts.getByLabel('Title of the new unit').fill('Silvering');
+  await parts.getByRole('button', { name: 'New unit' }).click();
+  await parts.getByLabel('Title of the new activity in Silvering').fill('Cold bath');
+  await page.keyboard.press('Enter');
+  await expect(parts.getByRole('button', { name: 'Cold bath reading' })).toBeVisible();
   // What a new activity is under shows at once.
   await parts.getByLabel('Grinding: one after the other').check();
   await expect(parts.getByTitle('1 gate from above').first()).toBeVisible();
-  await page.getByRole('banner').getByRole('button', { name: 'Put 1 change live' }).click();
+  await parts.getByLabel(/^One unit a week after enrolling/).check();
+  await page.getByRole('banner').getByRole('button', { name: 'Put 2 changes live' }).click();
   await putLive(page);
 
   await page.goto('/desk/site');
   await alive(page);
   const tree = page.getByRole('region', { name: 'Courses' });
-  for (const title of ['Mirror making', 'Rough', 'Fine']) {
+  for (const title of ['Mirror making', 'Rough', 'Fine', 'Cold bath']) {
     await tree.getByRole('button', { name: new RegExp(`^${title}`) }).click();
     await page.getByRole('checkbox', { name: /^Published/ }).check();
     await page.getByRole('button', { name: 'Put it on the site' }).click();
     await expect(page.getByTestId('kept')).toHaveText('As it is on the site');
   }
+
+  await page.goto('/desk/learners');
+  await page.getByLabel('Course').selectOption({ label: 'Mirror making' });
+  await page.getByRole('button', { name: 'Enrol …' }).click();
+  await page.getByLabel('Mail addresses').fill('wren@larkfell.example\nmarek@larkfell.example');
+  await page.getByRole('button', { name: 'See who that is' }).click();
+  await page.getByRole('button', { name: 'Enrol 2 people' }).click();
 
   const wren = await browserOf(browser, 'wren');
   await wren.page.goto('/mirror-making');
@@ -53,11 +66,39 @@ test('a course is written, paced by a switch, put on the site, and done by a lea
   await expect(wren.page.getByText('2 of 2 done')).toBeVisible();
   await wren.context.close();
 
+  // The other's row says why something is closed to them, today and on another day.
+  const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  await page.getByRole('button', { name: /^Marek Dunmore 0 of 3/ }).click();
+  const panel = page.getByRole('complementary');
+  const line = (title: RegExp) => panel.getByRole('listitem').filter({ hasText: title });
+  await expect(line(/^Fine/)).toContainText('completed the activity before it');
+  await expect(line(/^Cold bath/)).toContainText(/enrolled in Mirror making .*7 days/);
+  await page.getByLabel('The day for which it is worked out').fill(inDays(8));
+  await expect(line(/^Cold bath/)).toContainText('Not begun');
+  await expect(line(/^Fine/)).toContainText('completed the activity before it');
+  await expect(page.getByRole('button', { name: /^Wren Halloran 2 of 3/ })).toBeVisible();
+
+  // And so does a walk with his eyes, now and in eight days.
+  await page.goto('/desk');
+  await alive(page);
+  await page
+    .getByRole('row', { name: /^Mirror making/ })
+    .locator('[data-cell]')
+    .nth(1)
+    .click();
+  await page.getByRole('button', { name: /^Walk there/ }).click();
+  const site = page.frameLocator('iframe');
+  await expect(site.getByRole('heading', { name: 'Silvering' })).toBeVisible();
+  await expect(site.getByText('Cold bath')).toHaveCount(0);
+  await page.getByTitle('When, from where and on what device').click();
+  await page.getByLabel('Moment').fill(`${inDays(8)}T12:00`);
+  await page.getByRole('button', { name: 'Walk like this' }).click();
+  await expect(site.getByRole('link', { name: 'Cold bath' })).toBeVisible();
+
   // Somebody else's board cell says why it is closed, and what would open it.
   await page.goto('/desk');
   await alive(page);
   await page.getByRole('row', { name: /^Fine/ }).locator('[data-cell]').nth(1).click();
-  const panel = page.getByRole('complementary');
   await expect(panel.getByText(/Marek Dunmore finds .*Fine.* locked/).first()).toBeVisible();
   await expect(panel.getByText(/Complete Rough/i).first()).toBeVisible();
 
