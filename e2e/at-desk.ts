@@ -1,6 +1,6 @@
 /** Working at the desk as Greta. */
 import type { Page } from '@playwright/test';
-import { signIn } from './people';
+import { becomes } from './people';
 import { expect } from './story';
 
 export const cell = (page: Page, item: RegExp, column: number) =>
@@ -16,7 +16,8 @@ export const alive = (page: Page) =>
 
 /** Greta at the desk. */
 export async function openDesk(page: Page, at = '/desk'): Promise<void> {
-  await signIn(page, 'greta', at);
+  await becomes(page.context(), 'greta');
+  await page.goto(at);
   await alive(page);
 }
 
