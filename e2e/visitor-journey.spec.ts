@@ -62,6 +62,8 @@ test('Sunniva arrives at her school’s pages, with their menu beside them; Mare
   browser,
 }) => {
   const sunniva = await browserOf(browser, 'sunniva', { javaScriptEnabled: false });
+  // Signing in is what leads there.
+  await signIn(sunniva.page, 'sunniva');
   await expect(sunniva.page).toHaveURL('/partners/hollin-school');
   await expect(
     sunniva.page

@@ -103,22 +103,31 @@ export function placesIn(
   };
   const hurdlesAt = (section: SharedSection, host: Item | null): readonly Hurdle[] =>
     host === null ? own(section, null) : own(section, host).concat(collect(host, 'section'));
-  /** What is asked at a host, as a text that is equal for the same. */
-  const askedAt = onceFor((host: ItemId) => {
-    const item = outline.items.get(host);
-    return item === undefined ? '' : collect(item, 'section').map(keyOf).join(' ');
+  /** What is asked at a host, as a number that is equal for the same. */
+  const numbers = new Map<string, number>();
+  const askedAt = onceFor((host: Item): number => {
+    const asks = collect(host, 'section').map(keyOf).join(' ');
+    const number = numbers.get(asks) ?? numbers.size;
+    numbers.set(asks, number);
+    return number;
   });
   const keyOf = ({ gate, at }: Hurdle): string =>
     gate === null ? 'closed' : `${gate.id}${aspect(gate)?.(at) ?? ''}`;
+  /** What of a host the gates over a section ask, as a text that is equal for the same. */
+  const ownAskedBy = onceFor((section: SharedSection) => {
+    const aspects = anywhere(section).flatMap(({ gate }) => (gate && aspect(gate)) ?? []);
+    return (host: Item): string => aspects.map((of) => of(host)).join('\n');
+  });
   const kindsOf = onceFor((section: SharedSection): readonly HostKind[] => {
+    const ownAsked = ownAskedBy(section);
     const kinds = new Map<string, { hosts: ItemId[]; hurdles: readonly Hurdle[] }>();
-    for (const host of hosts(section)) {
-      const item = outline.items.get(host);
-      if (!item) continue;
-      const key = `${own(section, item).map(keyOf).join(' ')} › ${askedAt(host)}`;
+    for (const id of hosts(section)) {
+      const host = outline.items.get(id);
+      if (!host) continue;
+      const key = `${askedAt(host)} ${ownAsked(host)}`;
       const found = kinds.get(key);
-      if (found) found.hosts.push(host);
-      else kinds.set(key, { hosts: [host], hurdles: hurdlesAt(section, item) });
+      if (found) found.hosts.push(id);
+      else kinds.set(key, { hosts: [id], hurdles: hurdlesAt(section, host) });
     }
     return [...kinds.values()];
   });

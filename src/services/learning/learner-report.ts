@@ -8,6 +8,7 @@ import {
   describeBecause,
   describeChanges,
   explain,
+  type FactName,
   type Item,
   type ItemId,
   momentIn,
@@ -158,11 +159,26 @@ function whyClosed(
     because: because === null ? null : capital(because),
     waysIn: tries
       ? openers(compiled, item.id, facts, request)
-          .ways.slice(0, MOST_WAYS)
+          .ways.toSorted((one, other) => Number(isLearning(other)) - Number(isLearning(one)))
+          .slice(0, MOST_WAYS)
           .map((changes) => describeChanges(changes, facts, compiled.vocabulary))
       : [],
   };
 }
+
+const LEARNT: ReadonlySet<string> = new Set<FactName>([
+  'completed',
+  'completed unit',
+  'completed course',
+  'completed the one before',
+  'score',
+  'enrolled',
+  'enrolment',
+]);
+
+/** Whether a way in is gone by learning alone: that is what a tutor can tell somebody. */
+const isLearning = (way: ReturnType<typeof openers>['ways'][number]): boolean =>
+  way.every((change) => change.kind === 'make' && LEARNT.has(change.test.fact));
 
 function attemptOf(
   { settings: { timeZone } }: SiteState,
