@@ -39,11 +39,11 @@ function toldBy(test: Test, vocabulary: Vocabulary): (item: Item | null) => unkn
     return (item) => dated(guest, item, anyTime);
   }
   const evaluate = evaluatorOf(test, vocabulary);
-  const valueOf = read(test.subject ?? '', vocabulary);
+  const readValue = read(test.subject ?? '', vocabulary);
   // Thousands of items have a few values among them.
   const known = new Map<unknown, unknown>();
   return (item) => {
-    const value = valueOf(guest, item, anyTime);
+    const value = readValue(guest, item, anyTime);
     if (value !== null && typeof value === 'object') return evaluate(guest, item, anyTime);
     const found = known.get(value) ?? evaluate(guest, item, anyTime);
     known.set(value, found);
