@@ -1,6 +1,6 @@
 /**
- * What pages link to: the style sheet, the fonts, and the script of quizzes, built with the application and the same for everybody. Anything
- * else under this address is nothing, like everywhere.
+ * What pages link to: the style sheet, the fonts, and the script of quizzes, built with the application and the same for
+ * everybody. Anything else under this address is nothing, like everywhere.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import type { Door } from './door';

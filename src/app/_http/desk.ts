@@ -17,6 +17,17 @@ const LARGEST_BODY = 4_000_000;
 export const json = (value: unknown, status = 200): Response =>
   Response.json(value, { status, headers: { 'Cache-Control': PRIVATE } });
 
+/** A table to be kept as a file (RFC 4180). */
+export const csvFile = (name: string, csv: string): Response =>
+  new Response(csv, {
+    headers: {
+      'Content-Type': 'text/csv; charset=utf-8; header=present',
+      'Content-Disposition': `attachment; filename="${name}.csv"`,
+      'Cache-Control': PRIVATE,
+      'X-Content-Type-Options': 'nosniff',
+    },
+  });
+
 /** A refusal as RFC 9457 problem details. */
 export const problem = (status: number, title: string, more: object = {}): Response =>
   new Response(JSON.stringify({ title, status, ...more }), {

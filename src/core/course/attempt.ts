@@ -1,5 +1,4 @@
 /** Attempts at a quiz: whether another can begin, which score counts, and who is told what would have been right. */
-
 import type { ItemId } from '../ids';
 import type { Completion } from '../site';
 import type { Quiz, QuizTerms } from './quiz';
@@ -21,7 +20,8 @@ const MINUTE_MS = 60_000;
 /** Whether somebody who has made these attempts can begin another. */
 export type Turn =
   | {
-      readonly kind: 'may begin' /** How many are left with this one; null for any number. */;
+      readonly kind: 'may begin';
+      /** How many are left with this one; null for any number. */
       readonly left: number | null;
     }
   | { readonly kind: 'under way' }

@@ -48,7 +48,11 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
     return (
       <main className="p-8">
         <h2 className="text-2xl">Learners</h2>
-        <p className="note mt-1">There is no course yet. One is made in Site, with “course” beside “New”.</p>
+        <p className="note mt-1">
+          {onPerson
+            ? 'There is no course yet. One is made in Site, with “course” beside “New”.'
+            : 'There is no course that you are a tutor of. Ask an owner of the site.'}
+        </p>
       </main>
     );
   return (
@@ -166,16 +170,13 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
 
 /** What the server has at a path; asked again when `times` is another. The last answer stays until there is a new one. */
 function useGot<T>(path: string | null, times: number): Answer<T> | null {
-  const [answer, setAnswer] = useState<{ readonly path: string; readonly got: Answer<T> } | null>(null);
+  const [answer, setAnswer] = useState<Answer<T> | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when something was done
   useEffect(() => {
     if (path === null) return;
     const calledOff = new AbortController();
-    ask<T>('GET', path, undefined, calledOff.signal).then(
-      (got) => setAnswer({ path, got }),
-      () => undefined,
-    );
+    ask<T>('GET', path, undefined, calledOff.signal).then(setAnswer, () => undefined);
     return () => calledOff.abort();
   }, [path, times]);
-  return path !== null && answer ? answer.got : null;
+  return path === null ? null : answer;
 }

@@ -1,16 +1,9 @@
 /** Marking what somebody is done with, by hand: for what was shown on the hill, and to take back what was noted wrongly. */
 import { z } from 'zod';
-import { asId, completing, type ItemId, isCompleted, type PersonId } from '@/core';
+import { asId, completing, type ItemId, isCompleted, type PersonId, withScore } from '@/core';
 import { id } from '../forms';
 import { applyChange, type ChangeAnswer } from '../people';
-import {
-  type Administrator,
-  momentAt,
-  plainRequest,
-  recordOf,
-  requirePermissionAt,
-  type Trivet,
-} from '../running';
+import { type Administrator, plainRequest, recordOf, requirePermissionAt, type Trivet } from '../running';
 import { courseAt, learnsIn } from './course-at';
 
 const marking = z.strictObject({
@@ -47,22 +40,12 @@ export async function markDone(
     if (!person || !learnsIn(at, person)) return 'That is no learner of this course any more.';
     if (!done && why === '') return 'Say why it is taken back: the learner may ask.';
     const before = recordOf(person);
-    const { today } = momentAt(state, now);
-    const others = before.completions.filter(({ item }) => item !== activity.id);
-    const there = isCompleted(before.completions, activity.id);
     const completions = !done
-      ? others
-      : there
-        ? [
-            ...others,
-            {
-              item: activity.id,
-              on: before.completions.find(({ item }) => item === activity.id)?.on ?? today,
-              score,
-            },
-          ]
+      ? before.completions.filter(({ item }) => item !== activity.id)
+      : isCompleted(before.completions, activity.id)
+        ? withScore(before.completions, activity.id, score)
         : [
-            ...others,
+            ...before.completions,
             ...completing(state.live.compiled, person.facts, activity, score, plainRequest(state, now)),
           ];
     return {

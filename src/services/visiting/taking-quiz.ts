@@ -93,9 +93,9 @@ export async function quizFor(
 ): Promise<QuizView | null> {
   const sitting = sittingOf(trivet, visitor, id, request, now);
   if (!sitting) return null;
-  await underWay(sitting);
-  const attempts = await readQuizAttempts(trivet.db, sitting.person.id, [sitting.activity.id]);
-  return quizView(view, sitting.activity, sitting.quiz, attempts, now, problems);
+  const { person, activity, quiz } = sitting;
+  const attempts = await settled(sitting, () => readQuizAttempts(trivet.db, person.id, [activity.id]));
+  return quizView(view, activity, quiz, attempts, now, problems);
 }
 
 /** The same on a walk, on which nobody's attempts are looked at and none begins. */
@@ -115,6 +115,17 @@ async function underWay(sitting: Sitting): Promise<QuizAttempt | null> {
   return null;
 }
 
+/** Somebody's attempts, read again where the time of one was up and it was handed in. */
+async function settled<T extends Pick<QuizAttempt, 'finished' | 'until'>>(
+  sitting: Sitting,
+  read: () => Promise<readonly T[]>,
+): Promise<readonly T[]> {
+  const attempts = await read();
+  if (!attempts.some((one) => one.finished === null && isOver(one, sitting.now))) return attempts;
+  await underWay(sitting);
+  return read();
+}
+
 /** Begins an attempt, if this visitor may; whether they may is said by the quiz itself. False where it is not theirs to try. */
 export async function beginAttempt(
   trivet: Trivet,
@@ -126,8 +137,7 @@ export async function beginAttempt(
   const sitting = sittingOf(trivet, visitor, id, request, now);
   if (!sitting) return false;
   const { person, activity, quiz } = sitting;
-  await underWay(sitting);
-  const attempts = await readQuizResults(trivet.db, person.id, activity.id);
+  const attempts = await settled(sitting, () => readQuizResults(trivet.db, person.id, activity.id));
   if (turnOf(quiz, attempts.map(resultOf), now).kind !== 'may begin') return true;
   const asked = drawn(quiz, () => randomInt(2 ** 32) / 2 ** 32);
   // Of two that begin at once one is there, and both go on with that.

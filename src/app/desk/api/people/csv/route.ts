@@ -1,6 +1,5 @@
 import { exportPeople, importPeople, LARGEST_CSV } from '@/services';
-import { changeAnswer, forDesk, problem, withBytes } from '../../../../_http/desk';
-import { PRIVATE } from '../../../../_http/response';
+import { changeAnswer, csvFile, forDesk, problem, withBytes } from '../../../../_http/desk';
 
 /** People as a file: `q` and `who` say which, `bom` begins it with a byte order mark. */
 export const GET = (request: Request): Promise<Response> =>
@@ -9,14 +8,7 @@ export const GET = (request: Request): Promise<Response> =>
     const who = { text: query.get('q') ?? '', condition: query.get('who') ?? '' };
     const answer = exportPeople(trivet, administrator, who, query.has('bom'), new Date());
     if ('problem' in answer) return problem(422, answer.problem);
-    return new Response(answer.csv, {
-      headers: {
-        'Content-Type': 'text/csv; charset=utf-8; header=present',
-        'Content-Disposition': 'attachment; filename="people.csv"',
-        'Cache-Control': PRIVATE,
-        'X-Content-Type-Options': 'nosniff',
-      },
-    });
+    return csvFile('people', answer.csv);
   });
 
 /** Reads a file of people, sent as it is; `columns` says what each column holds. With `?dry`, only says what that would do. */

@@ -1,6 +1,5 @@
 import { exportProgress } from '@/services';
-import { forDesk, problem } from '../../../../../_http/desk';
-import { PRIVATE } from '../../../../../_http/response';
+import { csvFile, forDesk, problem } from '../../../../../_http/desk';
 
 interface Context {
   readonly params: Promise<{ readonly course: string }>;
@@ -12,12 +11,5 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     const day = new URL(request.url).searchParams.get('day');
     const csv = await exportProgress(trivet, administrator, (await params).course, day, new Date());
     if (csv === null) return problem(404, 'There is no such course any more.');
-    return new Response(csv, {
-      headers: {
-        'Content-Type': 'text/csv; charset=utf-8; header=present',
-        'Content-Disposition': 'attachment; filename="progress.csv"',
-        'Cache-Control': PRIVATE,
-        'X-Content-Type-Options': 'nosniff',
-      },
-    });
+    return csvFile('progress', csv);
   });
