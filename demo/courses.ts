@@ -1,4 +1,5 @@
 /** What is taught at Larkfell: how to open the dome and close it again, and how to bring the sky home in a picture. */
+import { addDays, type Day } from '@/core';
 import type { SiteFile } from '@/services';
 import { firstOpeningQuiz } from './quiz';
 
@@ -27,7 +28,7 @@ const reading = (
 const INDUCTION = '/courses/dome-operator-induction';
 const ASTRO = '/courses/astrophotography';
 
-export const courses: readonly Item[] = [
+export const coursesOn = (today: Day): readonly Item[] => [
   course(
     'dome-induction',
     'Dome operator induction',
@@ -152,13 +153,17 @@ Look for what wasn’t there last week. Molehills on the lawn where visitors wil
 
 The mower is called Comet: it comes rarely, and with a tail. Fuel in the red can, never inside the shed; blade off before you look at it; long grass by the north wall stays long, because of the orchids.`,
   ),
-  course(
-    'astrophotography',
-    'Astrophotography',
-    ASTRO,
-    'A camera, a steady mount, and patience: from your first star trail to a picture you would hang on a wall.',
-    `Six evenings’ worth of reading, in two parts. The first is for everybody: it needs a camera that can be told how long to look, and something to stand it on. The second is for those who are enrolled; it takes you to the small dome, where the mount turns with the sky.`,
-  ),
+  {
+    ...course(
+      'astrophotography',
+      'Astrophotography',
+      ASTRO,
+      'A camera, a steady mount, and patience: from your first star trail to a picture you would hang on a wall.',
+      `Six evenings’ worth of reading, in two parts. The first is for everybody: it needs a camera that can be told how long to look, and something to stand it on. The second is for those who are enrolled; it takes you to the small dome, where the mount turns with the sky.`,
+    ),
+    // The school comes up with a class each winter.
+    enrolling: { groups: [{ group: 'hollin-school', since: addDays(today, -20) }] },
+  } as Item,
   unit('first-light-unit', 'astrophotography', 'Your first night'),
   reading(
     'star-trails',

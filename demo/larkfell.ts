@@ -1,7 +1,7 @@
 /** Larkfell Observatory: the demo site as a site file, loaded by the same service as anybody's site. */
 import type { Day } from '@/core';
 import type { SiteFile } from '@/services';
-import { courses } from './courses';
+import { coursesOn } from './courses';
 import { policy } from './gates';
 import { itemsOn } from './pages';
 import { peopleOn } from './people';
@@ -50,7 +50,7 @@ export const larkfellOn = (today: Day): SiteFile => ({
   ],
   passphrases: [{ id: 'comet-mail', name: 'Comet night by mail', passphrase: DEMO_PASSPHRASE }],
   people: [...peopleOn(today)],
-  items: [...itemsOn(today), ...courses],
+  items: [...itemsOn(today), ...coursesOn(today)],
   shared: [...shared],
   policy,
   board: ['marek', 'tobin'],

@@ -5,7 +5,6 @@ import {
   capital,
   describeFacts,
   describeWho,
-  factsOf,
   isAddressed,
   keyOfStandIn,
   type Member,
@@ -14,6 +13,7 @@ import {
   nameOf,
   permits,
   type StandIn,
+  standInFacts,
 } from '@/core';
 import { type Findable, Palette } from '@/ui';
 import { rowsOf } from './board/rows';
@@ -151,7 +151,7 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
       entries: members.map((member) => ({
         key: `member ${member.id}`,
         label: member.name,
-        note: describeFacts(standInFor(member), factsOf(standInFor(member)), vocabulary),
+        note: describeFacts(standInFor(member), standInFacts(standInFor(member)), vocabulary),
         run: () => add(standInFor(member)),
       })),
     },

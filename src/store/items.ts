@@ -1,6 +1,6 @@
 /** The site's items and their content. */
 import { desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
-import { type Address, asId, type Item, type ItemId } from '@/core';
+import { type Address, asId, enrollingByHand, type Item, type ItemId } from '@/core';
 import type { Content } from './content';
 import type { Database } from './database';
 import { items, oldAddresses } from './schema';
@@ -16,13 +16,28 @@ export async function readItems(
   db: Database,
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
   return (await db.select().from(items).orderBy(items.id)).map(
-    ({ summary, body, section, enrolling, quiz, picture, version, changedAt: _, ...row }) => ({
+    ({
+      summary,
+      body,
+      section,
+      enrolling,
+      doneWhen,
+      task,
+      quiz,
+      picture,
+      version,
+      changedAt: _,
+      ...row
+    }) => ({
       item: itemOf(row),
       content: {
         summary,
         body,
         ...(section && { section }),
-        ...(enrolling && { enrolling }),
+        // What was kept before there was more to it lacks that.
+        ...(enrolling && { enrolling: { ...enrollingByHand, ...enrolling } }),
+        ...(doneWhen && { doneWhen }),
+        ...(task && { task }),
         ...(quiz && { quiz }),
         ...(picture && { picture }),
       },
@@ -33,7 +48,16 @@ export async function readItems(
 
 type Row = Omit<
   typeof items.$inferSelect,
-  'summary' | 'body' | 'section' | 'enrolling' | 'quiz' | 'picture' | 'version' | 'changedAt'
+  | 'summary'
+  | 'body'
+  | 'section'
+  | 'enrolling'
+  | 'doneWhen'
+  | 'task'
+  | 'quiz'
+  | 'picture'
+  | 'version'
+  | 'changedAt'
 >;
 
 function itemOf(row: Row): Item {
@@ -112,6 +136,8 @@ const rowOf = ({ item, content }: StoredItem) => ({
   body: content.body,
   section: content.section ?? null,
   enrolling: content.enrolling ?? null,
+  doneWhen: content.doneWhen ?? null,
+  task: content.task ?? null,
   quiz: content.quiz ?? null,
   picture: content.picture ?? null,
 });

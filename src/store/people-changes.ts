@@ -28,7 +28,7 @@ export async function readChange(db: Database, id: string): Promise<RecordedChan
   return row ? { ...row, people: row.people.map(wholeChange) } : null;
 }
 
-/** Changes from before there were several rights at the desk. */
+/** Changes from before there were several rights at the desk, and from before it was kept since when people are in groups. */
 const wholeChange = ({ before, after }: PeopleChange): PeopleChange => ({
   before: before && wholeRecord(before),
   after: after && wholeRecord(after),
@@ -36,9 +36,11 @@ const wholeChange = ({ before, after }: PeopleChange): PeopleChange => ({
 
 function wholeRecord(record: PersonRecord): PersonRecord {
   const desk = record.desk as PersonRecord['desk'] | boolean;
-  return typeof desk === 'boolean'
-    ? { ...record, desk: desk ? { right: 'owner', branch: null } : null }
-    : record;
+  return {
+    ...record,
+    groupsSince: record.groupsSince ?? {},
+    desk: typeof desk === 'boolean' ? (desk ? { right: 'owner', branch: null } : null) : desk,
+  };
 }
 
 export async function markUndone(db: Database, id: string): Promise<void> {

@@ -44,6 +44,9 @@ export async function readPeople(db: Database, ids?: readonly PersonId[]): Promi
     level: level === null ? null : asId<LevelId>(level),
     roles: (rolesOf.get(row.id) ?? []).map(({ role }) => asId(role)),
     groups: (groupsOf.get(row.id) ?? []).map(({ group }) => asId(group)),
+    groupsSince: Object.fromEntries(
+      (groupsOf.get(row.id) ?? []).flatMap(({ group, since }) => (since === null ? [] : [[group, since]])),
+    ),
     purchases: (purchasesOf.get(row.id) ?? []).map(({ product, on, until, state }) => ({
       product: asId(product),
       on,
@@ -129,8 +132,9 @@ export async function writePeople(db: Database, list: readonly PersonRecord[]): 
   const rowsOf = <T>(pick: (person: PersonRecord) => readonly T[]): T[] => list.flatMap(pick);
   for (const rows of slices(rowsOf(({ id, roles }) => roles.map((role) => ({ person: id, role })))))
     await db.insert(personRoles).values(rows);
-  for (const rows of slices(rowsOf(({ id, groups }) => groups.map((group) => ({ person: id, group })))))
-    await db.insert(personGroups).values(rows);
+  const memberships = ({ id, groups, groupsSince }: PersonRecord) =>
+    groups.map((group) => ({ person: id, group, since: groupsSince[group] ?? null }));
+  for (const rows of slices(rowsOf(memberships))) await db.insert(personGroups).values(rows);
   for (const rows of slices(rowsOf((one) => one.purchases.map((row) => ({ person: one.id, ...row })))))
     await db.insert(purchases).values(rows);
   for (const rows of slices(rowsOf((one) => one.enrolments.map((row) => ({ person: one.id, ...row })))))

@@ -1,4 +1,5 @@
 import type { GroupId, LevelId, PersonId, RoleId } from '../core/ids';
+import type { Day } from '../core/site/day';
 import type { Completion, Enrolment, FieldValue, Purchase } from '../core/site/visitor';
 import type { DeskGrant } from './types';
 
@@ -13,6 +14,8 @@ export interface PersonRecord {
   readonly level: LevelId | null;
   readonly roles: readonly RoleId[];
   readonly groups: readonly GroupId[];
+  /** The day on which they came into a group, by group; none for those they were in before that was kept. */
+  readonly groupsSince: Readonly<Record<string, Day>>;
   readonly profile: Readonly<Record<string, FieldValue>>;
   readonly joined: string | null;
   readonly purchases: readonly Purchase[];

@@ -28,6 +28,7 @@ import type {
   LinkTarget,
   PeopleChange,
   Policy,
+  Ranges,
   RemovedItems,
   RevisionEffect,
   SectionContent,
@@ -38,6 +39,8 @@ import type {
 import {
   ACTIVITY_TYPES,
   DESK_RIGHTS,
+  DONE_WHENS,
+  HAND_IN_STATES,
   ITEM_KINDS,
   JOURNAL_KEEPS,
   MENU_PLACES,
@@ -45,6 +48,8 @@ import {
   PURCHASE_STATES,
   SECTION_TYPES,
 } from './types';
+
+const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
 
 export const levels = pgTable('levels', {
   id: text().primaryKey(),
@@ -147,6 +152,8 @@ export const personGroups = pgTable(
     group: text('group_id')
       .notNull()
       .references(() => groups.id, { onDelete: 'cascade' }),
+    /** Null for those who were in it before that was kept. */
+    since: date({ mode: 'string' }),
   },
   (table) => [primaryKey({ columns: [table.person, table.group] })],
 );
@@ -226,6 +233,63 @@ export const quizAttempts = pgTable(
   ],
 );
 
+/** What learners handed in: every version of it, with what a tutor said. */
+export const handIns = pgTable(
+  'hand_ins',
+  {
+    id: text().primaryKey(),
+    person: person(),
+    /** An item's id; kept like an enrolment. */
+    activity: text().notNull(),
+    /** Counted from 1. */
+    version: integer().notNull(),
+    text: text().notNull().default(''),
+    at: timestamp({ withTimezone: true }).notNull(),
+    state: text({ enum: [...HAND_IN_STATES] }).notNull(),
+    /** A percentage, where a tutor gave one. */
+    score: doublePrecision(),
+    /** What the tutor said, by name and when; empty while it waits. */
+    words: text().notNull().default(''),
+    by: text().notNull().default(''),
+    judged: timestamp({ withTimezone: true }),
+  },
+  (table) => [
+    unique('hand_ins_version').on(table.person, table.activity, table.version),
+    uniqueIndex('hand_ins_waiting').on(table.person, table.activity).where(sql`${table.state} = 'waiting'`),
+    index('hand_ins_activity').on(table.activity),
+  ],
+);
+
+/** The files of what was handed in: the learner's and their tutors', and no items of the site. */
+export const handInFiles = pgTable(
+  'hand_in_files',
+  {
+    id: text().primaryKey(),
+    handIn: text('hand_in')
+      .notNull()
+      .references(() => handIns.id, { onDelete: 'cascade' }),
+    rank: integer().notNull(),
+    name: text().notNull(),
+    mediaType: text('media_type').notNull(),
+    size: integer().notNull(),
+    bytes: bytea().notNull(),
+  },
+  (table) => [index('hand_in_files_hand_in').on(table.handIn)],
+);
+
+/** What of videos was played, so that skipping to the end is not watching. */
+export const played = pgTable(
+  'played',
+  {
+    person: person(),
+    /** An activity's id; kept like an enrolment. */
+    activity: text().notNull(),
+    /** From when to when, in seconds. */
+    ranges: jsonb().$type<Ranges>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.person, table.activity] })],
+);
+
 /** Every change of people and of the names that describe them: who made it, what it was, and how it was before. */
 export const peopleChanges = pgTable('people_changes', {
   id: text().primaryKey(),
@@ -269,6 +333,10 @@ export const items = pgTable('items', {
   section: jsonb().$type<SectionContent>(),
   /** Of courses. */
   enrolling: jsonb().$type<NonNullable<Content['enrolling']>>(),
+  /** Of activities: whether it is done once it was opened. */
+  doneWhen: text('done_when', { enum: [...DONE_WHENS] }),
+  /** Of activities in which something is handed in. */
+  task: jsonb().$type<NonNullable<Content['task']>>(),
   /** Of activities that are quizzes. */
   quiz: jsonb().$type<NonNullable<Content['quiz']>>(),
   picture: jsonb().$type<NonNullable<Content['picture']>>(),
@@ -278,7 +346,6 @@ export const items = pgTable('items', {
   changedAt: timestamp('changed_at', { withTimezone: true }),
 });
 
-const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
 const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 
 /** What files hold. A file that is taken away keeps its bytes, so that this can be taken back. */

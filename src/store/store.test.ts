@@ -68,6 +68,7 @@ const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => (
   level: null,
   roles: [],
   groups: [],
+  groupsSince: {},
   profile: {},
   joined: null,
   purchases: [],

@@ -2,12 +2,21 @@
 
 import type { Answer } from '../core/course/answering';
 import type { Asked } from '../core/course/drawing';
+import { HAND_IN_STATES } from '../core/course/hand-in';
+import type { Ranges } from '../core/course/played';
 import type { ItemId } from '../core/ids';
 import type { Policy } from '../core/policy/policy';
 import type { GuestChange } from '../core/sentence/for-guests';
 import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
-import { ACTIVITY_TYPES, ITEM_KINDS, MENU_PLACES, SECTION_TYPES, type SectionType } from '../core/site/kinds';
+import {
+  ACTIVITY_TYPES,
+  DONE_WHENS,
+  ITEM_KINDS,
+  MENU_PLACES,
+  SECTION_TYPES,
+  type SectionType,
+} from '../core/site/kinds';
 import type { Device } from '../core/site/request';
 import type { Shared } from '../core/site/shared';
 import type { MadeUp } from '../core/site/stand-in';
@@ -25,6 +34,7 @@ export type {
   KeptNames,
   LinkTarget,
   Policy,
+  Ranges,
   RemovedItems,
   SectionContent,
   SectionType,
@@ -34,6 +44,8 @@ export {
   ACTIVITY_TYPES,
   DESK_RIGHTS,
   type DeskGrant,
+  DONE_WHENS,
+  HAND_IN_STATES,
   ITEM_KINDS,
   MENU_PLACES,
   PRODUCT_KINDS,

@@ -1,7 +1,7 @@
 /** Redirects that lead visitors astray: to what they can't open either, or round in a circle. */
 import type { Gate } from '../gate';
 import type { ItemId } from '../ids';
-import { factsOf, type RequestFacts, type StandIn } from '../site';
+import { type RequestFacts, type StandIn, standInFacts } from '../site';
 import { arrivalFrom } from './arrival';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
@@ -30,7 +30,7 @@ export function misledBy(
     gates.some((one) => one.gate.id === gate.id && !one.setAside) ? [id] : [],
   );
   return standIns.flatMap((standIn): readonly Misled[] => {
-    const facts = factsOf(standIn);
+    const facts = standInFacts(standIn);
     for (const from of covered) {
       const decision = decide(compiled, from, facts, request);
       if (decision.kind === 'open' || decision.because.kind !== 'gate' || decision.because.gate !== gate.id)

@@ -2,6 +2,7 @@
 export * from './address';
 export * from './day';
 export * from './desk-right';
+export * from './facts-of';
 export * from './field-value';
 export * from './groups';
 export * from './item';

@@ -219,7 +219,17 @@ export const ACTIVITIES = {
   reading: { one: 'a reading', finish: 'I have read this' },
   video: { one: 'a video', finish: 'I have watched this' },
   quiz: { one: 'a quiz', finish: null },
+  'hand-in': { one: 'a hand-in', finish: null },
 } as const satisfies Record<string, ActivityKind>;
+
+/** When an activity is done of which its learners say so, with what the desk says of that. */
+export const DONE_WHEN = {
+  said: 'they say so',
+  opened: 'they open it',
+} as const;
+
+export type DoneWhen = keyof typeof DONE_WHEN;
+export const DONE_WHENS = keysOf(DONE_WHEN);
 
 export type ActivityType = keyof typeof ACTIVITIES;
 export const ACTIVITY_TYPES = keysOf(ACTIVITIES);

@@ -21,7 +21,7 @@ export type StandIn =
   | { readonly kind: 'member'; readonly member: Member }
   | { readonly kind: 'made up'; readonly madeUp: MadeUp };
 
-export function factsOf(standIn: StandIn): VisitorFacts {
+export function standInFacts(standIn: StandIn): VisitorFacts {
   switch (standIn.kind) {
     case 'guest':
       return guest;

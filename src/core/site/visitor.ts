@@ -24,6 +24,8 @@ export interface Enrolment {
   readonly on: Day;
   /** The last day it is good for; null when it does not end. One that has ended is none. */
   readonly until: Day | null;
+  /** The group through which they are in it; those who were enrolled by hand have none. */
+  readonly through?: GroupId;
 }
 
 /** A record of something done: of an activity, a unit or a course. */
@@ -36,6 +38,10 @@ export interface Completion {
 /** Whether something that may end is still good on a day: its last day is one. */
 export const isGoodOn = ({ until }: { readonly until: Day | null }, day: Day): boolean =>
   until === null || until >= day;
+
+/** Whether an enrolment is under way on a day. */
+export const isEnrolledOn = (enrolment: Enrolment, day: Day): boolean =>
+  enrolment.on <= day && isGoodOn(enrolment, day);
 
 const completed = new WeakMap<readonly Completion[], ReadonlySet<string>>();
 

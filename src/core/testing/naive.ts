@@ -67,6 +67,7 @@ function testHolds(
   const lasts = (one: { readonly until: string | null }) => one.until === null || one.until >= request.today;
   const done = (id: string) => visitor.completions?.some((one) => one.item === id);
   const last = (days: readonly string[] | undefined): string | undefined => days?.toSorted().at(-1);
+  const first = (days: readonly string[] | undefined): string | undefined => days?.toSorted()[0];
   switch (test.fact) {
     case 'signed in':
       return visitor.signedIn;
@@ -96,7 +97,7 @@ function testHolds(
       return is(vocabulary.products, about) ? bought?.some((one) => one.state === 'refunded') : undefined;
     case 'enrolled':
       return is(vocabulary.courses, about)
-        ? visitor.enrolments?.some((one) => one.course === about && lasts(one))
+        ? visitor.enrolments?.some((one) => one.course === about && one.on <= request.today && lasts(one))
         : undefined;
     case 'completed':
       return is(vocabulary.activities, about) ? done(about) : undefined;
@@ -125,6 +126,7 @@ function testHolds(
         'reading',
         'video',
         'quiz',
+        'hand-in',
       ]);
     case 'purchase':
       if (!is(vocabulary.products, about)) return undefined;
@@ -139,7 +141,11 @@ function testHolds(
       return compared(
         'date',
         test,
-        last(visitor.enrolments?.filter((one) => one.course === about && lasts(one)).map(({ on }) => on)),
+        first(
+          visitor.enrolments
+            ?.filter((one) => one.course === about && one.on <= request.today && lasts(one))
+            .map(({ on }) => on),
+        ),
         request,
       );
     case 'score':

@@ -1,6 +1,6 @@
 'use client';
 import { clsx } from 'clsx';
-import { describeFacts, factsOf, keyOfStandIn, nameOf, type StandIn } from '@/core';
+import { describeFacts, keyOfStandIn, nameOf, type StandIn, standInFacts } from '@/core';
 import { useDesk } from '../context';
 import { Entry, Menu } from '../menu';
 
@@ -20,7 +20,7 @@ export function ColumnHead({ standIn, column, lit, slanted }: ColumnHeadProps) {
     next.splice(column + by, 0, ...next.splice(column, 1));
     setStandIns(next);
   };
-  const facts = describeFacts(standIn, factsOf(standIn), vocabulary);
+  const facts = describeFacts(standIn, standInFacts(standIn), vocabulary);
   return (
     <th
       scope="col"
@@ -61,7 +61,7 @@ export function ColumnHead({ standIn, column, lit, slanted }: ColumnHeadProps) {
             Change who {nameOf(standIn)} is
           </Entry>
         )}
-        <Entry onSelect={() => makeUp(`Like ${nameOf(standIn)}`, factsOf(standIn))}>
+        <Entry onSelect={() => makeUp(`Like ${nameOf(standIn)}`, standInFacts(standIn))}>
           Make up somebody like {nameOf(standIn)}
         </Entry>
         {column > 0 && <Entry onSelect={() => move(-1)}>Move to the left</Entry>}

@@ -1,5 +1,13 @@
 import { expect, it } from 'vitest';
-import { compile, factsOf, type ItemId, keyOfStandIn, type Policy, requestAt, type StandIn } from '@/core';
+import {
+  compile,
+  type ItemId,
+  keyOfStandIn,
+  type Policy,
+  requestAt,
+  type StandIn,
+  standInFacts,
+} from '@/core';
 import { personOf, readSiteFile } from '@/services';
 import { larkfell } from '../../../demo/larkfell';
 import { type BoardFilter, everyRow } from '../board-filter';
@@ -16,7 +24,7 @@ const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday'
 const memberNamed = (id: string): StandIn => {
   const record = site.people?.find((one) => one.id === id);
   if (!record) throw new Error(`no ${id}`);
-  const { name, facts } = personOf(record, '00');
+  const { name, facts } = personOf(record, { settings: { shareKey: '00' }, byGroup: site.byGroup });
   return { kind: 'member', member: { id: record.id, name, facts } };
 };
 const standIns: readonly StandIn[] = [{ kind: 'guest' }, memberNamed('marek'), memberNamed('odile')];
@@ -27,7 +35,7 @@ const { matrix } = boardKeeper()({
   site: { items, names },
   draft,
   live: policy,
-  visitors: standIns.map(factsOf),
+  visitors: standIns.map(standInFacts),
   request,
 });
 const decided = {
@@ -115,7 +123,7 @@ it('goes out as a table that a spreadsheet reads and never runs', () => {
 
 it('keeps what it was told, so that the next question can leave it out', () => {
   const keeper = boardKeeper();
-  const visitors = standIns.map(factsOf);
+  const visitors = standIns.map(standInFacts);
   const first = keeper({ number: 1, site: { items, names }, draft, live: policy, visitors, request });
   const second = keeper({ number: 2, draft: policy, visitors, request });
   expect(first.matrix.changes.some((one) => one === 1)).toBe(true);

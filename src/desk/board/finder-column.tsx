@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { describeFacts, factsOf, keyOfStandIn, type Member, member, nameOf, type StandIn } from '@/core';
+import { describeFacts, keyOfStandIn, type Member, member, nameOf, type StandIn, standInFacts } from '@/core';
 import { Button, type Findable, Finder } from '@/ui';
 import { useDesk } from '../context';
 import { useMemberSearch } from '../use-member-search';
@@ -41,7 +41,7 @@ export function FinderColumn() {
             .map((standIn) => ({
               key: keyOfStandIn(standIn),
               label: nameOf(standIn),
-              note: describeFacts(standIn, factsOf(standIn), vocabulary),
+              note: describeFacts(standIn, standInFacts(standIn), vocabulary),
               standIn,
             })),
           {

@@ -6,12 +6,12 @@ import {
   changesAt,
   dayInWords,
   describeFacts,
-  factsOf,
   keyOfStandIn,
   nameOf,
   OUTCOMES,
   outcomeAt,
   outcomeName,
+  standInFacts,
 } from '@/core';
 import { Button } from '@/ui';
 import { filters } from '../board-filter';
@@ -64,7 +64,7 @@ export function PrintScreen() {
               >
                 {nameOf(one)}
                 <span className="block font-normal text-quiet">
-                  {describeFacts(one, factsOf(one), vocabulary)}
+                  {describeFacts(one, standInFacts(one), vocabulary)}
                 </span>
               </th>
             ))}

@@ -3,7 +3,6 @@ import {
   type CompiledPolicy,
   type Decision,
   decide,
-  factsOf,
   type Gate,
   groupsOf,
   hostsOpenTo,
@@ -20,6 +19,7 @@ import {
   type SharedSection,
   type StandIn,
   sameToVisitor,
+  standInFacts,
 } from '@/core';
 import type { GateStanding } from '../marks';
 
@@ -127,7 +127,7 @@ export function cellOf(
   request: RequestFacts,
   compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy },
 ): Cell {
-  const facts = factsOf(standIn);
+  const facts = standInFacts(standIn);
   const draft = decide(compiled.draft, item.id, facts, request);
   const count = (policy: CompiledPolicy) =>
     isShared(item) && placeOf(item.id) === null ? hostsOpenTo(policy, item, facts, request) : null;

@@ -5,13 +5,13 @@ import {
   DESK_RIGHTS,
   type DeskRight,
   type FieldValue,
-  factsOf,
   fieldValueText,
   guest,
   keyOfStandIn,
   member,
   nameOf,
   readFieldValue,
+  standInFacts,
   type VisitorFacts,
 } from '@/core';
 import { Button, Choice, Input, Pick } from '@/ui';
@@ -52,7 +52,7 @@ export function StandInPanel({ standIn: key }: { readonly standIn: string }) {
         <div>
           <Choice
             label="Signed in or not"
-            value={factsOf(standIn).signedIn ? 'member' : 'guest'}
+            value={standInFacts(standIn).signedIn ? 'member' : 'guest'}
             options={[
               { value: 'member', label: 'Signed in' },
               { value: 'guest', label: 'Not signed in' },

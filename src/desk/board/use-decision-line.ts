@@ -5,12 +5,12 @@ import {
   describeBecause,
   describeDecision,
   explain,
-  factsOf,
   type Item,
   nameOf,
   outcomeName,
   outcomeOf,
   type StandIn,
+  standInFacts,
 } from '@/core';
 import { useDesk } from '../context';
 import { type Cell, cellOf } from './rows';
@@ -29,7 +29,7 @@ export function useDecisionLine(
     const tell = (which: 'draft' | 'live') => {
       const policy = compiled[which];
       const why = describeBecause(
-        explain(policy, item.id, factsOf(standIn), request),
+        explain(policy, item.id, standInFacts(standIn), request),
         item,
         policy.vocabulary,
       );

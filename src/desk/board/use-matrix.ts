@@ -1,7 +1,7 @@
 'use client';
 /** Every decision of the board, worked out by a worker: for filters, counts and what goes out as a table. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { factsOf, type ItemId, keyOfStandIn, type Matrix } from '@/core';
+import { type ItemId, keyOfStandIn, type Matrix, standInFacts } from '@/core';
 import { useDesk } from '../context';
 import type { BoardAnswer, BoardQuestion } from './board-worker';
 
@@ -49,7 +49,7 @@ export function useMatrix(): BoardMatrix | null {
       ...(site && { site: { items: data.items, names: data.names } }),
       ...((site || known.draft !== policy) && { draft: policy }),
       ...((site || known.live !== live.policy) && { live: live.policy }),
-      visitors: standIns.map(factsOf),
+      visitors: standIns.map(standInFacts),
       request,
     };
     told.current = { items: data.items, site: data.names, draft: policy, live: live.policy };

@@ -38,7 +38,7 @@ export function LearnerPanel({ report, onClose, onMark, onPerson }: PanelProps) 
           {email}
           <br />
           {enrolled
-            ? `Enrolled ${dayInWords(enrolled.on)}${enrolled.until ? `, until ${dayInWords(enrolled.until)}` : ''}.`
+            ? `Enrolled ${enrolled.through === null ? '' : `through ${enrolled.through} `}${dayInWords(enrolled.on)}${enrolled.until ? `, until ${dayInWords(enrolled.until)}` : ''}.`
             : 'Not enrolled.'}
           {completed && ` Completed the course ${dayInWords(completed)}.`}
         </>

@@ -35,6 +35,7 @@ export const emptyPerson: Known = {
   name: '',
   desk: null,
   ...nothingHeld,
+  groupsSince: {},
 };
 
 const NO_LEVEL = ' ';

@@ -7,7 +7,6 @@ import {
   describeChanges,
   describeDecision,
   explain,
-  factsOf,
   type Item,
   keyOfStandIn,
   nameOf,
@@ -15,6 +14,7 @@ import {
   outcomeName,
   outcomeOf,
   type StandIn,
+  standInFacts,
 } from '@/core';
 import type { ItemReach } from '@/services';
 import { Button } from '@/ui';
@@ -35,7 +35,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
     );
     return () => calledOff.abort();
   }, [item.id, draft.version]);
-  const facts = factsOf(standIn);
+  const facts = standInFacts(standIn);
   const policy = compiled.draft;
   const there = policy.outline.items.has(item.id);
   if (!there) return null;

@@ -15,6 +15,7 @@ import type { Document, DocumentProblem, SectionRead } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { CourseParts } from './course-parts';
+import { EnrollingEditor } from './enrolling-editor';
 import { Preview } from './preview';
 import { QuizEditor } from './quiz-editor';
 import { SectionList } from './section-list';
@@ -190,15 +191,12 @@ function About({ document, kind, problems, onChange }: AboutProps) {
           />
         </Line>
       )}
-      {kind === 'course' && (
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={document.enrolling?.open ?? false}
-            onChange={(event) => onChange({ enrolling: { open: event.target.checked } })}
-          />
-          Open course: members who may open its page enrol with one click
-        </label>
+      {document.enrolling && (
+        <EnrollingEditor
+          enrolling={document.enrolling}
+          problem={problems.find(({ path }) => path.startsWith('enrolling'))?.message}
+          onChange={(enrolling) => onChange({ enrolling })}
+        />
       )}
       <label className="flex items-center gap-2">
         <input

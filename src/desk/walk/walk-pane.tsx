@@ -1,6 +1,6 @@
 'use client';
 /** One of the walks: who walks, through which policy, the page, and what was decided about it. */
-import { describeFacts, factsOf, keyOfStandIn, nameOf, type StandIn, vocabularyOf } from '@/core';
+import { describeFacts, keyOfStandIn, nameOf, type StandIn, standInFacts, vocabularyOf } from '@/core';
 import type { DeskData, WalkReport, WalkScene } from '@/services';
 import { Button, Choice, Pick } from '@/ui';
 import { OutcomeMark } from '../marks';
@@ -49,7 +49,7 @@ export function WalkPane(props: WalkPaneProps) {
           className="max-w-52 font-semibold"
         />
         <span className="note min-w-0 truncate">
-          {describeFacts(standIn, factsOf(standIn), vocabularyOf(data.names, data[side].policy))}
+          {describeFacts(standIn, standInFacts(standIn), vocabularyOf(data.names, data[side].policy))}
         </span>
         <span className="ml-auto flex items-center gap-1.5">
           <Choice

@@ -10,7 +10,6 @@ import {
   describeMet,
   describeTestOfOne,
   explain,
-  factsOf,
   type ItemId,
   itemAt,
   keyOfStandIn,
@@ -23,6 +22,7 @@ import {
   type Scene,
   type StandIn,
   type Step,
+  standInFacts,
   type Trace,
   type VisitorFacts,
   withChanges,
@@ -45,7 +45,7 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
   if (!item || !standIn) return null;
   const which = side === 'live' ? 'live' : 'draft';
   const policy: CompiledPolicy = compiled[which];
-  const facts = factsOf(standIn);
+  const facts = standInFacts(standIn);
   const { decision, steps } = explain(policy, id, facts, request);
   const spokenBy = steps.find((step) => step.kind === 'gate' && step.verdict === 'spoke') as
     | GateStep
@@ -108,9 +108,9 @@ interface WaysProps {
 function Ways({ item, standIn, policy }: WaysProps) {
   const { request, makeUp } = useDesk();
   const [most, setMost] = useState(FIRST_WAYS);
-  const facts = factsOf(standIn);
+  const facts = standInFacts(standIn);
   const { ways, cut } = useMemo(
-    () => openers(policy, item, factsOf(standIn), request),
+    () => openers(policy, item, standInFacts(standIn), request),
     [policy, item, standIn, request],
   );
   return (

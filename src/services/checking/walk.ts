@@ -6,7 +6,6 @@
 import { z } from 'zod';
 import {
   DEVICES,
-  factsOf,
   isDay,
   type Moment,
   momentIn,
@@ -14,6 +13,7 @@ import {
   type RequestFacts,
   requestAt,
   type StandIn,
+  standInFacts,
 } from '@/core';
 import { insertWalk, readWalk, type Walk, type WalkScene } from '@/store';
 import { personBehind, readStandIn, standInOf } from '../people';
@@ -108,7 +108,7 @@ export async function walkOf(
   const context = viewOf({
     state,
     compiled: state[walk.side].compiled,
-    facts: factsOf(standIn),
+    facts: standInFacts(standIn),
     person: personBehind(standIn, state),
     request: sceneAt(state, walk.scene, now, url),
     base: `/walk/${token}`,

@@ -1,5 +1,15 @@
 /** A course as its learners and tutors have it: what is published in it, in its order. */
-import { type Activity, activitiesOf, asId, type Course, type ItemId, type Unit, unitsOf } from '@/core';
+import {
+  type Activity,
+  activitiesOf,
+  asId,
+  type Course,
+  type Day,
+  type ItemId,
+  isEnrolledOn,
+  type Unit,
+  unitsOf,
+} from '@/core';
 import type { Person, SiteState } from '../running';
 
 export interface CourseAt {
@@ -28,6 +38,35 @@ export function courseAt({ outline }: SiteState, id: string): CourseAt | null {
 /** Whether somebody learns in a course: they are or were enrolled, or have done something in it. */
 export const learnsIn = (
   { course, ids }: CourseAt,
-  { enrolments, completions }: Pick<Person, 'enrolments' | 'completions'>,
+  { facts: { enrolments, completions } }: Pick<Person, 'facts'>,
 ): boolean =>
-  enrolments.some((one) => one.course === course.id) || completions.some(({ item }) => ids.has(item));
+  enrolments?.some((one) => one.course === course.id) ||
+  completions?.some(({ item }) => ids.has(item)) ||
+  false;
+
+/** An enrolment as tutors are told of it. */
+export interface EnrolmentTold {
+  readonly on: Day;
+  readonly until: Day | null;
+  /** The group through which it is, by name; null where it was by hand. */
+  readonly through: string | null;
+}
+
+/** How somebody is enrolled in a course on a day, or was; null for whoever never was. The one that lasts longest counts. */
+export function enrolmentTold(
+  { names }: SiteState,
+  { facts }: Pick<Person, 'facts'>,
+  course: ItemId,
+  today: Day,
+): EnrolmentTold | null {
+  const [found] = (facts.enrolments ?? [])
+    .filter((one) => one.course === course)
+    .toSorted(
+      (one, other) =>
+        Number(isEnrolledOn(other, today)) - Number(isEnrolledOn(one, today)) ||
+        (other.until ?? '9999').localeCompare(one.until ?? '9999'),
+    );
+  if (!found) return null;
+  const group = names.groups.find(({ id }) => id === found.through);
+  return { on: found.on, until: found.until, through: group?.name ?? null };
+}

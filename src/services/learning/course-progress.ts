@@ -28,13 +28,13 @@ import {
   type Trivet,
   yielder,
 } from '../running';
-import { type CourseAt, courseAt, learnsIn } from './course-at';
+import { type CourseAt, courseAt, type EnrolmentTold, enrolmentTold, learnsIn } from './course-at';
 
 export interface ProgressOfLearner {
   readonly person: PersonId;
   readonly name: string;
   /** Null for somebody who did something in it without being enrolled. */
-  readonly enrolled: { readonly on: Day; readonly until: Day | null } | null;
+  readonly enrolled: EnrolmentTold | null;
   /** When they completed the course. */
   readonly completed: Day | null;
   /** What each activity is to them, a letter each, in the order of the course. */
@@ -98,11 +98,10 @@ export async function courseProgress(
   for (const person of state.people.values()) {
     if (!learnsIn(at, person)) continue;
     await rest();
-    const { id: who, name, facts, enrolments, completions } = person;
+    const { id: who, name, facts, completions } = person;
     const states = progressOf(state.live.compiled, activities, facts, request, (one) =>
       begun.has(`${who} ${one}`),
     );
-    const enrolled = enrolments.find(({ course }) => course === at.course.id);
     const scores: Record<number, number> = {};
     for (const { item, score } of completions) {
       const index = place.get(item);
@@ -111,7 +110,7 @@ export async function courseProgress(
     learners.push({
       person: who,
       name,
-      enrolled: enrolled ? { on: enrolled.on, until: enrolled.until } : null,
+      enrolled: enrolmentTold(state, person, at.course.id, request.today),
       completed: completions.find(({ item }) => item === at.course.id)?.on ?? null,
       states: lettersOf(states),
       scores,

@@ -1,10 +1,11 @@
 /** Enrolling people in a course by their mail addresses: a line each, with the day it ends if there is one. */
 import { z } from 'zod';
-import { asId, counted, type Day, isDay } from '@/core';
+import { asId, counted, type Day, endOfEnrolment, isDay } from '@/core';
 import { id } from '../forms';
 import { applyChange, type ChangeAnswer, enrolledUntil } from '../people';
 import {
   type Administrator,
+  enrollingIn,
   momentAt,
   type Person,
   recordOf,
@@ -56,12 +57,13 @@ export async function enrolLearners(
     if (!at) return 'There is no such course any more.';
     const { today } = momentAt(state, now);
     const found = peopleIn(text, state, today);
+    const usual = endOfEnrolment(enrollingIn(state, at.course.id), today);
     if (typeof found === 'string') return found;
     const people = found.map(({ person, until }) => {
       const before = recordOf(person);
       return {
         before,
-        after: { ...before, enrolments: enrolledUntil(before, at.course.id, today, until) },
+        after: { ...before, enrolments: enrolledUntil(before, at.course.id, today, until ?? usual) },
       };
     });
     return {

@@ -29,7 +29,7 @@ import {
   type Trivet,
   yielder,
 } from '../running';
-import { courseAt, learnsIn } from './course-at';
+import { courseAt, type EnrolmentTold, enrolmentTold, learnsIn } from './course-at';
 import { onDay } from './course-progress';
 
 export interface ActivityOfLearner {
@@ -60,7 +60,7 @@ export interface LearnerReport {
   readonly person: PersonId;
   readonly name: string;
   readonly email: string;
-  readonly enrolled: { readonly on: Day; readonly until: Day | null } | null;
+  readonly enrolled: EnrolmentTold | null;
   readonly units: readonly {
     readonly id: ItemId;
     readonly title: string;
@@ -97,7 +97,6 @@ export async function learnerReport(
   );
   const request = onDay(state, day, now);
   const doneOn = (item: ItemId) => person.completions.find((one) => one.item === item) ?? null;
-  const enrolled = person.enrolments.find(({ course }) => course === at.course.id);
   let tried = 0;
   const rest = yielder();
   const ofLearner = async (activity: Activity): Promise<ActivityOfLearner> => {
@@ -141,7 +140,7 @@ export async function learnerReport(
     person: person.id,
     name: person.name,
     email: person.email,
-    enrolled: enrolled ? { on: enrolled.on, until: enrolled.until } : null,
+    enrolled: enrolmentTold(state, person, at.course.id, request.today),
     completed: doneOn(at.course.id)?.on ?? null,
     units,
   };

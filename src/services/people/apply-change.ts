@@ -25,7 +25,8 @@ import {
   writePeople,
 } from '@/store';
 import type { SiteState, Touched, Trivet } from '../running';
-import { type Administrator, NotAllowed, recordOf, requirePermission } from '../running';
+import { type Administrator, momentAt, NotAllowed, recordOf, requirePermission } from '../running';
+import { withSince } from './since';
 
 /** A change about to be made. */
 export interface SiteChange {
@@ -72,7 +73,10 @@ export async function applyChange(
   return trivet.changePeople(async (state): Promise<Changed> => {
     const made = await make(state);
     if (typeof made === 'string') return untouched({ kind: 'wrong', message: made });
-    const people = made.people.filter(({ before, after }) => !same(before, after));
+    const { today } = momentAt(state, now);
+    const people = made.people
+      .map((change) => withSince(change, today))
+      .filter(({ before, after }) => !same(before, after));
     const names = made.names && !same(made.names.before, made.names.after) ? made.names : null;
     if (
       people.length === 0 &&

@@ -220,8 +220,7 @@ function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) 
   const at = plainRequest(state, now);
   const items = [...state.outline.items.keys()];
   const opens = (record: PersonRecord | null, item: (typeof items)[number]) =>
-    record !== null &&
-    decide(state.live.compiled, item, personOf(record, state.settings.shareKey).facts, at).kind === 'open';
+    record !== null && decide(state.live.compiled, item, personOf(record, state).facts, at).kind === 'open';
   const more: PeopleChange[] = [];
   const less: PeopleChange[] = [];
   for (const change of changed) {
@@ -232,10 +231,10 @@ function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) 
   return { more: crowdOf(more, state), less: crowdOf(less, state) };
 }
 
-function crowdOf(changes: readonly PeopleChange[], { settings }: SiteState): Crowd {
+function crowdOf(changes: readonly PeopleChange[], state: SiteState): Crowd {
   const members = changes.slice(0, MOST_SHOWN).flatMap(({ before, after }): Member[] => {
     const record = after ?? before;
-    return record ? [memberOf(personOf(record, settings.shareKey))] : [];
+    return record ? [memberOf(personOf(record, state))] : [];
   });
   return { count: changes.length, first: members };
 }

@@ -29,9 +29,7 @@ export function openedByLoss(
     for (const item of items) {
       const letIn = people.filter((change) => {
         if (change.before === null || change.after === null) return false;
-        const [was, is] = [change.before, change.after].map(
-          (one) => personOf(one, state.settings.shareKey).facts,
-        );
+        const [was, is] = [change.before, change.after].map((one) => personOf(one, state).facts);
         return (
           was !== undefined &&
           is !== undefined &&

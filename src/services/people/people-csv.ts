@@ -261,6 +261,7 @@ const blankPerson: Omit<PersonRecord, 'email' | 'name'> = {
   id: '' as PersonRecord['id'],
   desk: null,
   ...nothingHeld,
+  groupsSince: {},
 };
 
 type Reader = (

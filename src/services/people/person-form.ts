@@ -25,6 +25,8 @@ export const deskForm = z
   ])
   .nullable();
 
+export const enrolmentForm = z.strictObject({ course: id, on: dayForm, until: dayForm.nullable() });
+
 /** The facts of a person, as they come from outside. */
 export const factsForm = {
   level: id.nullable(),
@@ -42,7 +44,7 @@ export const factsForm = {
       }),
     )
     .max(1000),
-  enrolments: z.array(z.strictObject({ course: id, on: dayForm, until: dayForm.nullable() })).max(1000),
+  enrolments: z.array(enrolmentForm).max(1000),
   completions: z.array(z.strictObject({ item: id, on: dayForm, score: z.number().nullable() })).max(5000),
 };
 
@@ -55,6 +57,7 @@ const form = z.strictObject({
     .pipe(z.email('Write a mail address like name@place.example.').max(254, 'That is too long.')),
   desk: deskForm,
   ...factsForm,
+  groupsSince: z.record(id, dayForm).default({}),
 });
 
 /** What is wrong with a form, by field. */
@@ -101,7 +104,7 @@ function addressProblem(person: PersonRecord, { people }: SiteState): FormProble
 
 /** Records of courses that are not there; those that were there already may stay, for what is taken away may come back. */
 function courseProblems(person: PersonRecord, { names, people }: SiteState): FormProblems {
-  const before = people.get(person.id)?.facts;
+  const before = people.get(person.id);
   const had = new Set([
     ...(before?.enrolments ?? []).map(({ course }) => `enrolments ${course}`),
     ...(before?.completions ?? []).map(({ item }) => `completions ${item}`),

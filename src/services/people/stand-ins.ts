@@ -4,7 +4,16 @@
  */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, DESK_RIGHTS, guest, member, type PersonId, type StandIn, type VisitorFacts } from '@/core';
+import {
+  asId,
+  DESK_RIGHTS,
+  factsOf,
+  guest,
+  member,
+  type PersonId,
+  type StandIn,
+  type VisitorFacts,
+} from '@/core';
 import {
   type BoardSet,
   deleteBoardSet,
@@ -17,7 +26,7 @@ import {
 import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, memberOf, type Person, requirePermission } from '../running';
-import { factsForm } from './person-form';
+import { enrolmentForm, factsForm } from './person-form';
 
 const madeUp = z.strictObject({
   id,
@@ -32,7 +41,12 @@ const madeUp = z.strictObject({
       groups: factsForm.groups.nullable(),
       profile: factsForm.profile.nullable(),
       purchases: factsForm.purchases.nullable(),
-      enrolments: factsForm.enrolments.nullable(),
+      // Those through a group follow from the group, whenever it is asked.
+      enrolments: z
+        .array(enrolmentForm.extend({ through: id.optional() }))
+        .max(1000)
+        .transform((list) => list.filter(({ through }) => through === undefined))
+        .nullable(),
       completions: factsForm.completions.nullable(),
       passphrases: z.array(id).max(100),
       desk: z.enum(DESK_RIGHTS).nullable().default(null),
@@ -59,7 +73,9 @@ export function standInOf(state: SiteState, reference: StandInRef): StandIn | nu
   if ('madeUp' in reference) {
     const { facts, ...madeUp } = reference.madeUp;
     // What was kept before there was a fact lacks it, and missing is not known.
-    return { kind: 'made up', madeUp: { ...madeUp, facts: { ...guest, ...facts } } };
+    const known = { ...guest, ...facts };
+    const derived = known.signedIn ? factsOf({ ...known, groupsSince: {} }, state.byGroup) : known;
+    return { kind: 'made up', madeUp: { ...madeUp, facts: derived } };
   }
   const person = state.people.get(asId<PersonId>(reference.person));
   return person ? { kind: 'member', member: memberOf(person) } : null;
@@ -78,6 +94,7 @@ export function personBehind(standIn: StandIn, state: SiteState): Person | null 
     level: facts.level,
     roles: facts.roles ?? [],
     groups: facts.groups ?? [],
+    groupsSince: {},
     profile: facts.profile ?? {},
     joined: facts.joined,
     purchases: facts.purchases ?? [],

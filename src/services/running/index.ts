@@ -26,7 +26,7 @@ export {
   passwordIsRight,
 } from './secrets';
 export { newSettings } from './settings';
-export type { SiteState, Touched } from './site-state';
+export { byGroupIn, enrollingIn, type SiteState, type Touched } from './site-state';
 export { Trivet } from './trivet';
 export { knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';

@@ -1,30 +1,29 @@
 /** A person in memory: what is kept of them, and the facts that decisions are made of. */
 import { createHmac } from 'node:crypto';
-import { type Member, member, type VisitorFacts } from '@/core';
-import type { PersonRecord } from '@/store';
+import { type ByGroup, factsOf, type Member, type VisitorFacts } from '@/core';
+import type { PersonRecord, Settings } from '@/store';
 
 export interface Person extends PersonRecord {
   readonly facts: VisitorFacts;
 }
 
-/** Makes a person of what is kept of them. The key is the site's, in hex. */
-export const personOf = (record: PersonRecord, shareKey: string): Person => ({
+/** What of a site makes facts of what is kept of people. */
+export interface FactSource {
+  readonly settings: Pick<Settings, 'shareKey'>;
+  readonly byGroup: ByGroup;
+}
+
+/** Makes a person of what is kept of them. */
+export const personOf = (record: PersonRecord, { settings, byGroup }: FactSource): Person => ({
   ...record,
-  facts: member({
-    id: record.id,
-    email: record.email,
-    roles: record.roles,
-    groups: record.groups,
-    level: record.level,
-    profile: record.profile,
-    purchases: record.purchases,
-    joined: record.joined,
-    enrolments: record.enrolments,
-    completions: record.completions,
-    desk: record.desk?.right ?? null,
-    share: shareOf(record.id, shareKey),
-  }),
+  facts: factsOf(
+    { ...heldBy(record), desk: record.desk?.right ?? null, share: shareOf(record.id, settings.shareKey) },
+    byGroup,
+  ),
 });
+
+/** What of a record conditions may ask about. */
+const heldBy = ({ desk: _, name: __, ...held }: PersonRecord): Omit<PersonRecord, 'desk' | 'name'> => held;
 
 /** What is kept of a person, without what was made of it. */
 export const recordOf = ({ facts: _, ...record }: Person): PersonRecord => record;

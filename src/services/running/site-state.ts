@@ -4,8 +4,12 @@
  */
 import {
   type Address,
+  type ByGroup,
   type CompiledPolicy,
   compile,
+  type Enrolling,
+  enrolledByGroup,
+  enrollingByHand,
   type ItemId,
   itemNamesIn,
   type KeptNames,
@@ -31,8 +35,9 @@ import {
   readPolicies,
   readSettings,
   type Settings,
+  type StoredItem,
 } from '@/store';
-import { type Person, personOf } from './person';
+import { type FactSource, type Person, personOf, recordOf } from './person';
 import { newSettings } from './settings';
 
 /** Everything that decisions and pages need. */
@@ -46,6 +51,8 @@ export interface SiteState {
   readonly oldAddresses: ReadonlyMap<Address, ItemId>;
   /** Every post that is published, the latest first. */
   readonly posts: readonly Post[];
+  /** What being in a group brings. */
+  readonly byGroup: ByGroup;
   readonly names: SiteNames;
   /** In the order of their names. */
   readonly people: ReadonlyMap<PersonId, Person>;
@@ -65,13 +72,13 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
     settings,
     ...items,
     names,
-    people: peopleOf(await readPeople(db), settings),
+    people: peopleOf(await readPeople(db), { settings, byGroup: items.byGroup }),
     draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
     live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
 }
 
-type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'oldAddresses' | 'posts'>;
+type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'oldAddresses' | 'posts' | 'byGroup'>;
 
 async function readSiteItems(db: Database): Promise<SiteItems> {
   const stored = await readItems(db);
@@ -85,8 +92,21 @@ async function readSiteItems(db: Database): Promise<SiteItems> {
     posts: stored
       .flatMap(({ item }) => (item.kind === 'post' && item.published ? [item] : []))
       .sort(latestFirst),
+    byGroup: byGroupIn(stored),
   };
 }
+
+/** What being in a group brings, as courses say it. */
+export const byGroupIn = (stored: readonly StoredItem[]): ByGroup =>
+  enrolledByGroup(
+    stored.flatMap(({ item, content: { enrolling } }) =>
+      item.kind === 'course' && enrolling ? [[item.id, enrolling] as const] : [],
+    ),
+  );
+
+/** How one comes into a course. */
+export const enrollingIn = ({ contents }: Pick<SiteState, 'contents'>, course: ItemId): Enrolling =>
+  contents.get(course)?.enrolling ?? enrollingByHand;
 
 /** Courses, units and activities are called by their titles. */
 const namesWith = (kept: KeptNames, outline: Outline): SiteNames => ({ ...kept, ...itemNamesIn(outline) });
@@ -101,8 +121,8 @@ async function begunSettings(db: Database): Promise<Settings> {
   return settings;
 }
 
-const peopleOf = (records: readonly PersonRecord[], { shareKey }: Settings): ReadonlyMap<PersonId, Person> =>
-  new Map(records.map((record) => [record.id, personOf(record, shareKey)]));
+const peopleOf = (records: readonly PersonRecord[], source: FactSource): ReadonlyMap<PersonId, Person> =>
+  new Map(records.map((record) => [record.id, personOf(record, source)]));
 
 /** The same site with its policies as they are now in the database. */
 export async function withPolicies(state: SiteState, db: Database): Promise<SiteState> {
@@ -134,6 +154,10 @@ export async function withItems(state: SiteState, db: Database): Promise<SiteSta
     ...state,
     ...items,
     names,
+    // Who is in a course through a group follows from what the course says.
+    people: same([...items.byGroup], [...state.byGroup])
+      ? state.people
+      : peopleOf([...state.people.values()].map(recordOf), { ...state, ...items }),
     draft: { ...draft, compiled: compile(draft.policy, items.outline, names) },
     live: { ...live, compiled: compile(live.policy, items.outline, names) },
   };
@@ -168,11 +192,11 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
 
 /** Everybody, with some as they were read anew; whoever was not found is gone. In the order of their names. */
 function withSome(
-  { people, settings }: SiteState,
+  { people, ...source }: SiteState,
   ids: readonly PersonId[],
   read: readonly PersonRecord[],
 ): SiteState['people'] {
-  const anew = peopleOf(read, settings);
+  const anew = peopleOf(read, source);
   const asked = new Set(ids);
   const stay = ids.every((id) => people.get(id)?.name === anew.get(id)?.name);
   // With the same names the order is the same, and there is nothing to be sorted.

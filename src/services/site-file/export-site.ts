@@ -23,7 +23,7 @@ import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
-import { editedQuiz, editedSection, writtenStands } from '../writing';
+import { editedEnrolling, editedQuiz, editedSection, writtenStands } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
 
 /** The site as a file, for an owner. */
@@ -135,7 +135,7 @@ async function itemInFile(
       return {
         ...base,
         kind: 'course',
-        ...(content.enrolling && { enrolling: content.enrolling }),
+        ...(content.enrolling && { enrolling: editedEnrolling(content.enrolling) }),
         ...addressed(item),
       };
     case 'activity':

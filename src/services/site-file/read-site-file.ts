@@ -3,6 +3,7 @@ import { z } from 'zod';
 import {
   type Address,
   asId,
+  type ByGroup,
   DEEPEST,
   DEEPEST_ITEM,
   fieldValueProblem,
@@ -25,7 +26,10 @@ import { noContent, type PersonRecord, type StoredItem } from '@/store';
 import { tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
+import { byGroupIn } from '../running';
 import {
+  enrollingOf,
+  enrollingProblem,
   quizProblems,
   type ReadFile,
   readFile,
@@ -41,6 +45,7 @@ import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 /** A site file that was read: everything in it, checked, and nothing written yet. */
 export interface SiteInFile extends SiteItems {
   readonly outline: Outline;
+  readonly byGroup: ByGroup;
   readonly names: SiteNames;
   /** Null where the file leaves people as they are. */
   readonly people: readonly PersonRecord[] | null;
@@ -124,6 +129,7 @@ export async function readSiteFile(
   const { bytes, formerly } = read;
   return {
     outline,
+    byGroup: byGroupIn(stored),
     stored,
     names,
     people: file.people?.map(recordIn) ?? null,
@@ -223,8 +229,10 @@ async function readItems(
           summary: entry.summary,
           body: '',
           ...(quiz && { quiz }),
-          ...(enrolling && { enrolling }),
+          ...(enrolling && { enrolling: enrollingOf(enrolling) }),
         });
+        const wrong = enrolling && enrollingProblem(enrollingOf(enrolling), vocabulary);
+        if (wrong) into.problems.push(`${entry.title}: ${wrong}`);
         for (const { question, message } of quiz ? quizProblems(quiz) : [])
           into.problems.push(
             `${entry.title}${question === null ? '' : `, question ${question + 1}`}: ${message}`,
@@ -355,6 +363,9 @@ const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
   level: person.level === null ? null : asId<LevelId>(person.level),
   roles: [...new Set(person.roles)].map((role) => asId(role)),
   groups: [...new Set(person.groups)].map((group) => asId(group)),
+  groupsSince: Object.fromEntries(
+    Object.entries(person.groupsSince).filter(([group]) => person.groups.includes(group)),
+  ),
   purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
   enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
   completions: person.completions.map((one) => ({ ...one, item: asId(one.item) })),

@@ -14,7 +14,15 @@ import { JOURNAL_KEEPS } from '@/store';
 import { dayForm, newId as id, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
-import { LARGEST_FILE, MOST_SHARED, quizShape, sectionShape, standsShape, target } from '../writing';
+import {
+  enrollingShape,
+  LARGEST_FILE,
+  MOST_SHARED,
+  quizShape,
+  sectionShape,
+  standsShape,
+  target,
+} from '../writing';
 
 export const FORMAT = 'trivet site';
 export const VERSION = 1;
@@ -82,8 +90,7 @@ const items = {
     kind: z.literal('course'),
     ...itemBase,
     ...addressed,
-    /** Whether whoever may open it enrols as they like. */
-    enrolling: z.strictObject({ open: z.boolean() }).optional(),
+    enrolling: enrollingShape.optional(),
   }),
   unit: z.strictObject({ kind: z.literal('unit'), ...itemBase }),
   activity: z.strictObject({
@@ -153,6 +160,8 @@ export const siteFile = z.strictObject({
         level: id.nullable().default(null),
         roles: z.array(id).default([]),
         groups: z.array(id).default([]),
+        /** The day on which they came into a group, by group. */
+        groupsSince: z.record(id, day).default({}),
         profile: z.record(id, z.union([z.string(), z.number(), z.boolean()])).default({}),
         joined: day.nullable().default(null),
         purchases: z

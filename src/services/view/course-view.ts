@@ -10,11 +10,12 @@ import {
   type Item,
   type ItemId,
   isCompleted,
-  isGoodOn,
+  isEnrolledOn,
   TURN_AWAYS,
   type Unit,
   unitsOf,
 } from '@/core';
+import { enrollingIn } from '../running';
 import { addressIn, decisionOn, isSignedIn, type View } from './context';
 import { type QuizOutline, quizAddress, quizOutline } from './quiz-outline';
 import { type Step, signInAddress, stepFor } from './step';
@@ -72,12 +73,12 @@ export function courseOutline(view: View, course: ItemId, back: string): CourseO
 }
 
 function enrolIn(view: View, course: ItemId, back: string): CourseOutline['enrol'] {
-  if (!contentOf(view.state, course).enrolling?.open) return null;
+  if (!enrollingIn(view.state, course).open) return null;
   if (!isSignedIn(view)) return { address: signInAddress(view, back), back, signIn: true };
   const isIn = view.ask(
     `enrolled ${course}`,
     ({ facts, request }) =>
-      facts.enrolments?.some((one) => one.course === course && isGoodOn(one, request.today)) ?? false,
+      facts.enrolments?.some((one) => one.course === course && isEnrolledOn(one, request.today)) ?? false,
   );
   return isIn
     ? null

@@ -43,12 +43,12 @@ export {
   addressedAt,
   type Elsewhere,
   elsewhere,
-  factsOf,
   instead,
   nowhere,
   type PageAnswer,
   type PageFacts,
   signInNote,
+  standInFacts,
   viewPage,
   viewPageInTime,
 } from './view-page';

@@ -5,15 +5,16 @@ import {
   type Course,
   completing,
   decide,
+  endOfEnrolment,
   type ItemId,
   isCompleted,
-  isGoodOn,
+  isEnrolledOn,
   KINDS,
   type RequestFacts,
   withScore,
 } from '@/core';
 import { applyChange, enrolledUntil, type SiteChange } from '../people';
-import { recordOf, type SiteState, type Trivet, type Visitor } from '../running';
+import { enrollingIn, recordOf, type SiteState, type Trivet, type Visitor } from '../running';
 
 export type DoneAnswer =
   | 'done'
@@ -59,8 +60,12 @@ export async function enrolOneself(
       const learner = { ...current.facts, passphrases: facts.passphrases };
       if (decide(state.live.compiled, item.id, learner, request).kind !== 'open') return 'This is not open.';
       const before = recordOf(current);
-      const there = before.enrolments.some((one) => one.course === item.id && isGoodOn(one, request.today));
-      const enrolments = there ? before.enrolments : enrolledUntil(before, item.id, request.today, null);
+      const { today } = request;
+      const there = current.facts.enrolments?.some(
+        (one) => one.course === item.id && isEnrolledOn(one, today),
+      );
+      const until = endOfEnrolment(enrollingIn(state, item.id), today);
+      const enrolments = there ? before.enrolments : enrolledUntil(before, item.id, today, until);
       return {
         summary: `${before.name} enrolled in ${item.title}`,
         people: [{ before, after: { ...before, enrolments } }],
@@ -73,9 +78,9 @@ export async function enrolOneself(
 }
 
 /** A course in which whoever may open it enrols as they like; null where there is none with this id. */
-export function courseTaking({ outline, contents }: SiteState, id: string): Course | null {
-  const course = outline.items.get(asId<ItemId>(id));
-  return course?.kind === 'course' && contents.get(course.id)?.enrolling?.open ? course : null;
+export function courseTaking(state: SiteState, id: string): Course | null {
+  const course = state.outline.items.get(asId<ItemId>(id));
+  return course?.kind === 'course' && enrollingIn(state, course.id).open ? course : null;
 }
 
 /** How an activity went. */

@@ -9,7 +9,7 @@ beforeAll(async () => {
 });
 afterAll(() => trivet.close());
 
-const factsOf = (path: string, headers: Record<string, string> = {}, from = '10.1.2.3') =>
+const standInFacts = (path: string, headers: Record<string, string> = {}, from = '10.1.2.3') =>
   requestFactsOf(
     trivet.state,
     {
@@ -21,11 +21,11 @@ const factsOf = (path: string, headers: Record<string, string> = {}, from = '10.
   );
 
 it('knows the moment by the site’s own clock', () => {
-  expect(factsOf('/')).toMatchObject({ today: '2026-11-20', minute: 20 * 60, weekday: 'Friday' });
+  expect(standInFacts('/')).toMatchObject({ today: '2026-11-20', minute: 20 * 60, weekday: 'Friday' });
 });
 
 it('reads parameters, the first of each name, and none that are inherited', () => {
-  const { parameters } = factsOf('/?ref=a&ref=b&__proto__=x&empty=');
+  const { parameters } = standInFacts('/?ref=a&ref=b&__proto__=x&empty=');
   expect(parameters).toMatchObject({ ref: 'a', empty: '' });
   expect(Object.hasOwn(parameters, 'toString')).toBe(false);
 });
@@ -37,20 +37,23 @@ it.each([
   ['something else', 'computer', null],
   ['', null, null],
 ])('tells device and engine of “%s”', (agent, device, browser) => {
-  expect(factsOf('/', { 'user-agent': agent })).toMatchObject({ device, browser });
+  expect(standInFacts('/', { 'user-agent': agent })).toMatchObject({ device, browser });
 });
 
 it('orders languages by how much they are liked', () => {
-  expect(factsOf('/', { 'accept-language': 'de;q=0.5, en-GB, fr;q=0, sv;q=0.9' }).languages).toEqual([
+  expect(standInFacts('/', { 'accept-language': 'de;q=0.5, en-GB, fr;q=0, sv;q=0.9' }).languages).toEqual([
     'en-GB',
     'sv',
     'de',
   ]);
-  expect(factsOf('/', { 'accept-language': '%%%' }).languages).toBeNull();
-  expect(factsOf('/').languages).toBeNull();
+  expect(standInFacts('/', { 'accept-language': '%%%' }).languages).toBeNull();
+  expect(standInFacts('/').languages).toBeNull();
 });
 
 it('takes what it can’t read for not known', () => {
-  expect(factsOf('/', { referer: 'nonsense' }, 'unknown')).toMatchObject({ referrer: null, network: null });
-  expect(factsOf('/', { referer: 'http://News.Example/a?b' }).referrer).toBe('news.example');
+  expect(standInFacts('/', { referer: 'nonsense' }, 'unknown')).toMatchObject({
+    referrer: null,
+    network: null,
+  });
+  expect(standInFacts('/', { referer: 'http://News.Example/a?b' }).referrer).toBe('news.example');
 });

@@ -176,6 +176,7 @@ const newcomer = (
   name: called,
   desk: null,
   ...nothingHeld,
+  groupsSince: {},
   joined,
 });
 

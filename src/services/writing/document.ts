@@ -16,6 +16,7 @@ import {
 import { newId as id } from '../forms';
 import type { SiteState } from '../running';
 import { contentOf } from '../view';
+import { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 import { editedQuiz, emptyQuiz, quizProblems, quizShape } from './quiz-form';
 import { editedSection, type SectionRead, sectionProblems, sectionShape, title } from './section-form';
 
@@ -36,8 +37,8 @@ const document = z.strictObject({
   facts: facts.default({ category: null, tags: [], author: null, date: null, picture: null }),
   /** Of an activity: what one does in it. */
   activity: z.enum(ACTIVITY_TYPES).nullable().default(null),
-  /** Of a course: whether whoever may open it enrols as they like. */
-  enrolling: z.strictObject({ open: z.boolean() }).nullable().default(null),
+  /** Of a course. */
+  enrolling: enrollingShape.nullable().default(null),
   quiz: quizShape.nullable().default(null),
   sections: z.array(sectionShape).max(100, 'A page has at most 100 sections.').default([]),
 });
@@ -69,7 +70,7 @@ export function documentOf(state: SiteState, item: Addressed): Document {
       picture: picture ?? null,
     },
     activity: item.kind === 'activity' ? item.activity : null,
-    enrolling: item.kind === 'course' ? { open: contentOf(state, item.id).enrolling?.open ?? false } : null,
+    enrolling: item.kind === 'course' ? editedEnrolling(contentOf(state, item.id).enrolling) : null,
     quiz: quizOf(state, item),
     sections: sectionsOf(outline, item.id).map((section) =>
       editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
@@ -129,6 +130,8 @@ export function readDocument(
     })),
   );
   problems.push(...quizFaults(read));
+  const enrolling = read.enrolling && enrollingProblem(enrollingOf(read.enrolling), state.names);
+  if (enrolling) problems.push({ path: 'enrolling', line: null, message: enrolling });
   return problems.length > 0 || address === null ? { problems } : { document: read, address };
 }
 

@@ -5,6 +5,7 @@ export {
   type ItemEdit,
 } from './change-items';
 export type { Document, DocumentProblem } from './document';
+export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 export { type PreviewAnswer, previewWriting } from './preview';
 export { editedQuiz, type QuizRead, quizProblems, quizShape } from './quiz-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';

@@ -4,11 +4,11 @@ import {
   asId,
   type CompiledPolicy,
   compile,
-  factsOf,
   type ItemId,
   isAddressed,
   isShared,
   outlineOf,
+  standInFacts,
 } from '@/core';
 import { personBehind, readStandIn } from '../people';
 import type { SiteState, Trivet } from '../running';
@@ -78,7 +78,7 @@ export async function previewWriting(
   const context = viewOf({
     state: shown,
     compiled,
-    facts: factsOf(standIn.standIn),
+    facts: standInFacts(standIn.standIn),
     person: personBehind(standIn.standIn, state),
     request: plainRequest(state, now),
     base: '',

@@ -10,7 +10,9 @@ import {
   isAddressed,
   isShared,
   listed,
+  permits,
   type SharedSection,
+  same,
   sectionsOf,
 } from '@/core';
 import {
@@ -31,6 +33,7 @@ import { type Administrator, requirePermission, requirePermissionAt } from '../r
 import { indexItems } from '../texts';
 import { contentOf } from '../view';
 import { type Document, type DocumentProblem, documentOf, factsIn, readDocument } from './document';
+import { enrollingOf } from './enrolling-form';
 import { turnsLost } from './in-turn';
 import { storedSection } from './section-form';
 import { readSharedDocument, type SharedDocument, sharedDocumentOf } from './shared-document';
@@ -188,6 +191,11 @@ export function sendWriting(
     const read = readWritten(draft.document, item, state);
     if ('problems' in read) return { kind: 'wrong', problems: read.problems };
     const { made, address } = read;
+    if (enrolsOthers(read.document, item, state) && !permits(administrator.desk, 'people')) {
+      const message =
+        'How one comes into a course is changed by those who may change people. Ask one of them, or leave it as it was.';
+      return { kind: 'wrong', problems: [{ path: 'enrolling', line: null, message }] };
+    }
     // Hidden here it would be hidden unasked; on the board that is asked.
     const hidden = made.changed.find(
       ({ item: one }) => one.id === item.id && item.published && !one.published,
@@ -222,6 +230,12 @@ export function sendWriting(
   });
 }
 
+/** Whether others come into a course with this than before. */
+const enrolsOthers = (document: Document | SharedDocument, item: Written, state: SiteState): boolean =>
+  item.kind === 'course' &&
+  'enrolling' in document &&
+  !same(document.enrolling, documentOf(state, item).enrolling);
+
 interface Made {
   readonly changed: readonly StoredItem[];
   readonly added: readonly StoredItem[];
@@ -251,7 +265,7 @@ function itemsFor(
     content: {
       ...contentOf(state, item.id),
       summary: document.summary,
-      ...(item.kind === 'course' && document.enrolling && { enrolling: document.enrolling }),
+      ...(item.kind === 'course' && document.enrolling && { enrolling: enrollingOf(document.enrolling) }),
       ...(document.quiz && { quiz: document.quiz }),
     },
   };

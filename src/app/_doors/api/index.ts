@@ -12,12 +12,12 @@ import {
 } from '@/core';
 import {
   courseOutline,
-  factsOf,
   type Given,
   givenAt,
   givenNowhere,
   type SectionView,
   sectionViews,
+  standInFacts,
   summaryOf,
   teaserOf,
   textsReady,
@@ -117,7 +117,7 @@ function told(context: ViewContext): readonly Openable[] {
 }
 
 function entryIn(context: ViewContext, item: Openable, given = givenAt(context, item.id)): Entry | null {
-  const { kind: _, ...facts } = factsOf(item);
+  const { kind: _, ...facts } = standInFacts(item);
   const base = {
     id: item.id,
     kind: item.kind,

@@ -2,7 +2,14 @@
 import { asId, type ItemId } from '../../ids';
 import { DESK_RIGHTS } from '../../site/desk-right';
 import type { RequestFacts } from '../../site/request';
-import { type Completion, isCompleted, isGoodOn, type Purchase, type VisitorFacts } from '../../site/visitor';
+import {
+  type Completion,
+  isCompleted,
+  isEnrolledOn,
+  isGoodOn,
+  type Purchase,
+  type VisitorFacts,
+} from '../../site/visitor';
 import type { FactEntry, Reader, Wanted } from './fact';
 
 const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
@@ -35,9 +42,9 @@ function bought(
   };
 }
 
-/** The enrolments in a course that have not ended. */
+/** The enrolments in a course that have begun and not ended. */
 const enrolmentsIn = (course: string, { enrolments }: VisitorFacts, { today }: RequestFacts) =>
-  enrolments?.filter((one) => one.course === course && isGoodOn(one, today)) ?? null;
+  enrolments?.filter((one) => one.course === course && isEnrolledOn(one, today)) ?? null;
 
 function enrolled(member: VisitorFacts, { subject }: Wanted, on: string | null): VisitorFacts {
   const others = (member.enrolments ?? []).filter(({ course }) => course !== subject);
@@ -199,7 +206,8 @@ export const visitorFacts = {
     subject: 'course',
     absent: 'none',
     read: (course) => (visitor, _item, request) =>
-      latest((enrolmentsIn(course, visitor, request) ?? []).map(({ on }) => on)),
+      // Who is in it twice, by hand and through a group, is in it since the first.
+      (enrolmentsIn(course, visitor, request) ?? []).map(({ on }) => on).toSorted()[0] ?? null,
     assume: (member, wanted) => enrolled(member, wanted, dayOf(wanted)),
   },
   completed: {

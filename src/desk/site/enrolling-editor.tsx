@@ -1,0 +1,91 @@
+'use client';
+/** How one comes into a course: by oneself, by hand, through a group; and for how long. */
+import { counted, permits } from '@/core';
+import type { Document } from '@/services';
+import { Button, Input, Pick } from '@/ui';
+import { useDesk } from '../context';
+import { NumberInput } from '../number-input';
+
+type Enrolling = NonNullable<Document['enrolling']>;
+
+interface EnrollingProps {
+  readonly enrolling: Enrolling;
+  readonly problem: string | undefined;
+  readonly onChange: (enrolling: Enrolling) => void;
+}
+
+export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps) {
+  const { data } = useDesk();
+  const { groups } = data.names;
+  const put = (over: Partial<Enrolling>) => onChange({ ...enrolling, ...over });
+  const others = groups.filter(({ id }) => !enrolling.groups.some(({ group }) => group === id));
+  const set = (at: number, over: Partial<Enrolling['groups'][number]>) =>
+    put({ groups: enrolling.groups.map((one, place) => (place === at ? { ...one, ...over } : one)) });
+  return (
+    <fieldset className="grid justify-items-start gap-2" disabled={!permits(data.desk, 'people')}>
+      <legend className="mb-1 text-quiet">Who comes into it</legend>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={enrolling.open}
+          onChange={(event) => put({ open: event.target.checked })}
+        />
+        Open course: members who may open its page enrol with one click
+      </label>
+      <ul className="grid gap-1.5">
+        {enrolling.groups.map(({ group, since }, at) => {
+          const name = groups.find(({ id }) => id === group)?.name ?? 'a group that is gone';
+          return (
+            <li key={group} className="flex flex-wrap items-center gap-2">
+              Everybody in {name}, for as long as they are in it, from
+              <Input
+                label={`From when ${name} is enrolled`}
+                type="date"
+                value={since}
+                onChange={(event) => set(at, { since: event.target.value })}
+              />
+              <Button
+                weight="quiet"
+                size="small"
+                aria-label={`No longer through ${name}`}
+                onClick={() => put({ groups: enrolling.groups.filter((_, place) => place !== at) })}
+              >
+                Take off
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+      {others.length > 0 && (
+        <Pick
+          label="Enrol a group"
+          value=""
+          options={[
+            { value: '', label: 'Enrol everybody in …' },
+            ...others.map(({ id, name }) => ({ value: id as string, label: name })),
+          ]}
+          onPick={(group) =>
+            group !== '' && put({ groups: [...enrolling.groups, { group, since: data.request.today }] })
+          }
+        />
+      )}
+      <span className="flex flex-wrap items-center gap-2">
+        An enrolment lasts
+        <NumberInput
+          label="For how many days an enrolment lasts"
+          value={enrolling.days}
+          placeholder="any"
+          onChange={(days) => put({ days })}
+        />
+        {enrolling.days === null
+          ? 'number of days: it does not end'
+          : `${counted(enrolling.days, 'day').replace(/^\S+ /, '')}, where no other end is set`}
+      </span>
+      {problem && (
+        <p role="alert" className="text-alarm">
+          {problem}
+        </p>
+      )}
+    </fieldset>
+  );
+}
