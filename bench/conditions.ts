@@ -58,7 +58,12 @@ const fiveByHand = (visitor: VisitorFacts): boolean => {
 
 /** Nanoseconds for a condition of five tests, compiled and by hand, over Larkfell's people; the best of some turns. */
 export function benchFive(rounds = 40_000, turns = 9) {
-  const people = site && 'people' in site ? (site.people ?? []).map((one) => personOf(one, { settings: { shareKey: '00' }, byGroup: site.byGroup }).facts) : [];
+  const people =
+    site && 'people' in site
+      ? (site.people ?? []).map(
+          (one) => personOf(one, { settings: { shareKey: '00' }, byGroup: site.byGroup }).facts,
+        )
+      : [];
   const compiled = conditionCompiler(vocabulary)(five);
   const forms = {
     byHand: (visitor: VisitorFacts) => fiveByHand(visitor),

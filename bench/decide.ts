@@ -21,7 +21,9 @@ const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday'
 const compiled = compile(site.policy, site.outline, site.names);
 const visitors: VisitorFacts[] = [
   nobody,
-  ...(site.people ?? []).map((person) => personOf(person, { settings: { shareKey: '00' }, byGroup: site.byGroup }).facts),
+  ...(site.people ?? []).map(
+    (person) => personOf(person, { settings: { shareKey: '00' }, byGroup: site.byGroup }).facts,
+  ),
 ];
 
 const charts = asId<ItemId>('charts');

@@ -141,6 +141,8 @@ export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = gue
 export const delivery = {
   stylesheet: '/a.css',
   attemptScript: '/a.js',
+  watchScript: '',
+  watchDigest: '',
   origin: 'http://localhost',
   desk: false,
   walk: false,

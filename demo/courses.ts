@@ -28,6 +28,19 @@ const reading = (
 const INDUCTION = '/courses/dome-operator-induction';
 const ASTRO = '/courses/astrophotography';
 
+/** Captions (WebVTT): there are no words in it, so they say what is to be seen. */
+const TURNING_CAPTIONS = `WEBVTT
+
+00:00.000 --> 00:01.400
+[Silence. The hill stands dark, with the dome on it.]
+
+00:01.400 --> 00:02.700
+[The stars turn to the left about one that stays.]
+
+00:02.700 --> 00:04.000
+[Near it a second one draws a circle no larger than a coin.]
+`;
+
 export const coursesOn = (today: Day): readonly Item[] => [
   course(
     'dome-induction',
@@ -173,6 +186,7 @@ The mower is called Comet: it comes rarely, and with a tail. Fuel in the red can
     `Point at the pole, or don’t: both make circles, one of them makes you dizzy. Thirty seconds at a time, a hundred times, is better than fifty minutes at once. If a car comes, you lose one; if the battery goes, you keep ninety.
 
 Focus on the brightest star there is, at the largest magnification your camera shows, and then put tape on the ring. Everybody touches the ring.`,
+    { doneWhen: 'opened' },
   ),
   {
     kind: 'activity',
@@ -187,15 +201,19 @@ Focus on the brightest star there is, at the largest magnification your camera s
         id: 'watch-it-turn-video',
         title: 'The sky turning',
         file: 'turning-video',
+        captions: 'turning-captions',
         caption: 'An hour in four seconds. Find the star that stays, and the one that nearly does.',
-      },
-      {
-        type: 'text',
-        id: 'watch-it-turn-transcript',
-        title: 'What is to be seen',
         text: 'There are no words in it. The hill stands dark at the foot of the picture with the dome on it; above, the stars go round to the left about one that does not move, half way up. Near it a second one draws a circle no larger than a coin.',
       },
     ],
+  },
+  {
+    kind: 'file',
+    id: 'turning-captions',
+    parent: 'watch-it-turn-video',
+    title: 'The sky turning, in words',
+    name: 'turning.vtt',
+    data: Buffer.from(TURNING_CAPTIONS).toString('base64'),
   },
   unit('small-dome-unit', 'astrophotography', 'In the small dome'),
   reading(
@@ -216,4 +234,16 @@ Darks are made with the cap on, for as long as your pictures, at the same temper
 
 Throw away the one with the aeroplane. Throw away the one you like best, if it is blurred. Then look at the histogram and, for once, not at the picture.`,
   ),
+  {
+    kind: 'activity',
+    activity: 'hand-in',
+    id: 'your-picture',
+    parent: 'small-dome-unit',
+    title: 'Your picture, and how it came about',
+    address: `${ASTRO}/your-picture`,
+    task: { text: true, files: 2, kinds: ['pictures', 'pdf'], megabytes: 8 },
+    body: `One picture of your own, taken in the small dome or on your own lawn, and half a page on how it came about: what you pointed at, for how long and how often, what went wrong, and what you left out.
+
+It need not be good. It needs to be yours, and you need to know why it looks the way it does. Edda looks at everything that comes in, usually on the next cloudy evening; if she gives it back, she says what one more night would bring.`,
+  },
 ];

@@ -1,4 +1,4 @@
-/** Builds what the site's pages link to: the style sheet and the script of quizzes, named by their content, and the fonts. */
+/** Builds what the site's pages link to: the style sheet and the scripts of quizzes and videos, named by their content, and the fonts. */
 import { createHash } from 'node:crypto';
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import tailwind from '@tailwindcss/postcss';
@@ -11,26 +11,35 @@ const fonts = 'node_modules/@fontsource-variable/literata/files';
 const { css } = await postcss([tailwind({ optimize: true })]).process(readFileSync(source, 'utf8'), {
   from: source,
 });
-const [script] = buildSync({
-  entryPoints: ['src/site/scripts/attempt.ts'],
-  bundle: true,
-  minify: true,
-  write: false,
-  format: 'iife',
-  target: 'es2022',
-}).outputFiles;
-const js = script?.text ?? '';
+const scriptAt = (entry: string): string =>
+  buildSync({
+    entryPoints: [entry],
+    bundle: true,
+    minify: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+  }).outputFiles[0]?.text ?? '';
+const attempt = scriptAt('src/site/scripts/attempt.ts');
+const watch = scriptAt('src/site/scripts/watch.ts');
 const named = (name: string, text: string, extension: string) =>
   `${name}.${createHash('sha256').update(text).digest('hex').slice(0, 10)}.${extension}`;
 const name = named('site', css, 'css');
-const scriptName = named('attempt', js, 'js');
+const attemptName = named('attempt', attempt, 'js');
+const watchName = named('watch', watch, 'js');
 rmSync('public/assets', { recursive: true, force: true });
 mkdirSync('public/assets', { recursive: true });
 writeFileSync(`public/assets/${name}`, css);
-writeFileSync(`public/assets/${scriptName}`, js);
+writeFileSync(`public/assets/${attemptName}`, attempt);
+writeFileSync(`public/assets/${watchName}`, watch);
 writeFileSync(
   'public/assets/site.json',
-  JSON.stringify({ stylesheet: `/assets/${name}`, attemptScript: `/assets/${scriptName}` }),
+  JSON.stringify({
+    stylesheet: `/assets/${name}`,
+    attemptScript: `/assets/${attemptName}`,
+    watchScript: `/assets/${watchName}`,
+    watchDigest: `sha256-${createHash('sha256').update(watch).digest('base64')}`,
+  }),
 );
 copyFileSync(`${fonts}/literata-latin-wght-normal.woff2`, 'public/assets/literata.woff2');
 copyFileSync(`${fonts}/literata-latin-wght-italic.woff2`, 'public/assets/literata-italic.woff2');

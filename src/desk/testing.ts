@@ -94,6 +94,8 @@ export const titled = (title: string): Document => ({
   facts: { category: null, tags: [], author: null, date: null, picture: null },
   activity: null,
   enrolling: null,
+  doneWhen: 'said',
+  task: null,
   quiz: null,
   sections: [],
 });

@@ -1,6 +1,8 @@
 /** A course and its activities, as a learner meets them. */
+import type { ReactNode } from 'react';
 import { ACTIVITIES } from '@/core';
 import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
+import { TaskTerms } from './hand-in';
 import { LockSign } from './lock-sign';
 import { QuizTerms } from './quiz-terms';
 import { StepButton } from './threshold';
@@ -113,7 +115,25 @@ export function Onwards({ place }: { readonly place: ActivityPlace }) {
   return (
     <>
       {place.quiz ? (
-        <ToQuiz done={place.done} quiz={place.quiz} />
+        <Elsewhere
+          done={place.done}
+          to={place.quiz}
+          says={{ guest: 'Sign in to take it', learner: 'To the questions', done: 'Your attempts' }}
+        >
+          <QuizTerms outline={place.quiz} />
+        </Elsewhere>
+      ) : place.task ? (
+        <Elsewhere
+          done={place.done}
+          to={place.task}
+          says={{
+            guest: 'Sign in to hand something in',
+            learner: 'Hand in, and what became of it',
+            done: 'What you handed in',
+          }}
+        >
+          <TaskTerms task={place.task} />
+        </Elsewhere>
       ) : (
         place.done !== null && <Done place={place} />
       )}
@@ -122,13 +142,13 @@ export function Onwards({ place }: { readonly place: ActivityPlace }) {
   );
 }
 
-function Done({ place: { done, type, finish } }: { readonly place: ActivityPlace }) {
+function Done({ place: { done, type, finish, watch } }: { readonly place: ActivityPlace }) {
   const { finish: said } = ACTIVITIES[type];
   if (said === null) return null;
   return done ? (
     <p className="course-done">You are done with this.</p>
   ) : (
-    <form className="course-done" method="post" action={finish.address}>
+    <form className="course-done" method="post" action={finish.address} data-watch={watch ?? undefined}>
       <input type="hidden" name="next" value={finish.back} />
       <button className="button" type="submit">
         {said}
@@ -137,25 +157,23 @@ function Done({ place: { done, type, finish } }: { readonly place: ActivityPlace
   );
 }
 
-function ToQuiz({
-  done,
-  quiz,
-}: {
+interface ElsewhereProps {
   readonly done: boolean | null;
-  readonly quiz: NonNullable<ActivityPlace['quiz']>;
-}) {
-  return (
-    <div className="course-done quiz-before">
-      <QuizTerms outline={quiz} />
-      {done && (
-        <p>{quiz.score === null ? 'You are done with this.' : `You are done with this: ${quiz.score} %.`}</p>
-      )}
-      <a className="button" href={quiz.address}>
-        {done === null ? 'Sign in to take it' : done ? 'Your attempts' : 'To the questions'}
-      </a>
-    </div>
-  );
+  readonly to: { readonly address: string; readonly score: number | null };
+  readonly says: Readonly<Record<'guest' | 'learner' | 'done', string>>;
+  readonly children: ReactNode;
 }
+
+/** What is done elsewhere than on its page: the terms of it, and the way there. */
+const Elsewhere = ({ done, to: { address, score }, says, children }: ElsewhereProps) => (
+  <div className="course-done quiz-before">
+    {children}
+    {done && <p>{score === null ? 'You are done with this.' : `You are done with this: ${score} %.`}</p>}
+    <a className="button" href={address}>
+      {done === null ? says.guest : done ? says.done : says.learner}
+    </a>
+  </div>
+);
 
 export function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
   return (

@@ -6,6 +6,8 @@ import { type Delivery, renderAnswer, renderPassphrase, renderSignIn, renderWoul
 const delivery: Delivery = {
   stylesheet: '/assets/site.css',
   attemptScript: '/assets/attempt.js',
+  watchScript: '/assets/watch.js',
+  watchDigest: 'sha256-none',
   origin: 'http://localhost:3000',
   desk: false,
   walk: false,

@@ -3,6 +3,7 @@
 import type { ComponentProps, ReactElement } from 'react';
 import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
+import { HandInPage } from './hand-in';
 import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
@@ -78,6 +79,10 @@ export const renderKeys = (props: ComponentProps<typeof KeysView>): Promise<stri
 
 export const renderForm = (props: ComponentProps<typeof SentForm>): Promise<string> =>
   documentOf(<SentForm {...props} />);
+
+/** A hand-in with what its learner handed in. */
+export const renderHandIn = (props: ComponentProps<typeof HandInPage>): Promise<string> =>
+  documentOf(<HandInPage {...props} />);
 
 /** A quiz with what its learner has done in it. */
 export const renderQuiz = (props: ComponentProps<typeof QuizPage>): Promise<string> =>

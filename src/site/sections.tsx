@@ -25,11 +25,20 @@ function Section({ section }: { readonly section: SectionView }) {
     case 'video':
       return (
         <figure className="figure">
-          {/* biome-ignore lint/a11y/useMediaCaption: a site's own videos; what is said in them stands below */}
+          {/* biome-ignore lint/a11y/useMediaCaption: captions where its author has some; what is said in it stands below */}
           <video controls preload="metadata">
             <source src={section.address} type={section.mediaType} />
+            {section.captions && (
+              <track kind="captions" src={section.captions} srcLang="en" label="English" default />
+            )}
           </video>
           {section.caption && <figcaption>{section.caption}</figcaption>}
+          {section.html !== '' && (
+            <details>
+              <summary>What is said in it</summary>
+              <Prose html={section.html} />
+            </details>
+          )}
         </figure>
       );
     case 'form':

@@ -12,6 +12,9 @@ export interface Delivery {
   readonly stylesheet: string;
   /** The address of the script that keeps an attempt at a quiz as it is filled in. */
   readonly attemptScript: string;
+  /** The address of the script that tells what of a video was played, and its digest (Subresource Integrity). */
+  readonly watchScript: string;
+  readonly watchDigest: string;
   /** The site's own public address, without a path. */
   readonly origin: string;
   /** Whether this visitor may use the desk, and is on the site itself rather than on a walk. */

@@ -25,7 +25,14 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
       delivery={delivery}
       title={facts.title}
       description={summary}
-      head={<Head answer={answer} siteTitle={frame.siteTitle} delivery={delivery} />}
+      head={
+        <>
+          <Head answer={answer} siteTitle={frame.siteTitle} delivery={delivery} />
+          {answer.activity?.watch && !delivery.walk && (
+            <script defer src={delivery.watchScript} integrity={delivery.watchDigest} />
+          )}
+        </>
+      }
       placed
     >
       <article>

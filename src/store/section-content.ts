@@ -14,7 +14,13 @@ export interface FormField {
 interface Parts {
   /** The file's id; what it shows, for those who can't see it; and what stands below it. */
   readonly picture: { readonly file: string | null; readonly alt: string; readonly caption: string };
-  readonly video: { readonly file: string | null; readonly caption: string };
+  /** The file's id, what stands below it, and the id of the file with its captions (WebVTT); its transcript is its text. */
+  readonly video: {
+    readonly file: string | null;
+    readonly caption: string;
+    /** Not there in what was kept before there were captions. */
+    readonly captions?: string | null;
+  };
   readonly form: {
     readonly fields: readonly FormField[];
     readonly button: string;

@@ -16,20 +16,29 @@ import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
+import { handIn } from './hand-in';
 import { missing } from './page';
 import { quiz } from './quiz';
+import { watch } from './watch';
+
+/** What learners do in activities, each in its own file. */
+const OWN = { quiz, 'hand-in': handIn, played: watch };
+const ownDoor = (what: string | undefined) =>
+  what !== undefined && Object.hasOwn(OWN, what) ? OWN[what as keyof typeof OWN] : null;
 
 export const me: Door = {
   GET: async (ask) => {
     const [what, ...more] = ask.rest;
-    if (what === 'quiz') return quiz.GET({ ...ask, rest: more });
+    const own = ownDoor(what);
+    if (own) return own.GET({ ...ask, rest: more });
     if (more.length > 0 || (what !== undefined && what !== 'keys')) return missing(ask);
     if (!ask.visitor.person) return seeOther(signInAddress(ask.context, null));
     return what === 'keys' ? keysPage(ask, 200) : account(ask, 200, {});
   },
   POST: async (ask) => {
     const [what, step, ...more] = ask.rest;
-    if (what === 'quiz') return quiz.POST({ ...ask, rest: ask.rest.slice(1) });
+    const own = ownDoor(what);
+    if (own) return own.POST({ ...ask, rest: ask.rest.slice(1) });
     const fields = await fieldsOf(ask);
     const { person } = ask.visitor;
     if (!person) return seeOther(signInAddress(ask.context, null));

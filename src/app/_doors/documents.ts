@@ -88,7 +88,9 @@ export async function drawn({ delivery }: Asking, answer: PageAnswer | ListAnswe
   if ('location' in rendered) return leadTo(rendered.status, rendered.location);
   const sameForEveryone =
     answer.kind === 'page' && answer.sameForEveryone && !delivery.desk && !delivery.walk;
-  return documentAnswer(rendered, { walk: delivery.walk, sameForEveryone });
+  const script =
+    answer.kind === 'page' && answer.activity?.watch && !delivery.walk ? delivery.watchDigest : null;
+  return documentAnswer(rendered, { walk: delivery.walk, sameForEveryone, script });
 }
 
 /** What is given where nothing of a page is drawn, if that was made before or needs no making. */

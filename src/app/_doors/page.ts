@@ -1,7 +1,18 @@
 /** Pages and posts, and nothing where there is none. */
-import type { ItemId } from '@/core';
-import { addressedAt, elsewhere, nowhere, type PageAnswer, viewPage, viewPageInTime } from '@/services';
+import type { Addressed, ItemId } from '@/core';
+import {
+  addressedAt,
+  completeActivity,
+  elsewhere,
+  isDoneByOpening,
+  nowhere,
+  type PageAnswer,
+  viewPage,
+  viewPageInTime,
+} from '@/services';
 import type { Answer } from '../_http/answer';
+import { contextOf } from '../_http/context';
+import { visitorIn } from '../_http/request';
 import { PRIVATE } from '../_http/response';
 import {
   type DocumentOf,
@@ -16,6 +27,7 @@ import type { Ask, Asking } from './door';
 /** What there is to read at an address for this visitor, if it was made before or needs no making; null where it does. */
 export function keptPage(ask: Asking): Answer | null {
   const item = addressedAt(ask.context, ask.path);
+  if (item && isDoneByOpening(ask.trivet.state, ask.visitor, item)) return null;
   const kept = item && keptDocument(ask, documentOf(item.id));
   if (kept) return kept;
   const answer = elsewhere(ask.context, ask.path);
@@ -27,10 +39,32 @@ export async function page(ask: Ask): Promise<Answer> {
   // The same at every address, so that it does not tell at which there is a page.
   if (method !== 'GET' && method !== 'HEAD') return notTaken('GET, HEAD');
   const item = addressedAt(ask.context, ask.path);
+  if (item && (await isNowDone(ask, item))) return page(await askedAnew(ask));
   const answer = item ? elsewhere(ask.context, ask.path) : null;
   return item && !answer
     ? madeDocument(ask, documentOf(item.id), (view) => viewPageInTime(view, ask.path))
     : given(ask, answer ?? viewPage(ask.context, ask.path));
+}
+
+/** Whether somebody was not done with an activity and is now, for having opened it: as a page, and on the site itself. */
+async function isNowDone(
+  { trivet, visitor, request, context, delivery, now }: Ask,
+  item: Addressed,
+): Promise<boolean> {
+  if (request.method !== 'GET' || delivery.walk || !isDoneByOpening(trivet.state, visitor, item))
+    return false;
+  // What a browser reads ahead, or asks for as a picture, nobody has opened.
+  const { headers } = request;
+  const asked = headers.get('sec-fetch-dest');
+  if ((asked !== null && asked !== 'document') || headers.get('sec-purpose') !== null) return false;
+  return (await completeActivity(trivet, visitor, item.id, context.request, now)) === 'done';
+}
+
+/** The same request by whoever its visitor is by now. */
+async function askedAnew(ask: Ask): Promise<Ask> {
+  const { trivet, request, now } = ask;
+  const visitor = await visitorIn(trivet, request, now);
+  return { ...ask, visitor, context: contextOf(trivet, visitor, request, now) };
 }
 
 const documentOf = (item: ItemId): DocumentOf => ({ part: 'items', name: item });

@@ -77,7 +77,7 @@ async function drawn(ask: Ask, activity: string, status: number, { note, problem
   if (view === null) return closed(ask, activity);
   const nonce = view.attempt && nonceOf(`${visitor.person?.id} ${activity} ${view.attempt.number}`);
   const html = await renderQuiz({ quiz: view, delivery, note, nonce });
-  return htmlAnswer(html, { status, walk: delivery.walk, nonce });
+  return htmlAnswer(html, { status, walk: delivery.walk, script: nonce && `nonce-${nonce}` });
 }
 
 // Whoever could write into a page can't know it, and the same page is the same bytes.

@@ -6,15 +6,15 @@ import type { Delivery, RenderedPage } from '@/site';
 import { type Answer, Packable } from './answer';
 import type { SiteRequest } from './site-request';
 
-// No page of the site has scripts, but for an attempt at a quiz. Only a walk may be framed, and only by the desk.
-const policy = (frames: string, nonce: string | null) =>
-  `default-src 'none'; ${nonce === null ? '' : `script-src 'nonce-${nonce}'; connect-src 'self'; `}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
+// No page of the site has scripts, but for an attempt at a quiz and a video that one is to watch. Only a walk may be framed, and only by the desk.
+const policy = (frames: string, script: string | null) =>
+  `default-src 'none'; ${script === null ? '' : `script-src '${script}'; connect-src 'self'; `}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
 
 /** What no page of a site has any use for. */
 export const PERMISSIONS = 'camera=(), display-capture=(), geolocation=(), microphone=(), payment=(), usb=()';
 
-const safety = (walk: boolean, nonce: string | null): Record<string, string> => ({
-  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", nonce),
+const safety = (walk: boolean, script: string | null): Record<string, string> => ({
+  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", script),
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'Permissions-Policy': PERMISSIONS,
@@ -30,21 +30,21 @@ export const PRIVATE = 'private, no-store';
 interface PageOptions {
   readonly status: number;
   readonly walk?: boolean;
-  /** What the one script that it may run is known by. */
-  readonly nonce?: string | null;
+  /** What the one script that it may run is known by: a nonce or a digest (CSP 3). */
+  readonly script?: string | null;
   readonly headers?: Answer['headers'];
 }
 
 /** A page that depended on the visitor. */
 export const htmlAnswer = (
   body: string | Packable,
-  { status, walk = false, nonce = null, headers = {} }: PageOptions,
+  { status, walk = false, script = null, headers = {} }: PageOptions,
 ): Answer => ({
   status,
   headers: {
     'Content-Type': 'text/html; charset=utf-8',
     'Cache-Control': PRIVATE,
-    ...safety(walk, nonce),
+    ...safety(walk, script),
     ...headers,
   },
   body,
@@ -61,13 +61,19 @@ export const leadTo = (status: 301 | 303, location: string, headers: Answer['hea
   body: null,
 });
 
+interface DocumentOptions {
+  readonly walk: boolean;
+  readonly sameForEveryone: boolean;
+  readonly script?: string | null;
+}
+
 /** A document as it is sent, to be sent again. What is the same for everyone may be kept by browsers, and has a tag. */
 export function documentAnswer(
   { status, html }: RenderedPage,
-  { walk, sameForEveryone }: { readonly walk: boolean; readonly sameForEveryone: boolean },
+  { walk, sameForEveryone, script = null }: DocumentOptions,
 ): Answer {
   const body = new Packable(html);
-  if (!sameForEveryone) return htmlAnswer(body, { status, walk });
+  if (!sameForEveryone) return htmlAnswer(body, { status, walk, script });
   const etag = `"${createHash('sha256').update(body.plain).digest('base64url').slice(0, 27)}"`;
   return htmlAnswer(body, { status, walk, headers: { 'Cache-Control': 'public, no-cache', ETag: etag } });
 }
@@ -94,7 +100,7 @@ export function delivery(desk: boolean, walk: boolean): Delivery {
   if (found) return found;
   const built = JSON.parse(readFileSync('public/assets/site.json', 'utf8')) as Pick<
     Delivery,
-    'stylesheet' | 'attemptScript'
+    'stylesheet' | 'attemptScript' | 'watchScript' | 'watchDigest'
   >;
   const made = { ...built, origin: environment().publicUrl.origin, desk: desk && !walk, walk };
   known.set(key, made);

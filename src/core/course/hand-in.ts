@@ -45,15 +45,9 @@ export const HAND_INS = {
 export type HandInState = keyof typeof HAND_INS;
 export const HAND_IN_STATES = keysOf(HAND_INS);
 
-/** Whether another version can be handed in after these. */
-export const mayHandIn = (
-  versions: readonly { readonly state: HandInState }[],
-): 'may' | 'accepted' | 'too many' =>
-  versions.some(({ state }) => state === 'accepted')
-    ? 'accepted'
-    : versions.length >= MOST_VERSIONS
-      ? 'too many'
-      : 'may';
+/** Whether another version can be handed in after so many, by somebody who is done with it or is not. */
+export const mayHandIn = (isDone: boolean, versions: number): 'may' | 'done' | 'too many' =>
+  isDone ? 'done' : versions >= MOST_VERSIONS ? 'too many' : 'may';
 
 /** Whether files of a media type are among what may be handed in. */
 export const isHandedIn = ({ kinds }: HandInTerms, mediaType: string): boolean =>

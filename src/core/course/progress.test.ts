@@ -15,12 +15,14 @@ describe('progress', () => {
     fc.assert(
       fc.property(policies, visitors, fc.boolean(), (policy, learner, begun) => {
         const compiled = compile(policy, outline, vocabulary);
-        progressOf(compiled, activities, learner, request, () => begun).forEach((state, at) => {
-          const activity = activities[at] ?? id('none');
-          const done = (learner.completions ?? []).some(({ item }) => item === activity);
-          const open = decide(compiled, activity, learner, request).kind === 'open';
-          expect(state).toBe(done ? 'done' : !open ? 'closed' : begun ? 'begun' : 'to do');
-        });
+        progressOf(compiled, activities, learner, request, () => (begun ? 'begun' : null)).forEach(
+          (state, at) => {
+            const activity = activities[at] ?? id('none');
+            const done = (learner.completions ?? []).some(({ item }) => item === activity);
+            const open = decide(compiled, activity, learner, request).kind === 'open';
+            expect(state).toBe(done ? 'done' : !open ? 'closed' : begun ? 'begun' : 'to do');
+          },
+        );
       }),
     );
   });
@@ -42,7 +44,7 @@ describe('progress', () => {
                 completions: list.map((item) => ({ item, on: '2026-11-01', score: null })),
               }),
               request,
-              () => false,
+              () => null,
             ).flatMap((state, at) => (state === 'done' ? [at] : []));
           expect(doneIn([...before, more])).toEqual(expect.arrayContaining(doneIn(before)));
         },

@@ -9,6 +9,7 @@ export const PROGRESS = {
   closed: { words: 'closed', letter: 'c' },
   'to do': { words: 'not begun', letter: 't' },
   begun: { words: 'begun', letter: 'b' },
+  waiting: { words: 'waiting for a tutor', letter: 'w' },
   done: { words: 'done', letter: 'd' },
 } as const satisfies Record<string, { readonly words: string; readonly letter: string }>;
 
@@ -28,16 +29,14 @@ export const progressOf = (
   activities: readonly ItemId[],
   learner: VisitorFacts,
   request: RequestFacts,
-  hasBegun: (activity: ItemId) => boolean,
+  begunAs: (activity: ItemId) => 'begun' | 'waiting' | null,
 ): readonly Progress[] =>
   activities.map((id) =>
     isCompleted(learner.completions ?? [], id)
       ? 'done'
       : decide(policy, id, learner, request).kind !== 'open'
         ? 'closed'
-        : hasBegun(id)
-          ? 'begun'
-          : 'to do',
+        : (begunAs(id) ?? 'to do'),
   );
 
 /**
@@ -45,7 +44,7 @@ export const progressOf = (
  * first that is closed to them. Null for whoever has done everything.
  */
 export function standsAt(states: readonly Progress[]): number | null {
-  const open = states.findIndex((state) => state === 'to do' || state === 'begun');
+  const open = states.findIndex((state) => state === 'to do' || state === 'begun' || state === 'waiting');
   const at = open >= 0 ? open : states.indexOf('closed');
   return at < 0 ? null : at;
 }

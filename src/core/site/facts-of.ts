@@ -1,5 +1,5 @@
 /** What is known of a member: what they were given by hand, joined with what follows from it. */
-import type { GroupId, ItemId, PersonId } from '../ids';
+import type { GroupId, ItemId } from '../ids';
 import { addDays, type Day } from './day';
 import { type Enrolment, member, type VisitorFacts } from './visitor';
 

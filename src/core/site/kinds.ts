@@ -194,7 +194,7 @@ interface SectionKind {
 export const SECTIONS = {
   text: { name: 'text', text: true, shows: null, varies: false },
   picture: { name: 'picture', text: false, shows: 'image/', varies: false },
-  video: { name: 'video', text: false, shows: 'video/', varies: false },
+  video: { name: 'video', text: true, shows: 'video/', varies: false },
   form: { name: 'form', text: true, shows: null, varies: false },
   call: { name: 'call to action', text: true, shows: null, varies: true },
   posts: { name: 'list of posts', text: false, shows: null, varies: true },

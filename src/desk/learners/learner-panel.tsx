@@ -8,10 +8,15 @@ import { Button, Input } from '@/ui';
 import { NumberInput } from '../number-input';
 import { Panel } from '../panel';
 import { ask } from '../service';
+import { pathOf } from './looking';
 import { ProgressMark } from './progress-marks';
+import { Became, Judging, Work } from './waiting-panel';
 
 interface PanelProps {
   readonly report: LearnerReport;
+  readonly course: string;
+  /** Something was done about what they handed in, or their enrolment. */
+  readonly onChanged: () => void;
   readonly onClose: () => void;
   /** Marks an activity; answers what is wrong, or null. */
   readonly onMark: (mark: Marking) => Promise<string | null>;
@@ -26,7 +31,7 @@ export interface Marking {
   readonly why: string;
 }
 
-export function LearnerPanel({ report, onClose, onMark, onPerson }: PanelProps) {
+export function LearnerPanel({ report, course, onChanged, onClose, onMark, onPerson }: PanelProps) {
   const { name, email, enrolled, units, completed } = report;
   return (
     <Panel
@@ -43,7 +48,14 @@ export function LearnerPanel({ report, onClose, onMark, onPerson }: PanelProps) 
           {completed && ` Completed the course ${dayInWords(completed)}.`}
         </>
       }
-      actions={onPerson && <Button onClick={onPerson}>Their page</Button>}
+      actions={
+        <>
+          {onPerson && <Button onClick={onPerson}>Their page</Button>}
+          {enrolled?.runs && enrolled.through === null && (
+            <EndEnrolment course={course} report={report} onEnded={onChanged} />
+          )}
+        </>
+      }
     >
       {units.map((unit) => (
         <section key={unit.id} aria-label={unit.title} className="mb-5">
@@ -53,7 +65,13 @@ export function LearnerPanel({ report, onClose, onMark, onPerson }: PanelProps) 
           </h3>
           <ul className="mt-1">
             {unit.activities.map((activity) => (
-              <ActivityItem key={activity.id} activity={activity} onMark={onMark} />
+              <ActivityItem
+                key={activity.id}
+                activity={activity}
+                course={course}
+                onMark={onMark}
+                onChanged={onChanged}
+              />
             ))}
           </ul>
         </section>
@@ -64,11 +82,13 @@ export function LearnerPanel({ report, onClose, onMark, onPerson }: PanelProps) 
 
 interface ActivityProps {
   readonly activity: ActivityOfLearner;
+  readonly course: string;
   readonly onMark: PanelProps['onMark'];
+  readonly onChanged: () => void;
 }
 
-function ActivityItem({ activity, onMark }: ActivityProps) {
-  const { id, title, state, on, score, because, waysIn, attempts } = activity;
+function ActivityItem({ activity, course, onMark, onChanged }: ActivityProps) {
+  const { id, title, state, on, score, because, waysIn, attempts, handedIn } = activity;
   const [marking, setMarking] = useState(false);
   return (
     <li className="border-thin border-t py-1.5">
@@ -107,6 +127,15 @@ function ActivityItem({ activity, onMark }: ActivityProps) {
           }}
         />
       )}
+      {handedIn.map((one) => (
+        <details key={one.id} className="mt-1 ml-6" open={one.state === 'waiting'}>
+          <summary className="cursor-pointer text-quiet">
+            <Became handedIn={one} />
+          </summary>
+          <Work course={course} handedIn={one} />
+          {one.state === 'waiting' && <Judging course={course} handedIn={one} onJudged={onChanged} />}
+        </details>
+      ))}
       {attempts.map((attempt) => (
         <details key={attempt.number} className="mt-1 ml-6">
           <summary className="cursor-pointer text-quiet">
@@ -131,6 +160,45 @@ function ActivityItem({ activity, onMark }: ActivityProps) {
         </details>
       ))}
     </li>
+  );
+}
+
+interface EndProps {
+  readonly course: string;
+  readonly report: LearnerReport;
+  readonly onEnded: () => void;
+}
+
+/** Ends an enrolment in two steps: the reason stands in its record. */
+function EndEnrolment({ course, report: { person, name }, onEnded }: EndProps) {
+  const [why, setWhy] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  if (why === null) return <Button onClick={() => setWhy('')}>End enrolment …</Button>;
+  const end = async (event: FormEvent) => {
+    event.preventDefault();
+    const path = pathOf({ day: null }, course, 'learners', person, 'enrolment');
+    const answer = await ask<{ readonly summary: string }>('DELETE', path, { why });
+    if (!answer.ok) return setProblem(answer.title);
+    toast(answer.value.summary);
+    setWhy(null);
+    onEnded();
+  };
+  return (
+    <form onSubmit={end} className="flex flex-wrap items-center gap-2">
+      <Input
+        label={`Why the enrolment of ${name} ends`}
+        placeholder="Why, if you like"
+        value={why}
+        maxLength={500}
+        onChange={(event) => setWhy(event.target.value)}
+      />
+      <Button type="submit">End it today</Button>
+      {problem && (
+        <p role="alert" className="w-full text-alarm">
+          {problem}
+        </p>
+      )}
+    </form>
   );
 }
 

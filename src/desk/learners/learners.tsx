@@ -2,7 +2,7 @@
 /** The learners of a course, for whoever may see them: the desk's screen and a tutor's whole desk. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { counted, type Day } from '@/core';
-import type { CourseProgress, LearnerReport } from '@/services';
+import type { CourseProgress, HandInsWaiting, LearnerReport } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { type Answer, ask } from '../service';
 import { EnrolPanel } from './enrol-panel';
@@ -11,6 +11,7 @@ import { type Looking, pathOf } from './looking';
 import { inOrder, named, type Order } from './order';
 import { ProgressLegend } from './progress-marks';
 import { ProgressMatrix } from './progress-matrix';
+import { WaitingPanel } from './waiting-panel';
 
 interface LearnersProps {
   readonly looking: Looking;
@@ -26,7 +27,12 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
   const course = looking.course ?? list[0]?.id ?? null;
   const [times, setTimes] = useState(0);
   const renew = useCallback(() => setTimes((count) => count + 1), []);
-  const [enrolling, setEnrolling] = useState(false);
+  const [bench, setBench] = useState<'enrolling' | 'waiting' | null>(null);
+  const waiting = useGot<HandInsWaiting>(
+    course === null ? null : pathOf({ day: null }, course, 'hand-ins'),
+    times,
+  );
+  const waits = waiting?.ok ? waiting.value.count : 0;
   const progress = useGot<CourseProgress>(course === null ? null : pathOf(looking, course), times);
   const learner = useGot<LearnerReport>(
     course === null || looking.person === null ? null : pathOf(looking, course, 'learners', looking.person),
@@ -38,7 +44,7 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
   const shown = useMemo(() => (all ? inOrder(named(all.learners, text), order) : []), [all, text, order]);
   const choose = useCallback(
     (person: string | null) => {
-      setEnrolling(false);
+      setBench(null);
       onLook({ ...looking, course, person });
     },
     [looking, course, onLook],
@@ -102,7 +108,10 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
                 As CSV
               </a>
             )}
-            <Button onClick={() => setEnrolling(true)}>Enrol …</Button>
+            {waits > 0 && (
+              <Button onClick={() => setBench('waiting')}>{counted(waits, 'hand-in')} to look at</Button>
+            )}
+            <Button onClick={() => setBench('enrolling')}>Enrol …</Button>
           </span>
         </header>
         {progress && !progress.ok && (
@@ -134,13 +143,21 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
         )}
       </section>
       <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
-        {enrolling && course !== null ? (
+        {bench === 'waiting' && course !== null && waiting?.ok ? (
+          <WaitingPanel
+            course={course}
+            waiting={waiting.value}
+            onClose={() => setBench(null)}
+            onJudged={renew}
+            onChoose={choose}
+          />
+        ) : bench === 'enrolling' && course !== null ? (
           <EnrolPanel
             course={course}
             title={all?.title ?? ''}
-            onClose={() => setEnrolling(false)}
+            onClose={() => setBench(null)}
             onEnrolled={() => {
-              setEnrolling(false);
+              setBench(null);
               renew();
             }}
           />
@@ -148,6 +165,8 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
           <LearnerPanel
             key={`${course} ${looking.person}`}
             report={learner.value}
+            course={course ?? ''}
+            onChanged={renew}
             onClose={() => choose(null)}
             onPerson={onPerson && (() => onPerson(learner.value.person))}
             onMark={async (mark) => {

@@ -6,7 +6,7 @@ const learner = (name: string, states: string, over: Partial<ProgressOfLearner> 
   ({
     person: name,
     name,
-    enrolled: { on: '2026-11-01', until: null, through: null },
+    enrolled: { on: '2026-11-01', until: null, through: null, runs: true },
     completed: null,
     states,
     scores: {},
@@ -15,7 +15,7 @@ const learner = (name: string, states: string, over: Partial<ProgressOfLearner> 
 
 const all = [
   learner('Alba', 'ddt'),
-  learner('Bette', 'dcc', { enrolled: { on: '2026-10-01', until: null, through: null } }),
+  learner('Bette', 'dcc', { enrolled: { on: '2026-10-01', until: null, through: null, runs: true } }),
   learner('Casper', 'dbt', { enrolled: null }),
   learner('Dorrit', 'ddd', { scores: { 1: 80 } }),
 ];

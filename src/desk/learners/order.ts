@@ -5,7 +5,7 @@ import type { ProgressOfLearner } from '@/services';
 /** By name, by when they were enrolled, by how much they have done, or by an activity's place. */
 export type Order = 'name' | 'enrolled' | 'done' | number;
 
-const FURTHER: Readonly<Record<Progress, number>> = { closed: 0, 'to do': 1, begun: 2, done: 3 };
+const FURTHER: Readonly<Record<Progress, number>> = { closed: 0, 'to do': 1, begun: 2, waiting: 3, done: 4 };
 
 export const doneIn = ({ states }: Pick<ProgressOfLearner, 'states'>): number =>
   statesIn(states).filter((state) => state === 'done').length;

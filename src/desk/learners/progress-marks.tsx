@@ -9,6 +9,7 @@ export const MARKS: Readonly<Record<Progress, (x: number, y: number) => string>>
   closed: (x, y) => `M${x - 5} ${y - 1.25}h10v2.5h-10z`,
   'to do': (x, y) => `${ring(x, y, 3.5)}${ring(x, y, 2.25)}`,
   begun: (x, y) => `${ring(x, y, 6)}${ring(x, y, 4.75)}M${x} ${y - 5.5}a5.5 5.5 0 0 0 0 11z`,
+  waiting: (x, y) => `${ring(x, y, 6)}${ring(x, y, 4.75)}${ring(x, y, 2.5)}`,
   done: (x, y) => ring(x, y, 6),
 };
 
@@ -19,6 +20,7 @@ export const COLOURS: Readonly<Record<Progress, string>> = {
   closed: 'var(--message)',
   'to do': 'var(--ink-quiet)',
   begun: 'var(--teaser)',
+  waiting: 'var(--copper)',
   done: 'var(--open)',
 };
 

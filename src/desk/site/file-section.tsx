@@ -6,6 +6,7 @@ import type { ItemId } from '@/core';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import type { EditorProps, Of } from './section-props';
+import { TextEditor } from './text-editor';
 import { upload } from './upload';
 
 export function FileSection({ page, section, onChange }: EditorProps<Of<'picture'> | Of<'video'>>) {
@@ -65,6 +66,30 @@ export function FileSection({ page, section, onChange }: EditorProps<Of<'picture
           maxLength={500}
           onChange={(event) => onChange({ ...section, alt: event.target.value })}
         />
+      )}
+      {section.type === 'video' && (
+        <>
+          <Pick
+            label="Captions"
+            value={section.captions ?? ''}
+            options={[
+              { value: '', label: 'no captions' },
+              ...[...outline.items.values()].flatMap((one) =>
+                one.kind === 'file' && one.mediaType === 'text/vtt'
+                  ? [{ value: one.id as string, label: `captions: ${one.title}` }]
+                  : [],
+              ),
+            ]}
+            onPick={(captions) => onChange({ ...section, captions: captions || null })}
+          />
+          <TextEditor
+            page={page}
+            label={`What is said in ${section.title}`}
+            text={section.text}
+            onChange={(text) => onChange({ ...section, text })}
+            rows={4}
+          />
+        </>
       )}
       <Input
         label="What stands below it"

@@ -34,7 +34,7 @@ export function newSection(type: SectionType, { group, course }: About): Section
     case 'picture':
       return { ...base, type, file: null, alt: '', caption: '' };
     case 'video':
-      return { ...base, type, file: null, caption: '' };
+      return { ...base, type, file: null, caption: '', captions: null, text: '' };
     case 'form':
       return {
         ...base,

@@ -7,9 +7,12 @@ import {
   ACTIVITY_TYPES,
   type Addressed,
   type AddressedKind,
+  DONE_WHEN,
+  DONE_WHENS,
   type ItemId,
   isAddressed,
   newQuiz,
+  newTask,
 } from '@/core';
 import type { Document, DocumentProblem, SectionRead } from '@/services';
 import { Button, Input, Pick } from '@/ui';
@@ -20,6 +23,7 @@ import { Preview } from './preview';
 import { QuizEditor } from './quiz-editor';
 import { SectionList } from './section-list';
 import { TakeAway } from './take-away';
+import { TaskEditor } from './task-editor';
 import { useWriting } from './use-writing';
 import { WritingHead } from './writing-head';
 
@@ -55,6 +59,13 @@ export function Writer({ item }: { readonly item: Addressed }) {
           problems={writing.problems}
           onChange={(sections) => put({ sections: sections as Document['sections'] })}
         />
+        {document.activity === 'hand-in' && (
+          <TaskEditor
+            task={document.task ?? { ...newTask, kinds: [...newTask.kinds] }}
+            problem={writing.problems.find(({ path }) => path.startsWith('task'))?.message}
+            onChange={(task) => put({ task })}
+          />
+        )}
         {document.activity === 'quiz' && (
           <QuizEditor
             quiz={document.quiz ?? newQuiz}
@@ -188,6 +199,16 @@ function About({ document, kind, problems, onChange }: AboutProps) {
             value={document.activity ?? 'reading'}
             options={ACTIVITY_TYPES.map((type) => ({ value: type, label: ACTIVITIES[type].one }))}
             onPick={(activity) => onChange({ activity })}
+          />
+        </Line>
+      )}
+      {document.activity === 'reading' && (
+        <Line name="Done when" problem={problemAt('doneWhen')}>
+          <Pick
+            label="When a learner is done with it"
+            value={document.doneWhen}
+            options={DONE_WHENS.map((when) => ({ value: when, label: DONE_WHEN[when] }))}
+            onPick={(doneWhen) => onChange({ doneWhen })}
           />
         </Line>
       )}

@@ -200,8 +200,12 @@ function withheldIn(
           : [...passages, ...closed('entry', context, [course])];
     }
     case 'picture':
-    case 'video':
       return [...passages, ...closed('file', context, [fileNamed(more.file)])];
+    case 'video':
+      return [
+        ...passages,
+        ...closed('file', context, [fileNamed(more.file), fileNamed(more.captions ?? null)]),
+      ];
     case 'call':
       return [
         ...passages,

@@ -1,7 +1,7 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
 import { asId, askedIn, counted, type ItemId, nameOfId } from '@/core';
 import { contentOf, opens, type ViewContext } from '../view';
-import { courseTaking, quizAt } from '../visiting';
+import { courseTaking, handInAt, quizAt } from '../visiting';
 
 export interface WouldDo {
   /** Behind "this would". */
@@ -67,6 +67,16 @@ export function wouldDo(
           what:
             quiz && opens(context, quiz.activity.id)
               ? `begin an attempt of ${who} at ${quiz.activity.title}, with ${counted(askedIn(quiz.quiz), 'question')}`
+              : `do nothing: that is not open to ${who}`,
+          typed: [],
+        };
+      }
+      if (first === 'hand-in') {
+        const found = handInAt(context.state, second);
+        return {
+          what:
+            found && opens(context, found.activity.id)
+              ? `hand in a version of ${found.activity.title} for ${who}, for a tutor to look at`
               : `do nothing: that is not open to ${who}`,
           typed: [],
         };

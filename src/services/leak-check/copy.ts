@@ -4,6 +4,7 @@ import { insertKey, insertSession, insertWalk } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { hashToken, newToken, recordOf } from '../running';
 import { writeSite } from '../writing';
+import { writeWork } from './handed-in';
 import type { Planted } from './marks';
 
 const HOUR_MS = 60 * 60_000;
@@ -89,6 +90,7 @@ export async function fillCopy(
       walk: await walk(person),
     });
   }
+  await writeWork(copy, planted.work);
   await copy.reload();
   return testers;
 }

@@ -2,6 +2,7 @@
 import { type ItemId, isAddressed, OPENABLE_KINDS, type Outline, pathOf } from '@/core';
 import { slugOf } from '../view';
 import type { Tester } from './copy';
+import { type PlantedWork, pathOfHandIn, pathsOfWork } from './handed-in';
 import { COMMON } from './marks';
 
 /** One request. */
@@ -30,10 +31,16 @@ const ask = (door: string, path: string, headers: Record<string, string> = {}): 
 const NAVIGATION = { rsc: '1', 'next-router-prefetch': '1', 'next-url': '/', accept: 'text/x-component' };
 
 /** The requests of one visitor. */
-export function* triesOf(outline: Outline, tester: Tester, cookieName: string): Generator<Try> {
+export function* triesOf(
+  outline: Outline,
+  tester: Tester,
+  cookieName: string,
+  work: readonly PlantedWork[] = [],
+): Generator<Try> {
   const cookie = (token: string | null): Record<string, string> =>
     token === null ? {} : { cookie: `${cookieName}=${token}` };
-  const own = cookie(tester.session);
+  // Nothing is opened by it: what is done once it was opened stays as it is.
+  const own = { ...cookie(tester.session), 'sec-purpose': 'prefetch' };
   for (const path of pathsOf(outline)) {
     yield ask('page', path, own);
     yield ask('page data of client navigation', `${path}${path.includes('?') ? '&' : '?'}_rsc=1`, {
@@ -53,6 +60,8 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
     if (item.kind === 'course')
       yield ask('API', `/api/courses/${encodeURIComponent(item.id)}`, bearer(tester.apiKey));
     if (item.kind === 'activity' && item.activity === 'quiz') yield* quizTries(item.id, own);
+    if (item.kind === 'activity' && item.activity === 'hand-in')
+      yield ask('hand-in', pathOfHandIn(item.id), own);
     if (item.kind === 'section')
       yield {
         door: 'form',
@@ -61,6 +70,7 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
         headers: { ...own, 'content-type': 'application/x-www-form-urlencoded' },
       };
   }
+  for (const path of pathsOfWork(work)) yield ask('what was handed in', path, own);
   for (const kind of ['', ...OPENABLE_KINDS.map((one) => `&kind=${one}`)])
     yield ask('API', `/api/items?limit=100${kind}`, bearer(tester.apiKey));
   yield ask('API', '/api/openapi.json', bearer(tester.apiKey));
@@ -78,7 +88,9 @@ export function* triesOf(outline: Outline, tester: Tester, cookieName: string): 
     for (const path of pathsOf(outline)) yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
     for (const item of outline.items.values())
       if (item.kind === 'activity')
-        yield ask('walk', `/walk/${tester.walk.token}/me/quiz/${encodeURIComponent(item.id)}`, walking);
+        for (const door of ['quiz', 'hand-in'])
+          yield ask('walk', `/walk/${tester.walk.token}/me/${door}/${encodeURIComponent(item.id)}`, walking);
+    for (const path of pathsOfWork(work)) yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
     yield ask('walk', `/walk/${tester.walk.token}/search?q=${COMMON}`, walking);
     // A walk's address is good for nothing without the session it belongs to.
     yield ask('walk of somebody else', `/walk/${tester.walk.token}/`, own);

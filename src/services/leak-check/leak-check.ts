@@ -49,7 +49,7 @@ export interface Check {
 
 /** Checks a site in a copy of its own, in memory. */
 export async function leakCheck(check: Check): Promise<LeakReport> {
-  const planted = plantMarks(check.source, check.people);
+  const planted = plantMarks(check.source, check.people, check.now);
   const copy = await Trivet.open(null, check.keptBytes);
   try {
     const testers = await fillCopy(copy, check.source, planted, check.people, check.now);
@@ -130,7 +130,7 @@ export async function tryDoors(
       const headers = [...response.headers].map(([name, value]) => `${name}: ${value}`).join('\n');
       return { status: response.status, text: `${headers}\n${body}` };
     };
-    for (const attempt of triesOf(copy.outline, tester, cookieName)) {
+    for (const attempt of triesOf(copy.outline, tester, cookieName, planted.work)) {
       await rest();
       signal?.throwIfAborted();
       const { text } = await send(attempt);

@@ -24,6 +24,7 @@ import type { Content, SectionContent, StoredItem } from '@/store';
 import type { Person, SiteState } from '../running';
 import { contentOf } from '../view';
 import type { SiteItems } from '../writing';
+import { type PlantedWork, plantWork } from './handed-in';
 
 /** What a mark stands in. */
 export type Part =
@@ -45,7 +46,7 @@ export type Part =
       readonly words: number;
       readonly with: ItemId | 'nobody' | null;
     }
-  /** A person's own name, or what their profile says: for themselves alone. */
+  /** A person's own name, what their profile says, or what they handed in: for themselves alone. */
   | { readonly kind: 'own word'; readonly person: PersonId }
   /** What a quiz asks and offers; and what is told of it afterwards: what would have been right, and why. */
   | { readonly kind: 'question' }
@@ -69,6 +70,7 @@ export interface Planted extends SiteItems {
   /** Those whose own words are marked, as the copy has them. */
   readonly people: ReadonlyMap<PersonId, Person>;
   readonly marks: ReadonlyMap<string, Mark>;
+  readonly work: readonly PlantedWork[];
 }
 
 /** Every mark begins like this; lower case, so that addresses and names can hold it. */
@@ -79,7 +81,7 @@ export const COMMON = 'plantedeverywhere';
 const newWord = (): string => `qz${randomBytes(7).toString('hex')}`;
 
 /** Plants marks in everything a site holds, and in what is said of some people. */
-export function plantMarks(state: SiteState, testers: readonly PersonId[]): Planted {
+export function plantMarks(state: SiteState, testers: readonly PersonId[], now: Date): Planted {
   const { outline, contents, live, oldAddresses } = state;
   const marks = new Map<string, Mark>();
   const bytes = new Map<ItemId, Uint8Array>();
@@ -142,17 +144,23 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[]): Plan
         return marked satisfies never;
     }
   });
+  const ownWord = (person: PersonId): string => {
+    const word = newWord();
+    marks.set(word, { word, item: null, part: { kind: 'own word', person } });
+    return word;
+  };
   const people = testers.flatMap((id) => {
     const person = state.people.get(id);
     if (!person) return [];
-    const own = () => {
-      const word = newWord();
-      marks.set(word, { word, item: null, part: { kind: 'own word', person: id } });
-      return word;
-    };
-    return [[id, markedPerson(person, live.policy, state.names, own)] as const];
+    return [[id, markedPerson(person, live.policy, state.names, () => ownWord(id))] as const];
   });
-  return { stored, bytes, marks, formerly: oldAddresses, people: new Map(people) };
+  const work = plantWork(
+    outline,
+    people.map(([id]) => id),
+    now,
+    ownWord,
+  );
+  return { stored, bytes, marks, formerly: oldAddresses, people: new Map(people), work };
 }
 
 /** A person with a mark in their name and in every text of their profile that no gate asks for. */

@@ -1,6 +1,7 @@
 /** A course as its learners and tutors have it: what is published in it, in its order. */
 import {
   type Activity,
+  type ActivityType,
   activitiesOf,
   asId,
   type Course,
@@ -35,6 +36,10 @@ export function courseAt({ outline }: SiteState, id: string): CourseAt | null {
   return { course, units, activities, ids };
 }
 
+/** The activities of one type. */
+export const activitiesAt = ({ activities }: CourseAt, type: ActivityType): readonly ItemId[] =>
+  activities.filter(({ activity }) => activity === type).map(({ id }) => id);
+
 /** Whether somebody learns in a course: they are or were enrolled, or have done something in it. */
 export const learnsIn = (
   { course, ids }: CourseAt,
@@ -50,6 +55,8 @@ export interface EnrolmentTold {
   readonly until: Day | null;
   /** The group through which it is, by name; null where it was by hand. */
   readonly through: string | null;
+  /** Whether it is under way. */
+  readonly runs: boolean;
 }
 
 /** How somebody is enrolled in a course on a day, or was; null for whoever never was. The one that lasts longest counts. */
@@ -68,5 +75,10 @@ export function enrolmentTold(
     );
   if (!found) return null;
   const group = names.groups.find(({ id }) => id === found.through);
-  return { on: found.on, until: found.until, through: group?.name ?? null };
+  return {
+    on: found.on,
+    until: found.until,
+    through: group?.name ?? null,
+    runs: isEnrolledOn(found, today),
+  };
 }

@@ -17,7 +17,7 @@ import {
   SHEET,
   statesIn,
 } from '@/core';
-import { readQuizzesBegun } from '@/store';
+import { readHandInStates, readQuizzesBegun } from '@/store';
 import {
   type Administrator,
   branchItems,
@@ -28,7 +28,14 @@ import {
   type Trivet,
   yielder,
 } from '../running';
-import { type CourseAt, courseAt, type EnrolmentTold, enrolmentTold, learnsIn } from './course-at';
+import {
+  activitiesAt,
+  type CourseAt,
+  courseAt,
+  type EnrolmentTold,
+  enrolmentTold,
+  learnsIn,
+} from './course-at';
 
 export interface ProgressOfLearner {
   readonly person: PersonId;
@@ -87,9 +94,7 @@ export async function courseProgress(
   const { state } = trivet;
   const at = courseAt(state, id);
   if (!at) return null;
-  const begun = new Set(
-    (await readQuizzesBegun(trivet.db, quizzesIn(at))).map(({ person, activity }) => `${person} ${activity}`),
-  );
+  const begun = await begunIn(trivet, at);
   const activities = at.activities.map((one) => one.id);
   const place = new Map(activities.map((one, index) => [one, index]));
   const request = onDay(state, day, now);
@@ -99,8 +104,12 @@ export async function courseProgress(
     if (!learnsIn(at, person)) continue;
     await rest();
     const { id: who, name, facts, completions } = person;
-    const states = progressOf(state.live.compiled, activities, facts, request, (one) =>
-      begun.has(`${who} ${one}`),
+    const states = progressOf(
+      state.live.compiled,
+      activities,
+      facts,
+      request,
+      (one) => begun.get(`${who} ${one}`) ?? null,
     );
     const scores: Record<number, number> = {};
     for (const { item, score } of completions) {
@@ -162,5 +171,15 @@ export const onDay = (state: SiteState, day: string | null, now: Date): RequestF
       )
     : plainRequest(state, now);
 
-const quizzesIn = ({ activities }: CourseAt): readonly ItemId[] =>
-  activities.filter(({ activity }) => activity === 'quiz').map(({ id }) => id);
+/** What learners of a course have begun: attempts at quizzes, and what they handed in. */
+async function begunIn({ db }: Trivet, at: CourseAt): Promise<ReadonlyMap<string, 'begun' | 'waiting'>> {
+  const quizzes = await readQuizzesBegun(db, activitiesAt(at, 'quiz'));
+  const handIns = await readHandInStates(db, activitiesAt(at, 'hand-in'));
+  return new Map([
+    ...quizzes.map(({ person, activity }) => [`${person} ${activity}`, 'begun'] as const),
+    ...handIns.map(
+      ({ person, activity, state }) =>
+        [`${person} ${activity}`, state === 'waiting' ? 'waiting' : 'begun'] as const,
+    ),
+  ]);
+}

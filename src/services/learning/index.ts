@@ -6,6 +6,8 @@ export {
   exportProgress,
   type ProgressOfLearner,
 } from './course-progress';
+export { endEnrolment } from './end-enrolment';
 export { type EnrolPreview, enrolLearners } from './enrol-learners';
+export { type HandedIn, type HandInsWaiting, handedFileFor, handInsWaiting, judge } from './hand-ins';
 export { type ActivityOfLearner, type LearnerReport, learnerReport } from './learner-report';
 export { markDone } from './mark-done';

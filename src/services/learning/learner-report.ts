@@ -31,6 +31,7 @@ import {
 } from '../running';
 import { courseAt, type EnrolmentTold, enrolmentTold, learnsIn } from './course-at';
 import { onDay } from './course-progress';
+import { type HandedIn, handedInBy } from './hand-ins';
 
 export interface ActivityOfLearner {
   readonly id: ItemId;
@@ -43,6 +44,8 @@ export interface ActivityOfLearner {
   readonly because: string | null;
   readonly waysIn: readonly string[];
   readonly attempts: readonly AttemptOfLearner[];
+  /** What they handed in, the first version first. */
+  readonly handedIn: readonly HandedIn[];
 }
 
 export interface AttemptOfLearner {
@@ -95,6 +98,7 @@ export async function learnerReport(
     person.id,
     at.activities.map((one) => one.id),
   );
+  const handedIn = await handedInBy(trivet, at, person.id);
   const request = onDay(state, day, now);
   const doneOn = (item: ItemId) => person.completions.find((one) => one.item === item) ?? null;
   let tried = 0;
@@ -102,13 +106,15 @@ export async function learnerReport(
   const ofLearner = async (activity: Activity): Promise<ActivityOfLearner> => {
     await rest();
     const own = attempts.filter((one) => one.activity === activity.id);
-    const hasBegun = () => own.length > 0;
+    const ownWork = handedIn.filter((one) => one.activity === activity.id);
+    const begunAs = () =>
+      ownWork.at(-1)?.state === 'waiting' ? 'waiting' : own.length + ownWork.length > 0 ? 'begun' : null;
     const [progress = 'closed'] = progressOf(
       state.live.compiled,
       [activity.id],
       person.facts,
       request,
-      hasBegun,
+      begunAs,
     );
     const done = doneOn(activity.id);
     if (progress === 'closed') tried += 1;
@@ -123,6 +129,7 @@ export async function learnerReport(
         ? whyClosed(state, activity, person, request, tried <= MOST_TRIED)
         : { because: null, waysIn: [] }),
       attempts: own.map((one) => attemptOf(state, one)),
+      handedIn: ownWork,
     };
   };
   const units: LearnerReport['units'][number][] = [];

@@ -17,7 +17,7 @@ export {
 } from './change-people';
 export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
 export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
-export { enrolledUntil } from './enrolments';
+export { enrolledUntil, enrolmentEnded } from './enrolments';
 export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { has, holdingsOf, recordsOfNothing } from './holdings';

@@ -23,7 +23,7 @@ import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
-import { editedEnrolling, editedQuiz, editedSection, writtenStands } from '../writing';
+import { editedEnrolling, editedQuiz, editedSection, editedTask, writtenStands } from '../writing';
 import { FORMAT, type SiteFile, VERSION } from './site-file-form';
 
 /** The site as a file, for an owner. */
@@ -143,6 +143,8 @@ async function itemInFile(
         ...base,
         kind: 'activity',
         activity: item.activity,
+        ...(content.doneWhen && { doneWhen: content.doneWhen }),
+        ...(content.task && { task: editedTask(content.task) }),
         ...(content.quiz && { quiz: editedQuiz(content.quiz) }),
         ...addressed(item),
       };

@@ -23,7 +23,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem } from '@/store';
-import { tooDeep } from '../forms';
+import { type ReadFile, readFile, tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
 import { byGroupIn } from '../running';
@@ -31,8 +31,6 @@ import {
   enrollingOf,
   enrollingProblem,
   quizProblems,
-  type ReadFile,
-  readFile,
   readStands,
   type SectionRead,
   type SiteItems,
@@ -191,6 +189,9 @@ interface ItemsRead {
   readonly problems: string[];
 }
 
+/** What no page says. */
+const nothingTaught = { quiz: undefined, task: undefined, doneWhen: undefined };
+
 /** The items of a file, their sections among them. */
 async function readItems(
   { items: list, shared }: Pick<SiteFileRead, 'items' | 'shared'>,
@@ -223,11 +224,13 @@ async function readItems(
           entry.kind === 'activity'
             ? { ...base, kind: 'activity', address, activity: entry.activity }
             : { ...base, kind: entry.kind, address };
-        const quiz = entry.kind === 'activity' ? entry.quiz : undefined;
+        const { quiz, task, doneWhen } = entry.kind === 'activity' ? entry : nothingTaught;
         const enrolling = entry.kind === 'course' ? entry.enrolling : undefined;
         add(item, {
           summary: entry.summary,
           body: '',
+          ...(doneWhen && { doneWhen }),
+          ...(task && { task }),
           ...(quiz && { quiz }),
           ...(enrolling && { enrolling: enrollingOf(enrolling) }),
         });

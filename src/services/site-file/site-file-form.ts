@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import {
   ACTIVITY_TYPES,
+  DONE_WHENS,
   FIELD_TYPES,
   type ItemKind,
   MENU_PLACES,
@@ -11,17 +12,17 @@ import {
   valuesOf,
 } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
-import { dayForm, newId as id, words } from '../forms';
+import { dayForm, newId as id, LARGEST_FILE, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
 import {
   enrollingShape,
-  LARGEST_FILE,
   MOST_SHARED,
   quizShape,
   sectionShape,
   standsShape,
   target,
+  taskShape,
 } from '../writing';
 
 export const FORMAT = 'trivet site';
@@ -98,6 +99,9 @@ const items = {
     ...itemBase,
     ...addressed,
     activity: z.enum(ACTIVITY_TYPES).default('reading'),
+    doneWhen: z.enum(DONE_WHENS).optional(),
+    /** Of a hand-in. */
+    task: taskShape.optional(),
     /** Of a quiz. */
     quiz: quizShape.optional(),
   }),

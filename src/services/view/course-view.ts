@@ -17,9 +17,9 @@ import {
 } from '@/core';
 import { enrollingIn } from '../running';
 import { addressIn, decisionOn, isSignedIn, type View } from './context';
+import { handInAddress, type TaskOutline, taskOutline } from './hand-in-view';
 import { type QuizOutline, quizAddress, quizOutline } from './quiz-outline';
 import { type Step, signInAddress, stepFor } from './step';
-import { contentOf } from './texts';
 
 /** What is said of something that is closed and shown all the same. */
 export interface Closed {
@@ -136,6 +136,10 @@ export interface ActivityPlace {
   readonly done: boolean | null;
   /** Where one says that one is done, and where one is then. */
   readonly finish: { readonly address: string; readonly back: string };
+  /** Of a video that one is not done with: where it is told what of it was played. */
+  readonly watch: string | null;
+  /** Of a hand-in: what can be handed in and where, and the score of whoever is done with it. */
+  readonly task: (TaskOutline & { readonly address: string; readonly score: number | null }) | null;
   /** Of a quiz: what it is about, where it is taken, and the score of whoever is done with it. */
   readonly quiz: (QuizOutline & { readonly address: string; readonly score: number | null }) | null;
 }
@@ -156,6 +160,7 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
     }
     return null;
   };
+  const done = isDone(view, id);
   return {
     id,
     type: item.activity,
@@ -163,16 +168,31 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
     unit: unit?.title ?? null,
     previous: first(-1, ({ address }) => address !== null),
     next: first(1, () => true),
-    done: isDone(view, id),
+    done,
     finish: { address: addressIn(view, `/me/done/${encodeURIComponent(id)}`), back: item.address },
-    quiz: quizPlace(view, item),
+    watch:
+      item.activity === 'video' && done === false
+        ? addressIn(view, `/me/played/${encodeURIComponent(id)}`)
+        : null,
+    task: placeOf(
+      view,
+      item,
+      item.activity === 'hand-in' ? taskOutline(view.state, id) : null,
+      handInAddress,
+    ),
+    quiz: placeOf(view, item, item.activity === 'quiz' ? quizOutline(view.state, id) : null, quizAddress),
   };
 }
 
-function quizPlace(view: View, { id, activity, address: item }: Activity): ActivityPlace['quiz'] {
-  const outline = activity === 'quiz' ? quizOutline(view.state, id) : null;
+/** What is told of an activity that is done elsewhere than on its page, with where that is. */
+function placeOf<T extends object>(
+  view: View,
+  { id, address: item }: Activity,
+  outline: T | null,
+  addressOf: (view: View, activity: ItemId) => string,
+): (T & { readonly address: string; readonly score: number | null }) | null {
   if (outline === null) return null;
-  const address = quizAddress(view, id);
+  const address = addressOf(view, id);
   return {
     ...outline,
     address: isSignedIn(view) ? address : signInAddress(view, item),

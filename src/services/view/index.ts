@@ -12,6 +12,7 @@ export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from '.
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
 export { type Given, givenAt, givenNowhere } from './given-at';
+export { type HandInView, handInView, type TaskOutline, taskIn } from './hand-in-view';
 export { Kept } from './kept';
 export { type ListAnswer, named, viewList } from './list-view';
 export type { QuizOutline } from './quiz-outline';
@@ -47,8 +48,8 @@ export {
   nowhere,
   type PageAnswer,
   type PageFacts,
+  pageFacts,
   signInNote,
-  standInFacts,
   viewPage,
   viewPageInTime,
 } from './view-page';

@@ -32,7 +32,16 @@ export interface FileEntry {
 export type SectionView = { readonly id: ItemId } & (
   | { readonly kind: 'text'; readonly html: string }
   | { readonly kind: 'picture'; readonly picture: ShownPicture; readonly caption: string }
-  | { readonly kind: 'video'; readonly address: string; readonly mediaType: string; readonly caption: string }
+  | {
+      readonly kind: 'video';
+      readonly address: string;
+      readonly mediaType: string;
+      readonly caption: string;
+      /** Where its captions are; null for none, or where they are closed. */
+      readonly captions: string | null;
+      /** What is said in it, empty where that is not written. */
+      readonly html: string;
+    }
   | {
       readonly kind: 'form';
       readonly html: string;
@@ -141,6 +150,7 @@ function opened(context: View, section: Section, back: string): SectionView | nu
     }
     case 'video': {
       const file = openFile(context, more.file);
+      const captions = openFile(context, more.captions ?? null);
       return (
         file && {
           id,
@@ -148,6 +158,8 @@ function opened(context: View, section: Section, back: string): SectionView | nu
           address: fileAddress(context, file),
           mediaType: file.mediaType,
           caption: more.caption,
+          captions: captions && fileAddress(context, captions),
+          html: shownHtml(context, body),
         }
       );
     }

@@ -121,7 +121,7 @@ function nothingAt(context: View, path: string): Elsewhere {
 const whole = (context: View, item: Addressed): PageAnswer => ({
   kind: 'page',
   frame: frameFor(context, item.id, item),
-  facts: standInFacts(item),
+  facts: pageFacts(item),
   summary: summaryOf(context.state, context.compiled, item.id),
   lead: contentOf(context.state, item.id).summary,
   picture: pictureOf(context, item.facts?.picture ?? null),
@@ -164,7 +164,7 @@ function pageOf(context: View, given: Given, address: string): Elsewhere {
 }
 
 /** What is told of an item that is open or teased. */
-export const standInFacts = (item: Addressed | File): PageFacts => ({
+export const pageFacts = (item: Addressed | File): PageFacts => ({
   kind: item.kind,
   title: item.title,
   date: item.facts?.date ?? null,
@@ -191,7 +191,7 @@ function insteadOf(context: View, item: Addressed | File, given: Given): PageAns
   return {
     kind: 'teaser',
     frame: frameFor(context, item.id),
-    facts: standInFacts(item),
+    facts: pageFacts(item),
     ...teaserOf(context, item.id, given.decision, address),
     address,
   };

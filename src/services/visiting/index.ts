@@ -1,8 +1,9 @@
 /** What visitors do: signing in and up, passphrases, forms, keys, their own account. */
 export { fileAt } from './file-at';
+export { handIn, handInAt, handInFor, handInOnWalk, mostSent, ownHandedFile } from './handing-in';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
-export { completeActivity, courseTaking, enrolOneself } from './learning';
+export { completeActivity, courseTaking, enrolOneself, isDoneByOpening } from './learning';
 export { followGroup, keepOwnFields, type OwnAnswer } from './own-account';
 export { parametersOf, requestFactsOf } from './request-facts';
 export { type FormAnswer, sendForm } from './send-form';
@@ -12,3 +13,4 @@ export * from './sign-up';
 export { SESSION_MS, type Started } from './start-session';
 export { beginAttempt, quizAt, quizFor, quizOnWalk, takeAnswers } from './taking-quiz';
 export * from './unlock';
+export { notePlayed } from './watching';

@@ -6,6 +6,7 @@ import {
   completing,
   decide,
   endOfEnrolment,
+  type Item,
   type ItemId,
   isCompleted,
   isEnrolledOn,
@@ -40,6 +41,18 @@ export async function completeActivity(
   const answer = await applyChange(trivet, person, (state) => learnt(state, visitor, item.id, how), now);
   return answer.kind === 'wrong' ? 'closed' : 'done';
 }
+
+/** Whether somebody would be done with an activity by opening it. */
+export const isDoneByOpening = (
+  { contents }: Pick<SiteState, 'contents'>,
+  { person, facts }: Pick<Visitor, 'person' | 'facts'>,
+  item: Item,
+): boolean =>
+  person !== null &&
+  item.kind === 'activity' &&
+  ACTIVITIES[item.activity].finish !== null &&
+  contents.get(item.id)?.doneWhen === 'opened' &&
+  !isCompleted(facts.completions ?? [], item.id);
 
 /** Enrols a member in a course that is open to them and takes whoever likes, from today. */
 export async function enrolOneself(

@@ -9,7 +9,7 @@ beforeAll(async () => {
 });
 afterAll(() => trivet.close());
 
-const standInFacts = (path: string, headers: Record<string, string> = {}, from = '10.1.2.3') =>
+const factsFor = (path: string, headers: Record<string, string> = {}, from = '10.1.2.3') =>
   requestFactsOf(
     trivet.state,
     {
@@ -21,11 +21,11 @@ const standInFacts = (path: string, headers: Record<string, string> = {}, from =
   );
 
 it('knows the moment by the site’s own clock', () => {
-  expect(standInFacts('/')).toMatchObject({ today: '2026-11-20', minute: 20 * 60, weekday: 'Friday' });
+  expect(factsFor('/')).toMatchObject({ today: '2026-11-20', minute: 20 * 60, weekday: 'Friday' });
 });
 
 it('reads parameters, the first of each name, and none that are inherited', () => {
-  const { parameters } = standInFacts('/?ref=a&ref=b&__proto__=x&empty=');
+  const { parameters } = factsFor('/?ref=a&ref=b&__proto__=x&empty=');
   expect(parameters).toMatchObject({ ref: 'a', empty: '' });
   expect(Object.hasOwn(parameters, 'toString')).toBe(false);
 });
@@ -37,23 +37,23 @@ it.each([
   ['something else', 'computer', null],
   ['', null, null],
 ])('tells device and engine of “%s”', (agent, device, browser) => {
-  expect(standInFacts('/', { 'user-agent': agent })).toMatchObject({ device, browser });
+  expect(factsFor('/', { 'user-agent': agent })).toMatchObject({ device, browser });
 });
 
 it('orders languages by how much they are liked', () => {
-  expect(standInFacts('/', { 'accept-language': 'de;q=0.5, en-GB, fr;q=0, sv;q=0.9' }).languages).toEqual([
+  expect(factsFor('/', { 'accept-language': 'de;q=0.5, en-GB, fr;q=0, sv;q=0.9' }).languages).toEqual([
     'en-GB',
     'sv',
     'de',
   ]);
-  expect(standInFacts('/', { 'accept-language': '%%%' }).languages).toBeNull();
-  expect(standInFacts('/').languages).toBeNull();
+  expect(factsFor('/', { 'accept-language': '%%%' }).languages).toBeNull();
+  expect(factsFor('/').languages).toBeNull();
 });
 
 it('takes what it can’t read for not known', () => {
-  expect(standInFacts('/', { referer: 'nonsense' }, 'unknown')).toMatchObject({
+  expect(factsFor('/', { referer: 'nonsense' }, 'unknown')).toMatchObject({
     referrer: null,
     network: null,
   });
-  expect(standInFacts('/', { referer: 'http://News.Example/a?b' }).referrer).toBe('news.example');
+  expect(factsFor('/', { referer: 'http://News.Example/a?b' }).referrer).toBe('news.example');
 });

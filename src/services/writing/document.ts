@@ -4,12 +4,14 @@ import {
   ACTIVITY_TYPES,
   type Address,
   type Addressed,
+  DONE_WHENS,
   type Item,
   type ItemFacts,
   type ItemId,
   isDay,
   isReserved,
   newQuiz,
+  newTask,
   normaliseAddress,
   sectionsOf,
 } from '@/core';
@@ -19,6 +21,7 @@ import { contentOf } from '../view';
 import { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 import { editedQuiz, emptyQuiz, quizProblems, quizShape } from './quiz-form';
 import { editedSection, type SectionRead, sectionProblems, sectionShape, title } from './section-form';
+import { editedTask, taskShape } from './task-form';
 
 const name = z.string().trim().min(1).max(200);
 const facts = z.strictObject({
@@ -39,6 +42,9 @@ const document = z.strictObject({
   activity: z.enum(ACTIVITY_TYPES).nullable().default(null),
   /** Of a course. */
   enrolling: enrollingShape.nullable().default(null),
+  /** Of an activity of which its learners say that they are done: whether opening it is enough. */
+  doneWhen: z.enum(DONE_WHENS).default('said'),
+  task: taskShape.nullable().default(null),
   quiz: quizShape.nullable().default(null),
   sections: z.array(sectionShape).max(100, 'A page has at most 100 sections.').default([]),
 });
@@ -71,11 +77,20 @@ export function documentOf(state: SiteState, item: Addressed): Document {
     },
     activity: item.kind === 'activity' ? item.activity : null,
     enrolling: item.kind === 'course' ? editedEnrolling(contentOf(state, item.id).enrolling) : null,
+    doneWhen: contentOf(state, item.id).doneWhen ?? 'said',
+    task: taskOf(state, item),
     quiz: quizOf(state, item),
     sections: sectionsOf(outline, item.id).map((section) =>
       editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
     ),
   };
+}
+
+/** What may be handed in, as it is edited; kept like a quiz. */
+function taskOf(state: SiteState, item: Addressed): Document['task'] {
+  const { task } = contentOf(state, item.id);
+  if (task) return editedTask(task);
+  return item.kind === 'activity' && item.activity === 'hand-in' ? editedTask(newTask) : null;
 }
 
 /** What a quiz asks, as it is edited; what was asked before an activity became something else is kept for its author. */

@@ -8,7 +8,6 @@ export type { Document, DocumentProblem } from './document';
 export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 export { type PreviewAnswer, previewWriting } from './preview';
 export { editedQuiz, type QuizRead, quizProblems, quizShape } from './quiz-form';
-export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 export { bringBack, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
 export {
   editedSection,
@@ -21,6 +20,7 @@ export {
 export type { SharedDocument } from './shared-document';
 export { MOST_SHARED, readStands, standsShape, writtenStands } from './shared-form';
 export { type SiteOverview, siteOverview } from './site-overview';
+export { editedTask, taskShape } from './task-form';
 export { uploadFile } from './upload';
 export {
   type DraftAnswer,

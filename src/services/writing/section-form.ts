@@ -69,6 +69,9 @@ const sections = {
     type: z.literal('video'),
     file: id.nullable().default(null),
     caption: line,
+    captions: id.nullable().default(null),
+    /** What is said in it. */
+    text: text.default(''),
   }),
   form: z.strictObject({
     ...base,
@@ -187,6 +190,11 @@ export function sectionProblems(
       const file = itemOf(section.file);
       if (file?.kind !== 'file' || !file.mediaType.startsWith(SECTIONS[section.type].shows))
         problems.push(whole(`There is no such ${section.type}. Choose another.`));
+    }
+    if (section.type === 'video' && section.captions !== null) {
+      const captions = itemOf(section.captions);
+      if (captions?.kind !== 'file' || captions.mediaType !== 'text/vtt')
+        problems.push(whole('There are no such captions. Choose a WebVTT file, or none.'));
     }
     if (section.type === 'outline' && itemOf(section.course)?.kind !== 'course')
       problems.push(whole('There is no such course. Choose another.'));

@@ -3,12 +3,11 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { asId, type File, type ItemId, mayHold } from '@/core';
 import { insertItems, noContent, type StoredItem, writeFileBytes } from '@/store';
-import { newId as id } from '../forms';
+import { newId as id, readFile } from '../forms';
 import type { Trivet } from '../running';
 import { type Administrator, momentAt, requirePermission, requirePermissionAt } from '../running';
 import { indexItems } from '../texts';
 import { type ItemAnswer, startWithDefaults } from './change-items';
-import { readFile } from './read-file';
 
 const about = z.object({
   name: z.string().min(1, 'The file has no name.').max(300),

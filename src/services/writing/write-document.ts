@@ -266,6 +266,10 @@ function itemsFor(
       ...contentOf(state, item.id),
       summary: document.summary,
       ...(item.kind === 'course' && document.enrolling && { enrolling: enrollingOf(document.enrolling) }),
+      ...(item.kind === 'activity' && {
+        doneWhen: document.doneWhen,
+        ...(document.task && { task: document.task }),
+      }),
       ...(document.quiz && { quiz: document.quiz }),
     },
   };

@@ -29,10 +29,10 @@ beforeEach(async () => {
 });
 afterEach(() => trivet.close());
 
-const standInFacts = (name: string | null) =>
+const factsFor = (name: string | null) =>
   name === null ? guest : (trivet.state.people.get(name as PersonId)?.facts ?? guest);
 const view = (path: string, name: string | null = null) =>
-  viewPage(liveContext(trivet.state, standInFacts(name)), path);
+  viewPage(liveContext(trivet.state, factsFor(name)), path);
 const shown = (path: string, name: string | null = null) => JSON.stringify(view(path, name));
 const writing = async (id: string) => {
   const read = await readWriting(trivet, greta, id);
@@ -134,7 +134,7 @@ describe('writing', () => {
     expect(shown('/visit', 'ines')).toContain('under the stone');
     expect(shown('/visit', 'marek')).not.toContain('under the stone');
     const found = async (name: string) =>
-      (await search(liveContext(trivet.state, standInFacts(name)), trivet.db, 'stone')).hits.length;
+      (await search(liveContext(trivet.state, factsFor(name)), trivet.db, 'stone')).hits.length;
     expect([await found('ines'), await found('marek')]).toEqual([1, 0]);
   });
 
@@ -328,8 +328,7 @@ describe('files', () => {
     const answer = await uploadFile(trivet, greta, { name: 'notes.txt', parent: 'first-light' }, text, now);
     if (answer.kind !== 'done') throw new Error(answer.message);
     const decided = (name: string | null) =>
-      decide(trivet.state.live.compiled, answer.item, standInFacts(name), { today: '2026-11-20' } as never)
-        .kind;
+      decide(trivet.state.live.compiled, answer.item, factsFor(name), { today: '2026-11-20' } as never).kind;
     expect([decided(null), decided('odile')]).toEqual(['turned away', 'open']);
     expect(await uploadFile(trivet, greta, { name: 'a.txt', parent: 'top' }, text, now)).toMatchObject({
       kind: 'wrong',
@@ -342,8 +341,7 @@ describe('files', () => {
     const edit = { kind: 'file', item: answer.item, title: 'Mine', category: 'Raw frames', owner: 'marek' };
     await make(edit);
     const decided = (name: string) =>
-      decide(trivet.state.live.compiled, answer.item, standInFacts(name), { today: '2026-11-20' } as never)
-        .kind;
+      decide(trivet.state.live.compiled, answer.item, factsFor(name), { today: '2026-11-20' } as never).kind;
     expect(['marek', 'ines', 'tobin'].map(decided)).toEqual(['open', 'open', 'turned away']);
     expect(await problemWith({ ...edit, owner: 'nobody' })).toMatch(/nobody here/);
   });

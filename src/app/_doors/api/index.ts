@@ -15,9 +15,9 @@ import {
   type Given,
   givenAt,
   givenNowhere,
+  pageFacts,
   type SectionView,
   sectionViews,
-  standInFacts,
   summaryOf,
   teaserOf,
   textsReady,
@@ -117,7 +117,7 @@ function told(context: ViewContext): readonly Openable[] {
 }
 
 function entryIn(context: ViewContext, item: Openable, given = givenAt(context, item.id)): Entry | null {
-  const { kind: _, ...facts } = standInFacts(item);
+  const { kind: _, ...facts } = pageFacts(item);
   const base = {
     id: item.id,
     kind: item.kind,

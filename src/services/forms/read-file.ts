@@ -31,8 +31,14 @@ const OTHERS: Readonly<Record<string, string>> = {
   'video/matroska': 'webm',
   'audio/mpeg': 'mp3',
 };
-const TEXTS: Readonly<Record<string, string>> = { txt: 'text/plain', csv: 'text/csv', md: 'text/markdown' };
-const TAKEN = 'pictures (JPEG, PNG, WebP, GIF, AVIF), PDF, MP4 and WebM, MP3, and plain text';
+const TEXTS: Readonly<Record<string, string>> = {
+  txt: 'text/plain',
+  csv: 'text/csv',
+  md: 'text/markdown',
+  vtt: 'text/vtt',
+};
+const TAKEN =
+  'pictures (JPEG, PNG, WebP, GIF, AVIF), PDF, MP4 and WebM, MP3, plain text, and captions (WebVTT)';
 
 const known = new LRUCache<string, ReadFile>({ max: 100 });
 
@@ -117,7 +123,11 @@ function readText(bytes: Uint8Array, name: string): ReadFile | { readonly proble
         'That is markup (SVG, HTML or XML), which could run things in a browser. Send a picture or a PDF of it.',
     };
   const extension = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? 'txt';
-  const kept = TEXTS[extension] ? extension : 'txt';
+  // Captions begin so (WebVTT §4); what does not is a text, whatever it is called.
+  const isCaptions = /^\uFEFF?WEBVTT(?:[ \t\n\r]|$)/.test(text);
+  if (extension === 'vtt' && !isCaptions)
+    return { problem: 'Those are no captions: a WebVTT file begins with the word WEBVTT.' };
+  const kept = isCaptions ? 'vtt' : TEXTS[extension] ? extension : 'txt';
   return { name: safeName(name, kept), mediaType: TEXTS[kept] ?? 'text/plain', bytes, picture: null };
 }
 

@@ -1,0 +1,114 @@
+/** A hand-in as its learner meets it: what can be handed in, and what became of every version. */
+import {
+  HAND_INS,
+  HANDED_IN,
+  type HandInTerms,
+  type Item,
+  type ItemId,
+  mayHandIn,
+  momentIn,
+  newTask,
+} from '@/core';
+import type { HandedFile, HandIn } from '@/store';
+import type { SiteState } from '../running';
+import { addressIn, type View } from './context';
+import { type ActivityPlace, isDone, placeInCourse } from './course-view';
+import { type Frame, frameFor } from './frame';
+import { contentOf } from './texts';
+
+/** What is told of a hand-in to those who may hand something in. */
+export interface TaskOutline {
+  readonly text: boolean;
+  readonly files: number;
+  /** The kinds of file, in words. */
+  readonly kinds: readonly string[];
+  readonly megabytes: number;
+}
+
+export interface VersionView {
+  readonly version: number;
+  /** The day and what became of it, in words. */
+  readonly at: string;
+  readonly state: HandIn['state'];
+  readonly became: string;
+  readonly score: number | null;
+  readonly words: string;
+  readonly by: string;
+  readonly text: string;
+  readonly files: readonly { readonly name: string; readonly size: number; readonly address: string }[];
+}
+
+export interface HandInView {
+  readonly frame: Frame;
+  readonly title: string;
+  /** Where it is introduced. */
+  readonly address: string;
+  readonly place: ActivityPlace | null;
+  readonly task: TaskOutline;
+  readonly turn: ReturnType<typeof mayHandIn>;
+  readonly action: string;
+  /** What was written and could not be handed in, or was given back to be worked on. */
+  readonly draft: string;
+  /** The last one first. */
+  readonly versions: readonly VersionView[];
+}
+
+export const handInAddress = (view: View, activity: ItemId): string =>
+  addressIn(view, `/me/hand-in/${encodeURIComponent(activity)}`);
+
+/** What can be handed in, for its own page. */
+export const taskOutline = (state: SiteState, activity: ItemId): TaskOutline =>
+  outlineOfTask(taskIn(state, activity));
+
+/** What may be handed in to an activity: what its author says, or what one that was just made has. */
+export const taskIn = (state: SiteState, activity: ItemId): HandInTerms =>
+  contentOf(state, activity).task ?? newTask;
+
+const outlineOfTask = ({ text, files, kinds, megabytes }: HandInTerms): TaskOutline => ({
+  text,
+  files,
+  kinds: kinds.map((kind) => HANDED_IN[kind].name),
+  megabytes,
+});
+
+/** A hand-in that is open to this visitor, with what they handed in before. */
+export function handInView(
+  view: View,
+  activity: Extract<Item, { kind: 'activity' }>,
+  task: HandInTerms,
+  versions: readonly HandIn[],
+  files: readonly HandedFile[],
+  draft: string | null,
+): HandInView {
+  const action = handInAddress(view, activity.id);
+  const last = versions.at(-1);
+  return {
+    frame: frameFor(view, activity.id),
+    title: activity.title,
+    address: addressIn(view, activity.address),
+    place: placeInCourse(view, activity.id),
+    task: outlineOfTask(task),
+    turn: mayHandIn(isDone(view, activity.id) === true, versions.length),
+    action,
+    draft: draft ?? (last?.state === 'given back' ? last.text : ''),
+    versions: versions
+      .map(({ id, version, at, state, score, words, by, text }) => ({
+        version,
+        at: momentIn(view.state.settings.timeZone, at).today,
+        state,
+        became: HAND_INS[state].words,
+        score,
+        words,
+        by,
+        text,
+        files: files
+          .filter(({ handIn }) => handIn === id)
+          .map((file) => ({
+            name: file.name,
+            size: file.size,
+            address: `${action}/${file.id}/${encodeURIComponent(file.name)}`,
+          })),
+      }))
+      .toReversed(),
+  };
+}

@@ -1,0 +1,134 @@
+/** A hand-in as its learner meets it: what to hand in, and what became of what was. */
+import { counted, listed } from '@/core';
+import type { HandInView, TaskOutline } from '@/services';
+import { Around, Whereabouts } from './course';
+import { type Delivery, Shell } from './shell';
+
+interface HandInPageProps {
+  readonly handIn: HandInView;
+  readonly delivery: Delivery;
+  readonly note: 'handed in' | null;
+  readonly problem: string | null;
+}
+
+export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps) {
+  const { frame, title, address, place, versions } = handIn;
+  return (
+    <Shell frame={frame} delivery={delivery} title={title}>
+      <article>
+        {place && <Whereabouts place={place} />}
+        <h1>{title}</h1>
+        {note && (
+          <p className="quiz-note" role="status">
+            It is handed in. A tutor will look at it; until then you can put a newer one in its place.
+          </p>
+        )}
+        <HandInForm handIn={handIn} problem={problem} />
+        {versions.length > 0 && (
+          <section aria-label="What you handed in">
+            <h2>What you handed in</h2>
+            <ol className="handed-in">
+              {versions.map((one) => (
+                <Version key={one.version} version={one} />
+              ))}
+            </ol>
+          </section>
+        )}
+        <p className="more">
+          <a href={address}>About this hand-in</a>
+        </p>
+      </article>
+      {place && <Around place={place} />}
+    </Shell>
+  );
+}
+
+/** What can be handed in, in a line. */
+export const TaskTerms = ({ task: { text, files, kinds, megabytes } }: { readonly task: TaskOutline }) => (
+  <p className="quiz-terms">
+    {[
+      text ? 'a text' : null,
+      files > 0 ? `${text ? 'up to ' : ''}${counted(files, 'file')}` : null,
+      files > 0 ? listed(kinds) : null,
+      files > 0 ? `${megabytes} MB each` : null,
+      'looked at by a tutor',
+    ]
+      .filter((one) => one !== null)
+      .join(' · ')}
+  </p>
+);
+
+function HandInForm({ handIn, problem }: { readonly handIn: HandInView; readonly problem: string | null }) {
+  const { task, turn, action, draft, versions } = handIn;
+  if (turn === 'done') return <p className="quiz-before">You are done with this.</p>;
+  if (turn === 'too many')
+    return <p className="quiz-before">You have handed in as often as one can here. Ask your tutor.</p>;
+  const waits = versions.some(({ state }) => state === 'waiting');
+  return (
+    <form method="post" action={action} encType="multipart/form-data" className="quiz">
+      <TaskTerms task={task} />
+      {problem && (
+        <p className="quiz-note problem" role="alert">
+          {problem}
+          {task.files > 0 && draft !== '' && ' What you wrote is still there; choose your files again.'}
+        </p>
+      )}
+      {task.text && (
+        <p className="grid gap-1.5">
+          <label htmlFor="text">What you want to hand in</label>
+          <textarea id="text" name="text" rows={8} defaultValue={draft} />
+        </p>
+      )}
+      {task.files > 0 && (
+        <p className="grid gap-1.5">
+          <label htmlFor="files">{task.files > 1 ? `Files, at most ${task.files}` : 'A file'}</label>
+          <input id="files" name="files" type="file" multiple={task.files > 1} />
+        </p>
+      )}
+      <p className="quiz-buttons">
+        <button className="button" type="submit">
+          {waits ? 'Hand in instead' : 'Hand in'}
+        </button>
+      </p>
+    </form>
+  );
+}
+
+function Version({ version }: { readonly version: HandInView['versions'][number] }) {
+  const { version: number, at, state, became, score, words, by, text, files } = version;
+  return (
+    <li className={`handed-${state.replace(' ', '-')}`}>
+      <p>
+        <strong>Version {number}</strong>, {at}: {became}
+        {score !== null && `, ${score} %`}
+      </p>
+      {words !== '' && (
+        <blockquote>
+          {words.split('\n').map((line, at) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: lines of one text
+            <p key={at}>{line}</p>
+          ))}
+          {by !== '' && <footer>{by}</footer>}
+        </blockquote>
+      )}
+      {text !== '' && (
+        <details open={state === 'waiting'}>
+          <summary>What you wrote</summary>
+          <div className="as-written">{text}</div>
+        </details>
+      )}
+      {files.length > 0 && (
+        <ul>
+          {files.map((file) => (
+            <li key={file.address}>
+              <a href={file.address}>{file.name}</a> <small>{sizeInWords(file.size)}</small>
+            </li>
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
+
+const sizeInWords = (bytes: number): string =>
+  bytes < 100_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
