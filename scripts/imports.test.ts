@@ -26,6 +26,7 @@ const ROOMS = [
   'learning',
   'checking',
   'writing',
+  'quiz-package',
   'leak-check',
   'site-file',
   'desk',

@@ -79,7 +79,7 @@ const people = process.argv.includes('--everyone')
     : known.length > 0
       ? known
       : all.slice(0, 12);
-const planted = plantMarks(state, people);
+const planted = plantMarks(state, people, now);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-leak-check-'));
 process.on('exit', () => rmSync(folder, { recursive: true, force: true }));
 const copy = await Trivet.open(databaseIn(folder));

@@ -92,6 +92,7 @@ export {
   saveDraft,
   whoPasses,
 } from './policy';
+export { exportQuiz, LARGEST_PACKAGE, type PackageRead, readQuizPackage } from './quiz-package';
 export {
   type Administrator,
   administratorOf,

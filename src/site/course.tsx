@@ -2,9 +2,9 @@
 import type { ReactNode } from 'react';
 import { ACTIVITIES } from '@/core';
 import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
-import { TaskTerms } from './hand-in';
 import { LockSign } from './lock-sign';
 import { QuizTerms } from './quiz-terms';
+import { TaskTerms } from './task-terms';
 import { StepButton } from './threshold';
 
 /** The units and activities of a course: what is done, what is open, what is locked and why. */

@@ -1,8 +1,8 @@
 /** A hand-in as its learner meets it: what to hand in, and what became of what was. */
-import { counted, listed } from '@/core';
-import type { HandInView, TaskOutline } from '@/services';
+import type { HandInView } from '@/services';
 import { Around, Whereabouts } from './course';
 import { type Delivery, Shell } from './shell';
+import { TaskTerms } from './task-terms';
 
 interface HandInPageProps {
   readonly handIn: HandInView;
@@ -42,21 +42,6 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
     </Shell>
   );
 }
-
-/** What can be handed in, in a line. */
-export const TaskTerms = ({ task: { text, files, kinds, megabytes } }: { readonly task: TaskOutline }) => (
-  <p className="quiz-terms">
-    {[
-      text ? 'a text' : null,
-      files > 0 ? `${text ? 'up to ' : ''}${counted(files, 'file')}` : null,
-      files > 0 ? listed(kinds) : null,
-      files > 0 ? `${megabytes} MB each` : null,
-      'looked at by a tutor',
-    ]
-      .filter((one) => one !== null)
-      .join(' · ')}
-  </p>
-);
 
 function HandInForm({ handIn, problem }: { readonly handIn: HandInView; readonly problem: string | null }) {
   const { task, turn, action, draft, versions } = handIn;

@@ -35,7 +35,7 @@ function Section({ section }: { readonly section: SectionView }) {
           {section.caption && <figcaption>{section.caption}</figcaption>}
           {section.html !== '' && (
             <details>
-              <summary>What is said in it</summary>
+              <summary>In words</summary>
               <Prose html={section.html} />
             </details>
           )}

@@ -92,6 +92,7 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
             label="Name of a learner"
             type="search"
             placeholder="Name"
+            className="w-32"
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
@@ -108,9 +109,7 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
                 As CSV
               </a>
             )}
-            {waits > 0 && (
-              <Button onClick={() => setBench('waiting')}>{counted(waits, 'hand-in')} to look at</Button>
-            )}
+            {waits > 0 && <Button onClick={() => setBench('waiting')}>{waits} to look at</Button>}
             <Button onClick={() => setBench('enrolling')}>Enrol …</Button>
           </span>
         </header>

@@ -84,7 +84,7 @@ export function FileSection({ page, section, onChange }: EditorProps<Of<'picture
           />
           <TextEditor
             page={page}
-            label={`What is said in ${section.title}`}
+            label={`${section.title} in words, for those who can’t see or hear it`}
             text={section.text}
             onChange={(text) => onChange({ ...section, text })}
             rows={4}

@@ -1,20 +1,22 @@
 'use client';
 /** Writing a quiz: on which terms it is taken, and its questions in place. */
-import { ANSWERS_SHOWN, ANSWERS_SHOWN_WHEN, type Question, type Quiz } from '@/core';
+import { ANSWERS_SHOWN, ANSWERS_SHOWN_WHEN, type ItemId, type Question, type Quiz } from '@/core';
 import type { DocumentProblem } from '@/services';
 import { Button, Pick } from '@/ui';
 import { NumberInput } from '../number-input';
 import { DragList } from './drag-list';
 import { newQuestion } from './new-question';
 import { QuestionEditor } from './question-editor';
+import { QuizPackage } from './quiz-package';
 
 interface QuizEditorProps {
+  readonly activity: ItemId;
   readonly quiz: Quiz;
   readonly problems: readonly DocumentProblem[];
   readonly onChange: (quiz: Quiz) => void;
 }
 
-export function QuizEditor({ quiz, problems, onChange }: QuizEditorProps) {
+export function QuizEditor({ activity, quiz, problems, onChange }: QuizEditorProps) {
   const { questions } = quiz;
   const setQuestions = (next: readonly Question[]) => onChange({ ...quiz, questions: next });
   const ofQuestion = (at: number) =>
@@ -49,6 +51,7 @@ export function QuizEditor({ quiz, problems, onChange }: QuizEditorProps) {
         </DragList>
         <Button onClick={() => setQuestions([...questions, newQuestion()])}>+ a question</Button>
       </div>
+      <QuizPackage activity={activity} quiz={quiz} onChange={onChange} />
     </section>
   );
 }

@@ -68,6 +68,7 @@ export function Writer({ item }: { readonly item: Addressed }) {
         )}
         {document.activity === 'quiz' && (
           <QuizEditor
+            activity={item.id}
             quiz={document.quiz ?? newQuiz}
             problems={writing.problems}
             onChange={(quiz) => put({ quiz: quiz as Document['quiz'] })}

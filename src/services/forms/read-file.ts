@@ -67,7 +67,8 @@ async function readAnew(bytes: Uint8Array, name: string): Promise<ReadFile | { r
     const mediaType = extension === 'webm' ? 'video/webm' : found.mime;
     return { name: safeName(name, extension), mediaType, bytes, picture: null };
   }
-  if (found)
+  // Captions are texts, and are read like one.
+  if (found && found.mime !== 'text/vtt')
     return { problem: `By its content that is ${found.mime}, which is not taken. Files can be ${TAKEN}.` };
   return readText(bytes, name);
 }

@@ -97,6 +97,8 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   handInsWaiting: [LEARNERS, (who) => services.handInsWaiting(trivet, who, 'gone')],
   handedFileFor: [LEARNERS, (who) => services.handedFileFor(trivet, who, 'gone', 'gone')],
   judge: [LEARNERS, (who) => services.judge(trivet, who, nothing, now)],
+  exportQuiz: [CONTENT, (who) => services.exportQuiz(trivet, who, 'gone')],
+  readQuizPackage: [CONTENT, (who) => services.readQuizPackage(trivet, who, 'gone', new Uint8Array())],
   markDone: [LEARNERS, (who) => services.markDone(trivet, who, nothing, now)],
   memberWithId: [LOOKING, (who) => services.memberWithId(trivet, who, 'x')],
   namesReport: [LOOKING, (who) => services.namesReport(trivet, who)],

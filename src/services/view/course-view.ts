@@ -17,9 +17,9 @@ import {
 } from '@/core';
 import { enrollingIn } from '../running';
 import { addressIn, decisionOn, isSignedIn, type View } from './context';
-import { handInAddress, type TaskOutline, taskOutline } from './hand-in-view';
 import { type QuizOutline, quizAddress, quizOutline } from './quiz-outline';
 import { type Step, signInAddress, stepFor } from './step';
+import { handInAddress, outlineOfTask, type TaskOutline, taskIn } from './task-outline';
 
 /** What is said of something that is closed and shown all the same. */
 export interface Closed {
@@ -177,7 +177,7 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
     task: placeOf(
       view,
       item,
-      item.activity === 'hand-in' ? taskOutline(view.state, id) : null,
+      item.activity === 'hand-in' ? outlineOfTask(taskIn(view.state, id)) : null,
       handInAddress,
     ),
     quiz: placeOf(view, item, item.activity === 'quiz' ? quizOutline(view.state, id) : null, quizAddress),

@@ -1,29 +1,10 @@
 /** A hand-in as its learner meets it: what can be handed in, and what became of every version. */
-import {
-  HAND_INS,
-  HANDED_IN,
-  type HandInTerms,
-  type Item,
-  type ItemId,
-  mayHandIn,
-  momentIn,
-  newTask,
-} from '@/core';
+import { HAND_INS, type HandInTerms, type Item, mayHandIn, momentIn } from '@/core';
 import type { HandedFile, HandIn } from '@/store';
-import type { SiteState } from '../running';
 import { addressIn, type View } from './context';
 import { type ActivityPlace, isDone, placeInCourse } from './course-view';
 import { type Frame, frameFor } from './frame';
-import { contentOf } from './texts';
-
-/** What is told of a hand-in to those who may hand something in. */
-export interface TaskOutline {
-  readonly text: boolean;
-  readonly files: number;
-  /** The kinds of file, in words. */
-  readonly kinds: readonly string[];
-  readonly megabytes: number;
-}
+import { handInAddress, outlineOfTask, type TaskOutline } from './task-outline';
 
 export interface VersionView {
   readonly version: number;
@@ -52,24 +33,6 @@ export interface HandInView {
   /** The last one first. */
   readonly versions: readonly VersionView[];
 }
-
-export const handInAddress = (view: View, activity: ItemId): string =>
-  addressIn(view, `/me/hand-in/${encodeURIComponent(activity)}`);
-
-/** What can be handed in, for its own page. */
-export const taskOutline = (state: SiteState, activity: ItemId): TaskOutline =>
-  outlineOfTask(taskIn(state, activity));
-
-/** What may be handed in to an activity: what its author says, or what one that was just made has. */
-export const taskIn = (state: SiteState, activity: ItemId): HandInTerms =>
-  contentOf(state, activity).task ?? newTask;
-
-const outlineOfTask = ({ text, files, kinds, megabytes }: HandInTerms): TaskOutline => ({
-  text,
-  files,
-  kinds: kinds.map((kind) => HANDED_IN[kind].name),
-  megabytes,
-});
 
 /** A hand-in that is open to this visitor, with what they handed in before. */
 export function handInView(

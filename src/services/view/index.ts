@@ -12,7 +12,7 @@ export { type Choice, type Entry, postsOf, type ShownPicture, teaserOf } from '.
 export { type Feed, type FeedItem, feedOf } from './feed';
 export { type Frame, frameFor, type MenuLink, type ShownMenu } from './frame';
 export { type Given, givenAt, givenNowhere } from './given-at';
-export { type HandInView, handInView, type TaskOutline, taskIn } from './hand-in-view';
+export { type HandInView, handInView } from './hand-in-view';
 export { Kept } from './kept';
 export { type ListAnswer, named, viewList } from './list-view';
 export type { QuizOutline } from './quiz-outline';
@@ -29,6 +29,7 @@ export { type Hit, type PassagePart, type SearchAnswer, search } from './search'
 export { type FileEntry, type SectionView, sectionViews, slugOf } from './section-view';
 export { sitemapOf } from './sitemap';
 export { type Step, signInAddress } from './step';
+export { type TaskOutline, taskIn } from './task-outline';
 export {
   contentOf,
   deadLinksIn,

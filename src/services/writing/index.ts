@@ -7,7 +7,14 @@ export {
 export type { Document, DocumentProblem } from './document';
 export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 export { type PreviewAnswer, previewWriting } from './preview';
-export { editedQuiz, type QuizRead, quizProblems, quizShape } from './quiz-form';
+export {
+  editedQuiz,
+  type QuestionRead,
+  type QuizRead,
+  quizProblems,
+  quizShape,
+  readQuestion,
+} from './quiz-form';
 export { bringBack, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
 export {
   editedSection,

@@ -88,6 +88,16 @@ export const quizShape = z.strictObject({
 
 export type QuizRead = z.output<typeof quizShape>;
 
+export type QuestionRead = QuizRead['questions'][number];
+
+/** A question that comes from elsewhere, or what is wrong with it. */
+export function readQuestion(input: unknown): QuestionRead | { readonly problem: string } {
+  const parsed = z.discriminatedUnion('kind', valuesOf(questions)).safeParse(input);
+  if (!parsed.success) return { problem: parsed.error.issues[0]?.message ?? 'It can’t be used.' };
+  const [problem] = problemsOf(parsed.data as Question);
+  return problem === undefined ? parsed.data : { problem };
+}
+
 /** A quiz as it is edited, and as it stands in a file. */
 export const editedQuiz = (quiz: Quiz): QuizRead => quizShape.parse(quiz);
 
