@@ -23,7 +23,15 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
             It is handed in. A tutor will look at it; until then you can put a newer one in its place.
           </p>
         )}
-        <HandInForm handIn={handIn} problem={problem} />
+        {problem && (
+          <p className="quiz-note problem" role="alert">
+            {problem}
+            {handIn.task.files > 0 &&
+              handIn.draft !== '' &&
+              ' What you wrote is still there; choose your files again.'}
+          </p>
+        )}
+        <HandInForm handIn={handIn} />
         {versions.length > 0 && (
           <section aria-label="What you handed in">
             <h2>What you handed in</h2>
@@ -43,7 +51,7 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
   );
 }
 
-function HandInForm({ handIn, problem }: { readonly handIn: HandInView; readonly problem: string | null }) {
+function HandInForm({ handIn }: { readonly handIn: HandInView }) {
   const { task, turn, action, draft, versions } = handIn;
   if (turn === 'done') return <p className="quiz-before">You are done with this.</p>;
   if (turn === 'too many')
@@ -52,12 +60,6 @@ function HandInForm({ handIn, problem }: { readonly handIn: HandInView; readonly
   return (
     <form method="post" action={action} encType="multipart/form-data" className="quiz">
       <TaskTerms task={task} />
-      {problem && (
-        <p className="quiz-note problem" role="alert">
-          {problem}
-          {task.files > 0 && draft !== '' && ' What you wrote is still there; choose your files again.'}
-        </p>
-      )}
       {task.text && (
         <p className="grid gap-1.5">
           <label htmlFor="text">What you want to hand in</label>
