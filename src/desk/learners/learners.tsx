@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { counted, type Day } from '@/core';
 import type { CourseProgress, HandInsWaiting, LearnerReport } from '@/services';
-import { Button, Input, Pick } from '@/ui';
+import { Button, Download, Input, Pick } from '@/ui';
 import { type Answer, ask } from '../service';
 import { EnrolPanel } from './enrol-panel';
 import { LearnerPanel, sendMark } from './learner-panel';
@@ -101,13 +101,9 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
           </span>
           <span className="ml-auto flex gap-2">
             {course !== null && (
-              <a
-                href={`/desk/api/${pathOf(looking, course, 'csv')}`}
-                download="progress.csv"
-                className="rounded-[3px] border border-iron bg-raised px-2.5 py-1 leading-5 hover:border-copper hover:text-copper"
-              >
+              <Download href={`/desk/api/${pathOf(looking, course, 'csv')}`} download="progress.csv">
                 As CSV
-              </a>
+              </Download>
             )}
             {waits > 0 && <Button onClick={() => setBench('waiting')}>{waits} to look at</Button>}
             <Button onClick={() => setBench('enrolling')}>Enrol …</Button>

@@ -32,7 +32,11 @@ export function WaitingPanel({ course, waiting, onClose, onJudged, onChoose }: W
         {list.map((one) => (
           <li key={one.id}>
             <h3>
-              <button type="button" className="link text-left" onClick={() => onChoose(one.person)}>
+              <button
+                type="button"
+                className="text-left hover:text-copper"
+                onClick={() => onChoose(one.person)}
+              >
                 {one.name}
               </button>
             </h3>
@@ -70,7 +74,7 @@ export const Work = ({
         {files.map(({ id, name, size }) => (
           <li key={id}>
             <a
-              className="link"
+              className="underline underline-offset-3 hover:text-copper"
               href={`/desk/api/${pathOf({ day: null }, course, 'hand-ins', 'files', id)}`}
               download={name}
             >

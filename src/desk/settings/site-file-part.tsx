@@ -4,7 +4,7 @@ import { type ChangeEvent, useState } from 'react';
 import { toast } from 'sonner';
 import { counted, type Policy } from '@/core';
 import type { ImportReport } from '@/services';
-import { Button } from '@/ui';
+import { Button, Download } from '@/ui';
 import { ChangeList } from '../changes';
 import { useDesk } from '../context';
 import { ask } from '../service';
@@ -70,13 +70,9 @@ export function SiteFilePart() {
         Items, texts, files, gates, audiences, turn-aways and rules as JSON; no passwords and no keys.
       </p>
       <p className="mt-4 flex flex-wrap items-center gap-4">
-        <a
-          href={`/desk/api/site-file${people ? '?people' : ''}`}
-          download
-          className="rounded-[3px] border border-iron bg-raised px-2.5 py-1 leading-5 hover:border-copper hover:text-copper"
-        >
+        <Download href={`/desk/api/site-file${people ? '?people' : ''}`} download>
           Save the site to a file
-        </a>
+        </Download>
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={people} onChange={(event) => setPeople(event.target.checked)} />{' '}
           with its people

@@ -1,6 +1,6 @@
 'use client';
 /** How one comes into a course: by oneself, by hand, through a group; and for how long. */
-import { counted, permits } from '@/core';
+import { permits } from '@/core';
 import type { Document } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -74,12 +74,13 @@ export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps
         <NumberInput
           label="For how many days an enrolment lasts"
           value={enrolling.days}
-          placeholder="any"
+          placeholder="–"
           onChange={(days) => put({ days })}
         />
-        {enrolling.days === null
-          ? 'number of days: it does not end'
-          : `${counted(enrolling.days, 'day').replace(/^\S+ /, '')}, where no other end is set`}
+        {enrolling.days === 1 ? 'day' : 'days'}
+        <span className="text-quiet">
+          {enrolling.days === null ? 'Left empty, it does not end by itself.' : 'where no other end is set'}
+        </span>
       </span>
       {problem && (
         <p role="alert" className="text-alarm">

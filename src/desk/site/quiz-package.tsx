@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import { counted, type ItemId, type Question, type Quiz } from '@/core';
 import type { PackageRead } from '@/services';
-import { Button } from '@/ui';
+import { Button, Download } from '@/ui';
 
 type Read = Extract<PackageRead, { kind: 'read' }>;
 
@@ -47,9 +47,9 @@ export function QuizPackage({ activity, quiz, onChange }: QuizPackageProps) {
             event.target.value = '';
           }}
         />
-        <a className="link" href={address} download="quiz.zip">
+        <Download href={address} download="quiz.zip">
           As a QTI package, as it is on the site
-        </a>
+        </Download>
       </div>
       {told !== null && <Told told={told} />}
     </div>
