@@ -1,7 +1,10 @@
 /** Nobody waits for anybody else's work: while each of these runs, a second client's question is answered at once. */
+import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
 import { Worker } from 'node:worker_threads';
 import type { APIRequestContext } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
+import sharp from 'sharp';
 import { signIn } from './people';
 import { expect, test } from './story';
 
@@ -88,6 +91,43 @@ const WORKS: Readonly<Record<string, Work>> = {
     });
     const { item } = await sent.json();
     await request.post('/desk/api/items', { data: { kind: 'remove', item } });
+  },
+  'a quiz package read': async (request) => {
+    const choices = Array.from(
+      { length: 20 },
+      (_, at) => `<qti-simple-choice identifier="c${at}">${'a word '.repeat(60)}${at}</qti-simple-choice>`,
+    );
+    const item = `<qti-assessment-item identifier="i" title="T"><qti-response-declaration identifier="R" cardinality="single" base-type="identifier"><qti-correct-response><qti-value>c1</qti-value></qti-correct-response></qti-response-declaration><qti-item-body><p>${'Which one is it? '.repeat(250)}</p><qti-choice-interaction response-identifier="R" max-choices="1">${choices.join('')}</qti-choice-interaction></qti-item-body></qti-assessment-item>`;
+    const numbers = Array.from({ length: 200 }, (_, at) => at);
+    const manifest = `<manifest><resources>${numbers.map((at) => `<resource type="imsqti_item_xmlv3p0" href="${at}.xml"/>`).join('')}</resources></manifest>`;
+    const files = {
+      'imsmanifest.xml': manifest,
+      ...Object.fromEntries(numbers.map((at) => [`${at}.xml`, item])),
+    };
+    const data = Buffer.from(
+      zipSync(Object.fromEntries(Object.entries(files).map(([path, text]) => [path, strToU8(text)]))),
+    );
+    const answer = await request.post('/desk/api/quizzes/first-opening-quiz', {
+      data,
+      headers: { 'Content-Type': 'application/octet-stream' },
+      timeout: 60_000,
+    });
+    expect((await answer.json()).questions).toHaveLength(200);
+  },
+  'a large picture handed in': async (request) => {
+    const side = 1500;
+    const raw = { width: side, height: side, channels: 3 as const };
+    const picture = await sharp(randomBytes(side * side * 3), { raw })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
+    await request.post('/desk/api/courses/astrophotography', { data: { text: 'greta@larkfell.example' } });
+    const answer = await request.post('/me/hand-in/your-picture', {
+      multipart: { text: '', files: { name: 'noise.png', mimeType: 'image/png', buffer: picture } },
+      timeout: 60_000,
+      maxRedirects: 0,
+    });
+    expect(answer.status()).toBe(303);
+    await request.delete('/desk/api/courses/astrophotography/learners/greta/enrolment', { data: {} });
   },
   'a leak check': async (request) => {
     const answer = await request.post('/desk/api/leak-check', {

@@ -1,6 +1,6 @@
 /**
  * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages or records what somebody is done
- * with and how a quiz went leaves the old state or the new one.
+ * with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -11,7 +11,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
 /** How often each of the four is killed; `npm run kills` asks for more. */
-const KILLS = Number(process.env.TRIVET_KILLS ?? 7);
+const KILLS = Number(process.env.TRIVET_KILLS ?? 5);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
 

@@ -9,7 +9,10 @@ import {
   changeItem,
   completeActivity,
   fileOverSite,
+  handIn,
+  handInsWaiting,
   importSite,
+  judge,
   plainRequest,
   putLive,
   type SiteFile,
@@ -23,8 +26,8 @@ const say = (line: string) => process.stdout.write(`${line}\n`);
 
 /** More than anybody gets done with before the last kill. */
 const ACTIVITIES = how === 'learn' ? 2000 : 0;
-/** Every other one is a quiz, which whoever hands it in has passed. */
-const isQuiz = (at: number): boolean => at % 2 === 1;
+/** By turns a reading, a quiz, which whoever hands it in has passed, and a hand-in, which is accepted. */
+const typeOf = (at: number) => (['reading', 'quiz', 'hand-in'] as const)[at % 3] ?? 'reading';
 const quiz = {
   passMark: 0,
   questions: [{ kind: 'text' as const, id: 'q', text: 'Mark?', accepted: ['mark'] }],
@@ -58,7 +61,8 @@ const courseOf = (mark: number): SiteFile['items'] => [
     parent: 'unit',
     title: `mark ${mark}`,
     address: `/course/a${at}`,
-    ...(isQuiz(at) && { activity: 'quiz' as const, quiz }),
+    activity: typeOf(at),
+    ...(typeOf(at) === 'quiz' && { quiz }),
   })),
 ];
 
@@ -128,16 +132,21 @@ const parents = moved.map((id) => trivet.state.outline.items.get(id)?.parent ?? 
 const done = ([...trivet.state.people.values()][0]?.facts.completions ?? []).map(
   ({ item }) => item as string,
 );
-/** The quizzes that were handed in: those and no others are done. */
+/** The quizzes that were handed in and the work that was accepted: those and no others are done. */
 const handedIn = (
   await trivet.db.execute<{ activity: string }>(
-    'select activity from quiz_attempts where finished is not null',
+    `select activity from quiz_attempts where finished is not null
+     union all select activity from hand_ins where state = 'accepted'`,
   )
 ).rows.map(({ activity }) => activity);
-const isNoted = (one: string) => handedIn.includes(one) || !isQuiz(Number(one.slice(1)));
+const letters = (await trivet.db.execute<{ count: number }>('select count(*)::int from outbox')).rows[0]
+  ?.count;
+const isNoted = (one: string) => handedIn.includes(one) || typeOf(Number(one.slice(1))) === 'reading';
 const inTurn =
   handedIn.every((one) => done.includes(one)) &&
   done.every(isNoted) &&
+  // With each that is accepted goes a letter.
+  letters === handedIn.filter((one) => typeOf(Number(one.slice(1))) === 'hand-in').length &&
   done.toSorted().join() ===
     done
       .map((_, at) => `a${at}`)
@@ -169,7 +178,15 @@ for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
     const visitor = { person, facts: person.facts, session: 'test' };
     const next = `a${done.length + mark - 1}`;
     const request = plainRequest(trivet.state, now);
-    if (isQuiz(done.length + mark - 1)) {
+    const type = typeOf(done.length + mark - 1);
+    if (type === 'hand-in') {
+      const sent = await handIn(trivet, visitor, next, { text: 'mark', files: [] }, request, now);
+      if (sent.kind !== 'handed in') throw new Error(`${next}: ${JSON.stringify(sent)}`);
+      const [waits] = (await handInsWaiting(trivet, administrator, 'course'))?.list ?? [];
+      const input = { course: 'course', handIn: waits?.id, accepts: true };
+      const judged = await judge(trivet, administrator, input, now);
+      if (judged.kind !== 'judged') throw new Error(`${next}: ${judged.message}`);
+    } else if (type === 'quiz') {
       await beginAttempt(trivet, visitor, next, request, now);
       const form = { attempt: '1', do: 'hand in', q0: 'mark' };
       const taken = await takeAnswers(trivet, visitor, next, form, request, now);

@@ -249,6 +249,7 @@ describe('a package from elsewhere', () => {
         ITEM(CHOICE('Once', 'Twice'), DECLARED(VALUE('o9'))),
         ITEM(CHOICE('Once', '<img src="twice.png" alt=""/>'), DECLARED(VALUE('o0'))),
         ITEM(`<img src="moon.png" alt="Moon"/>${CHOICE('Yes', 'No')}`, DECLARED(VALUE('o0'))),
+        ITEM(`<p>${'<b>x</b>'.repeat(1200)}</p>${CHOICE('A', 'B')}`, DECLARED(VALUE('o0'))),
         '<assessmentItem xmlns="other" identifier="b" title="Old"/>',
       ),
     );
@@ -265,6 +266,7 @@ describe('a package from elsewhere', () => {
       '“Tides” is left out: it does not say what is right.',
       '“Tides” is left out: say what there is to choose.',
       'Of “Tides” is left out: what is no text (img).',
+      '“Tides” is left out: it is larger than any question here.',
       '“Old” is left out: it is no item of QTI 3.0 but “assessmentItem”.',
     ]);
   });

@@ -36,6 +36,10 @@ const READERS: Readonly<Record<string, (read: Read) => Part | string>> = {
   'qti-match-interaction': matchOf,
 };
 
+/** More than a question with everything that can be in it has. Texts in letters. */
+const MOST_ELEMENTS = 1000;
+const LONGEST = 60_000;
+
 const NO_ANSWER = 'it does not say what is right';
 
 export function readItem(root: XmlElement, points: number): ItemRead {
@@ -44,6 +48,8 @@ export function readItem(root: XmlElement, points: number): ItemRead {
     return leftOut(`it is no item of QTI 3.0 but “${root.name.slice(0, 60)}”`);
   const [body] = childrenOf(root, 'qti-item-body');
   if (!body) return leftOut('it asks nothing');
+  if (allIn(root).length > MOST_ELEMENTS || wordsOf(root.children).length > LONGEST)
+    return leftOut('it is larger than any question here');
   const interactions = allIn(body).filter(({ name }) => name.endsWith('-interaction'));
   const [interaction] = interactions;
   if (!interaction) return leftOut('it asks nothing that can be answered');
