@@ -41,7 +41,7 @@ const HOSTILE: Readonly<Record<string, object>> = {
   'audiences that double forty times': { audiences: doubling(40), gates: [gate('g', uses('a0'))] },
   'audiences that double ten times, in every gate': {
     audiences: doubling(10),
-    gates: Array.from({ length: 500 }, (_, at) => gate(`g${at}`, uses('a0'))),
+    gates: Array.from({ length: 250 }, (_, at) => gate(`g${at}`, uses('a0'))),
   },
   'a long chain of audiences': {
     audiences: [

@@ -177,7 +177,7 @@ describe('the published schema and the importer', () => {
       policy: draft,
     };
     const all = [...placesIn(file)];
-    const every = Math.max(1, Math.floor(all.length / 260));
+    const every = Math.max(1, Math.floor(all.length / 120));
     let tried = 0;
     const different: unknown[] = [];
     for (const [at, path] of all.entries()) {
