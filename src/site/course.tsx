@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { ACTIVITIES } from '@/core';
 import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
 import { LockSign } from './lock-sign';
+import { markupOf } from './markup';
 import { QuizTerms } from './quiz-terms';
 import { TaskTerms } from './task-terms';
 import { StepButton } from './threshold';
@@ -69,14 +70,23 @@ function UnitPart({ unit, level }: { readonly unit: UnitEntry; readonly level: 2
       {unit.closed ? (
         <WhyClosed closed={unit.closed} />
       ) : (
-        <ol className="course-activities">
-          {unit.activities.map((activity) => (
-            <ActivityLine key={activity.id} activity={activity} />
-          ))}
-        </ol>
+        <ol
+          className="course-activities"
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
+          dangerouslySetInnerHTML={{ __html: unit.activities.map(lineOf).join('') }}
+        />
       )}
     </li>
   );
+}
+
+const lines = new WeakMap<ActivityEntry, string>();
+
+/** The line of an activity, drawn once for everybody to whom it is the same. */
+function lineOf(activity: ActivityEntry): string {
+  const line = lines.get(activity) ?? markupOf(<ActivityLine activity={activity} />);
+  lines.set(activity, line);
+  return line;
 }
 
 function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {

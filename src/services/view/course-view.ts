@@ -99,20 +99,25 @@ function unitEntry(view: View, unit: Unit, back: string): UnitEntry | null {
   };
 }
 
+/** Entries by what they say: the same value for everybody who gets the same, so that what is drawn of it is found by it. */
+const entries = new WeakMap<Activity, WeakMap<Decision, Map<boolean, ActivityEntry>>>();
+
 /** An activity of a unit that is open; null where it is left out. */
 function activityEntry(view: View, activity: Activity): ActivityEntry | null {
-  const { id, title, address } = activity;
-  const closed = closedBy(view, activity, decisionOn(view, id), address);
-  return closed === 'left out'
-    ? null
-    : {
-        id,
-        title,
-        type: activity.activity,
-        address: closed ? null : addressIn(view, address),
-        done: isDone(view, id) === true,
-        closed,
-      };
+  const { id, title, address, activity: type } = activity;
+  const decision = decisionOn(view, id);
+  const done = isDone(view, id) === true;
+  const known = view.base === '' ? entries.get(activity)?.get(decision)?.get(done) : undefined;
+  if (known) return known;
+  const closed = closedBy(view, activity, decision, address);
+  if (closed === 'left out') return null;
+  const entry = { id, title, type, address: closed ? null : addressIn(view, address), done, closed };
+  // Where a step leads depends on whose it is.
+  if (view.base !== '' || (closed !== null && closed.step !== null)) return entry;
+  const byDecision = entries.get(activity) ?? new WeakMap<Decision, Map<boolean, ActivityEntry>>();
+  const byDone = byDecision.get(decision) ?? new Map<boolean, ActivityEntry>();
+  entries.set(activity, byDecision.set(decision, byDone.set(done, entry)));
+  return entry;
 }
 
 /** What is said of an item in place of it; null where it is open. */
