@@ -274,6 +274,7 @@ export {
   addDays,
   type ByGroup,
   below,
+  byHand,
   type Completion,
   type Course,
   changedIn,

@@ -71,6 +71,7 @@ export const deskData = (over: Partial<DeskData> = {}): DeskData => {
     pictures: {},
     owners: {},
     names,
+    byGroup: [],
     request,
     draft: { policy, version: 7, by: 'Greta Holm' },
     live: { policy, revision: 3 },

@@ -43,6 +43,10 @@ export function enrolledByGroup(courses: Iterable<readonly [course: ItemId, enro
   return found;
 }
 
+/** Those enrolments that were made by hand. */
+export const byHand = (enrolments: readonly Enrolment[] | null): readonly Enrolment[] =>
+  (enrolments ?? []).filter(({ through }) => through === undefined);
+
 const later = (one: Day, other: Day): Day => (one > other ? one : other);
 
 /** What was given to somebody by hand. */

@@ -181,13 +181,30 @@ export const hasBelow = (outline: Outline, id: ItemId): boolean =>
 export const sectionsOf = (outline: Outline, id: ItemId): readonly Section[] =>
   (outline.children.get(id) ?? []).filter((item) => item.kind === 'section');
 
+const kept = {
+  unit: new WeakMap<readonly Item[], readonly Unit[]>(),
+  activity: new WeakMap<readonly Item[], readonly Activity[]>(),
+};
+
 /** The units of a course, in order. */
-export const unitsOf = (outline: Outline, course: ItemId): readonly Unit[] =>
-  (outline.children.get(course) ?? []).filter((item) => item.kind === 'unit');
+export const unitsOf = ({ children }: Outline, course: ItemId): readonly Unit[] =>
+  ofKind(children.get(course), kept.unit, (item) => item.kind === 'unit');
 
 /** The activities of a unit, in order. */
-export const activitiesOf = (outline: Outline, unit: ItemId): readonly Activity[] =>
-  (outline.children.get(unit) ?? []).filter((item) => item.kind === 'activity');
+export const activitiesOf = ({ children }: Outline, unit: ItemId): readonly Activity[] =>
+  ofKind(children.get(unit), kept.activity, (item) => item.kind === 'activity');
+
+/** Those of a kind among children: found once, for they are asked for with every page of a course. */
+function ofKind<T extends Item>(
+  children: readonly Item[] | undefined,
+  known: WeakMap<readonly Item[], readonly T[]>,
+  is: (item: Item) => item is T,
+): readonly T[] {
+  if (!children) return [];
+  const found = known.get(children) ?? children.filter(is);
+  known.set(children, found);
+  return found;
+}
 
 /** The names that courses, units and activities have in conditions: their titles. */
 export function itemNamesIn(outline: Outline): ItemNames {

@@ -2,9 +2,11 @@
 /** A made-up visitor: any facts, and the board answers as they are changed. */
 import { useState } from 'react';
 import {
+  byHand,
   DESK_RIGHTS,
   type DeskRight,
   type FieldValue,
+  factsOf,
   fieldValueText,
   guest,
   keyOfStandIn,
@@ -17,7 +19,7 @@ import {
 import { Button, Choice, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
-import { Field, FieldTextInput, PastRecords, Toggles } from '../people';
+import { Field, FieldTextInput, PastRecords, ThroughGroups, Toggles } from '../people';
 
 const NO_LEVEL = ' ';
 const NO_RIGHT = ' ';
@@ -82,7 +84,14 @@ function FactsForm({
 }) {
   const { data } = useDesk();
   const { names } = data;
-  const set = (change: Partial<VisitorFacts>) => onChange({ ...facts, ...change });
+  // What follows from a group is there with the group, and gone with it.
+  const given = { ...facts, enrolments: byHand(facts.enrolments) };
+  const set = (change: Partial<VisitorFacts>) =>
+    onChange(
+      facts.signedIn
+        ? factsOf({ ...given, ...change, groupsSince: {} }, new Map(data.byGroup))
+        : { ...facts, ...change },
+    );
   return (
     <>
       {facts.signedIn && (
@@ -126,7 +135,8 @@ function FactsForm({
             />
           </Field>
           {names.fields.length > 0 && <ProfileForm facts={facts} onChange={set} />}
-          <PastRecords held={facts} problems={{}} onChange={set} />
+          <PastRecords held={given} problems={{}} onChange={set} />
+          <ThroughGroups groups={facts.groups} since={{}} />
           <div className="flex flex-wrap gap-4">
             <Field label="Joined" problem={undefined}>
               <Input

@@ -20,6 +20,7 @@ import { startOf } from '../screens';
 import { FieldTextInput } from './bulk-panel';
 import { PastRecords } from './past-records';
 import { Field, Toggles } from './person-parts';
+import { ThroughGroups } from './through-groups';
 import { useChange } from './use-change';
 
 type Known = PersonReport['person'];
@@ -37,6 +38,14 @@ export const emptyPerson: Known = {
   ...nothingHeld,
   groupsSince: {},
 };
+
+/** Since when somebody is in their groups: since today in those that were just given to them. */
+const sinceIn = ({ groups, groupsSince }: Known, before: Known, today: string) => ({
+  ...Object.fromEntries(
+    groups.filter((group) => !before.groups.includes(group)).map((group) => [group, today]),
+  ),
+  ...groupsSince,
+});
 
 const NO_LEVEL = ' ';
 
@@ -192,6 +201,7 @@ export function PersonForm({ id, person }: { readonly id: string | null; readonl
         </section>
       )}
       <PastRecords held={form} problems={problems} onChange={(change) => set(change as Partial<Known>)} />
+      <ThroughGroups groups={form.groups} since={sinceIn(form, base, data.request.today)} />
       <Field label="The desk" problem={problems.desk}>
         <DeskField desk={form.desk} onChange={(desk) => set({ desk })} />
       </Field>

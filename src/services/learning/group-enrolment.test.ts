@@ -11,6 +11,7 @@ import {
   importSite,
   keepBoard,
   learnerReport,
+  namesReport,
   plainRequest,
   readWriting,
   replaceSite,
@@ -106,6 +107,12 @@ describe('a course for a group', () => {
     expect(await write({ days: 2, groups: [{ group: 'dome-crew', since: '2026-11-19' }] })).toBe('sent');
     expect(enrolments('wren')).toMatchObject([{ on: '2026-11-19', until: '2026-11-20' }]);
     expect(opens('wren', 'darks-and-flats')).toBe(true);
+  });
+
+  it('is among what a group is used for', () => {
+    expect(namesReport(trivet, greta).uses['group hollin-school']).toContain(
+      'who comes into Astrophotography',
+    );
   });
 
   it('reaches those who join an open group by themselves', async () => {

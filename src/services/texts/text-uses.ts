@@ -1,4 +1,7 @@
-/** Where texts name things: in the conditions of their regions, in their own words, and where shared ones say what they stand on. */
+/**
+ * Where texts name things: in the conditions of their regions, in their own words, where shared ones say what they stand on,
+ * and where courses say who comes into them.
+ */
 import {
   conditionsIn,
   type Item,
@@ -30,15 +33,14 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
   const found = known.get(site.contents);
   if (found?.vocabulary === vocabulary) return found.uses;
   const uses = new Map<string, string[]>();
-  for (const [id, { body }] of site.contents) {
+  const use = (name: string, where: string) => uses.set(name, [...(uses.get(name) ?? []), where]);
+  for (const [id, { body, enrolling }] of site.contents) {
     const item = site.outline.items.get(id);
     if (!item) continue;
     const where = inPlace(nameInContext(item, site.outline), pageOf(site.outline, item)?.title);
-    for (const name of new Set([...namedInText(body, vocabulary, isShared(item)), ...namedInHosts(item)])) {
-      const texts = uses.get(name) ?? [];
-      uses.set(name, texts);
-      texts.push(where);
-    }
+    for (const name of new Set([...namedInText(body, vocabulary, isShared(item)), ...namedInHosts(item)]))
+      use(name, where);
+    for (const { group } of enrolling?.groups ?? []) use(`group ${group}`, `who comes into ${item.title}`);
   }
   known.set(site.contents, { vocabulary, uses });
   return uses;
