@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import { act, cleanup, configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Policy } from '@/core';
-import { gates, items, policy } from '@/core/testing/larkfell';
+import { asId, type ItemId, member, type Policy } from '@/core';
+import { crew, gates, items, policy } from '@/core/testing/larkfell';
 import { Desk } from './desk';
 import { deskData, fakeServer } from './testing';
 import { readView } from './view';
@@ -321,4 +321,17 @@ describe('the tree of a site with thousands of pages', () => {
     await screen.findByRole('navigation', NAME);
     expect(entry('Charts')).not.toBeNull();
   });
+});
+
+it('a made-up visitor is in a course through a group for as long as they are in it', async () => {
+  const standIn = { kind: 'made up', madeUp: { id: '1', name: 'A pupil', facts: member() } } as const;
+  const course = asId<ItemId>('induction');
+  const byGroup = [[crew, [{ course, since: '2026-01-05', days: null }]]] as const;
+  await open('/desk?stand-in=made%20up%3A1', deskData({ standIns: [standIn], byGroup }));
+  const panel = await screen.findByRole('heading', { name: 'A pupil' });
+  expect(panel).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Dome crew' }));
+  expect(await screen.findByText(/through Dome crew, since 5 January 2026/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Dome crew' }));
+  await waitFor(() => expect(screen.queryByText(/through Dome crew/)).toBeNull());
 });
