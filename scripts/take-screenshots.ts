@@ -70,6 +70,11 @@ const learners = await pageOf('greta', '/desk/learners?course=dome-induction&per
 await learners.getByRole('heading', { name: 'Wren Halloran' }).waitFor();
 await shoot(learners, 'learners');
 
+const tutor = await pageOf('greta', '/desk/learners?course=astrophotography');
+await tutor.getByRole('button', { name: /to look at$/ }).click();
+await tutor.getByRole('heading', { name: 'Waiting for a tutor' }).waitFor();
+await shoot(tutor, 'hand-ins');
+
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
 await desk.getByPlaceholder('Name or mail address').fill('wren');
@@ -125,12 +130,6 @@ await shoot(people, 'people');
 const person = await pageOf('greta', '/desk/people/wren');
 await person.getByText(/^Closed: /).waitFor();
 await shoot(person, 'person');
-
-const audiences = await pageOf('greta', '/desk/audiences?audience=ready-crew');
-await audiences.getByRole('button', { name: /^In both Sky diary readers and Busy hands/ }).click();
-await audiences.getByTestId('intersection').getByRole('strong').waitFor();
-await bench(audiences).getByTestId('passing').waitFor();
-await shoot(audiences, 'audiences');
 
 const writing = await pageOf('greta', '/desk/site?item=visit');
 await writing.getByLabel('To whom it is shown').selectOption({ label: 'Tobin Aske' });

@@ -55,8 +55,8 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         >
           <Undo2 size={16} aria-hidden="true" />
         </Button>
-        <Button weight="quiet" onClick={onPalette} title="Find or do anything">
-          <Search size={15} aria-hidden="true" /> Find <span className="key">Ctrl K</span>
+        <Button weight="quiet" onClick={onPalette} title="Find or do anything (Ctrl K)">
+          <Search size={15} aria-hidden="true" /> Find <span className="key max-[1400px]:hidden">Ctrl K</span>
         </Button>
         <ThemeButton />
         <Button

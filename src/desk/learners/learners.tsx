@@ -70,7 +70,7 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
             value={course ?? ''}
             options={list.map(({ id, title }) => ({ value: id, label: title }))}
             onPick={(id) => onLook({ ...looking, course: id, person: null })}
-            className="font-semibold"
+            className="w-44 font-semibold"
           />
           <span className="flex items-center gap-1.5 text-quiet">
             on
@@ -92,7 +92,7 @@ export function Learners({ looking, onLook, today, onPerson }: LearnersProps) {
             label="Name of a learner"
             type="search"
             placeholder="Name"
-            className="w-32"
+            className="w-28"
             value={text}
             onChange={(event) => setText(event.target.value)}
           />
