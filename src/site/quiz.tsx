@@ -48,12 +48,7 @@ export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
         {answered && (
           <section aria-label="Your last attempt, question by question">
             <h2>Question by question</h2>
-            <ol className="quiz-answers">
-              {answered.map((one, at) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: questions stand in the order in which they were asked
-                <Answered key={at} answered={one} />
-              ))}
-            </ol>
+            <Answers answered={answered} />
           </section>
         )}
         <p className="more">
@@ -134,14 +129,29 @@ function Before({ quiz: { outline, turn, action } }: { readonly quiz: QuizView }
   }
 }
 
+const Answers = ({ answered }: { readonly answered: NonNullable<QuizView['answered']> }) => (
+  <ol className="quiz-answers">
+    {answered.map((one, at) => (
+      // biome-ignore lint/suspicious/noArrayIndexKey: questions stand in the order in which they were asked
+      <Answered key={at} answered={one} />
+    ))}
+  </ol>
+);
+
 const Past = ({ past }: { readonly past: QuizView['past'] }) => (
   <section aria-label="Your attempts">
     <h2>Your attempts</h2>
     <ol className="quiz-past" reversed start={past[0]?.number}>
-      {past.map(({ number, on, score, passed, timeUp }) => (
+      {past.map(({ number, on, score, passed, timeUp, answered }) => (
         <li key={number}>
           <strong>{score} %</strong> {passed ? 'passed' : 'not passed'}, {on}
           {timeUp && <span className="hint"> (its time was up; what was kept by then counts)</span>}
+          {answered && (
+            <details>
+              <summary>Question by question</summary>
+              <Answers answered={answered} />
+            </details>
+          )}
         </li>
       ))}
     </ol>

@@ -292,6 +292,19 @@ describe('what is told', () => {
     expect(toldIn((await ask('ines', DOOR, undefined, later(5))).text)).toEqual([]);
   });
 
+  it('is of every attempt that was handed in, and of none while another is under way', async () => {
+    await changeQuiz({ answers: 'after the attempt', wait: 0, attempts: null });
+    for (const minutes of [0, 30]) {
+      await begin('ines', later(minutes));
+      await send('hand in as it is', nothing, later(minutes + 1));
+    }
+    const page = (await ask('ines', DOOR, undefined, later(60))).main;
+    expect(page.match(/class="quiz-answers"/g)).toHaveLength(2);
+    expect(page).toMatch(/<details><summary>Question by question/);
+    await begin('ines', later(61));
+    expect((await ask('ines', DOOR, undefined, later(62))).main).not.toContain('quiz-answers');
+  });
+
   it('does not depend on what is right, while it is asked', async () => {
     await changeQuiz({ draw: null, shuffle: false });
     await begin();

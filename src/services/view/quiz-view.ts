@@ -52,6 +52,8 @@ export interface PastAttempt {
   readonly passed: boolean;
   /** Whether it ended because its time was up. */
   readonly timeUp: boolean;
+  /** Question by question; null where that is not told, and of the last one, which stands by itself. */
+  readonly answered: readonly AnsweredView[] | null;
 }
 
 export interface QuizView {
@@ -96,6 +98,7 @@ export function quizView(
   const underWay = attempts.find(({ finished }) => finished === null);
   const past = attempts.filter(({ finished }) => finished !== null).toReversed();
   const [last] = past;
+  const tells = tellsAnswers(quiz, results);
   return {
     frame: frameFor(view, activity.id),
     title: activity.title,
@@ -116,22 +119,27 @@ export function quizView(
           ),
         }
       : null,
-    past: past.map(({ number, finished, until, score, passMark }) => ({
+    past: past.map(({ number, finished, until, score, passMark, asked, answers }, at) => ({
       number,
+      answered: tells && at > 0 && at < MOST_TOLD ? answeredView(view, asked, answers) : null,
       on: momentIn(view.state.settings.timeZone, finished ?? now).today,
       score: score ?? 0,
       passed: (score ?? 0) >= passMark,
       timeUp: until !== null && finished !== null && finished >= until,
     })),
-    answered:
-      last && tellsAnswers(quiz, results)
-        ? last.asked.map((asked, at) => ({
-            html: ownHtml(view, asked.question.text),
-            ...reviewOf(asked, last.answers[at] ?? []),
-          }))
-        : null,
+    answered: last && tells ? answeredView(view, last.asked, last.answers) : null,
   };
 }
+
+/** So many attempts are told question by question: whoever needs more has seen the questions. */
+const MOST_TOLD = 10;
+
+const answeredView = (
+  view: View,
+  asked: readonly Asked[],
+  answers: readonly Answer[],
+): readonly AnsweredView[] =>
+  asked.map((one, at) => ({ html: ownHtml(view, one.question.text), ...reviewOf(one, answers[at] ?? []) }));
 
 /** How an attempt went. */
 export const resultOf = ({ score, passMark, finished }: QuizResult) => ({
