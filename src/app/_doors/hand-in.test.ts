@@ -164,10 +164,16 @@ describe('handing in', () => {
   it('does not read what is larger than it may be, or comes as something else or from elsewhere', async () => {
     const boundary = 'xxx';
     const type = { 'content-type': `multipart/form-data; boundary=${boundary}` };
-    const large = await ask('lio', DOOR, 'x', { ...type, 'content-length': '200000000' });
+    const typed = `--${boundary}\r\nContent-Disposition: form-data; name="text"\r\n\r\nTwo of\r\n\r\nmy own.\r\n--${boundary}\r\nContent-Disposition: form-data; name="files"; filename="a.png"\r\n\r\n`;
+    const large = await ask('lio', DOOR, `${typed}${'x'.repeat(500_000)}`, {
+      ...type,
+      'content-length': '200000000',
+    });
     expect(large.status).toBe(413);
-    expect(large.main).toContain('8 MB a file');
-    expect((await ask('lio', DOOR, 'x'.repeat(17_000_000), type)).status).toBe(413);
+    expect(large.main).toContain('at most 8 MB a file');
+    // What was typed stands before the files, and is not lost with them.
+    expect(large.main).toMatch(/<textarea[^>]*>Two of\s+my own\.<\/textarea>/);
+    expect((await ask('lio', DOOR, 'x'.repeat(17_000_000), type)).status).toBe(400);
     const parts = `--${boundary}\r\nContent-Disposition: form-data; name="a"\r\n\r\n1\r\n`.repeat(41);
     for (const [body, headers] of [
       [`${parts}--${boundary}--\r\n`, type],
@@ -183,7 +189,7 @@ describe('handing in', () => {
     ] as const)
       expect([body.slice(0, 40), (await ask('lio', DOOR, body, headers)).status]).toEqual([
         body.slice(0, 40),
-        413,
+        400,
       ]);
     expect(await versions()).toEqual([]);
   });

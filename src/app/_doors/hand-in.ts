@@ -38,10 +38,10 @@ export const handIn = {
     const found = handInAt(trivet.state, activity);
     if (!found || !opens(context, found.activity.id)) return closed(ask, activity);
     const form = fromThisSite(ask.request) ? await readMultipart(ask.request, mostSent(found.task)) : null;
-    if (form === null) {
-      const { files, megabytes } = found.task;
-      const problem = `That could not be read, or is larger than what is taken here${files > 0 ? `: ${megabytes} MB a file` : ''}. Nothing was handed in.`;
-      return drawn(ask, activity, 413, { note: null, draft: null, problem });
+    if (form === null) return drawn(ask, activity, 400, { note: null, draft: null, problem: UNREADABLE });
+    if ('tooLarge' in form) {
+      const problem = `That is larger than what is taken here${found.task.files > 0 ? `: at most ${found.task.megabytes} MB a file` : ''}. Nothing was handed in.`;
+      return drawn(ask, activity, 413, { note: null, draft: form.tooLarge.text ?? null, problem });
     }
     const text = form.fields.text ?? '';
     const sent = { text, files: form.files };
@@ -58,6 +58,8 @@ export const handIn = {
     }
   },
 };
+
+const UNREADABLE = 'That could not be read, so nothing was handed in. Send it again.';
 
 interface State {
   readonly note: 'handed in' | null;

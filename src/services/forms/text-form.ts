@@ -41,3 +41,8 @@ export const newId = z
 /** The same as the id of one kind of thing. */
 export const as = <T extends string>(form: z.ZodString): z.ZodType<T, string> =>
   form as unknown as z.ZodType<T, string>;
+
+const NO_PERCENTAGE = 'A score is a percentage, from 0 to 100.';
+
+/** A score: 0 to 100. */
+export const percentage = z.number(NO_PERCENTAGE).min(0, NO_PERCENTAGE).max(100, NO_PERCENTAGE);

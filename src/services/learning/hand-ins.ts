@@ -21,7 +21,7 @@ import {
   readHandIns,
   readWaiting,
 } from '@/store';
-import { id } from '../forms';
+import { id, percentage } from '../forms';
 import { applyChange } from '../people';
 import {
   type Administrator,
@@ -100,7 +100,7 @@ const judging = z.strictObject({
   handIn: id,
   accepts: z.boolean(),
   /** A percentage. */
-  score: z.number().min(0).max(100, 'A score is a percentage, from 0 to 100.').nullable().default(null),
+  score: percentage.nullable().default(null),
   words: z.string().trim().max(5000, 'That is too long: at most 5,000 letters.').default(''),
 });
 

@@ -1,7 +1,7 @@
 /** Marking what somebody is done with, by hand: for what was shown on the hill, and to take back what was noted wrongly. */
 import { z } from 'zod';
 import { asId, completing, type ItemId, isCompleted, type PersonId, withScore } from '@/core';
-import { id } from '../forms';
+import { id, percentage } from '../forms';
 import { applyChange, type ChangeAnswer } from '../people';
 import { type Administrator, plainRequest, recordOf, requirePermissionAt, type Trivet } from '../running';
 import { courseAt, learnsIn } from './course-at';
@@ -12,7 +12,7 @@ const marking = z.strictObject({
   activity: id,
   done: z.boolean(),
   /** A percentage. */
-  score: z.number().min(0).max(100, 'A score is a percentage, from 0 to 100.').nullable().default(null),
+  score: percentage.nullable().default(null),
   why: z.string().trim().max(500, 'A reason has at most 500 letters.').default(''),
 });
 
