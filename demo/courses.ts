@@ -147,6 +147,25 @@ Before you open alone: your name in the book, the hour you expect to close, and 
 
 You may always close. You never have to say why. The sky will be there on Thursday.`,
   ),
+  {
+    kind: 'activity',
+    activity: 'video',
+    id: 'why-it-turns',
+    parent: 'optics-bench',
+    title: 'Why the slit has to follow',
+    address: `${INDUCTION}/why-the-slit-has-to-follow`,
+    sections: [
+      {
+        type: 'video',
+        id: 'why-it-turns-video',
+        title: 'The sky turning',
+        file: 'turning-video',
+        captions: 'turning-captions',
+        caption: 'The dome stands still in this one. Everything else is why it may not.',
+        text: 'Nobody speaks. The dome stands on the hill with its slit towards the pole, and for an hour the stars go round to the left. Whatever you pointed at is behind the shutter within a quarter of that.',
+      },
+    ],
+  },
   unit('grounds-round', 'dome-induction', 'Grounds round'),
   reading(
     'the-round',
@@ -166,6 +185,18 @@ Look for what wasn’t there last week. Molehills on the lawn where visitors wil
 
 The mower is called Comet: it comes rarely, and with a tail. Fuel in the red can, never inside the shed; blade off before you look at it; long grass by the north wall stays long, because of the orchids.`,
   ),
+  {
+    kind: 'activity',
+    activity: 'hand-in',
+    id: 'first-round-written',
+    parent: 'grounds-round',
+    title: 'Your first round, written down',
+    address: `${INDUCTION}/your-first-round`,
+    task: { text: true, files: 1, kinds: ['pictures'], megabytes: 5 },
+    body: `After your first round alone, write down what you saw, in the order in which you saw it, and one thing that you left for Saturday. Ten lines are plenty. A picture of the slate will do if it is legible, which after rain it isn’t.
+
+It is not a test. It is read by whoever goes round next week.`,
+  },
   {
     ...course(
       'astrophotography',

@@ -107,6 +107,8 @@ test('a video is done with once it was watched, and skipping to its end is not w
   await lio.page.reload();
   await expect(lio.page.getByText('You are done with this.')).toBeVisible();
   expect(await axe(lio.page)).toEqual([]);
+  await lio.page.goto(DOOR);
+  expect(await axe(lio.page)).toEqual([]);
   const edda = await browserOf(browser, 'edda');
   await edda.page.goto('/desk/learners?course=astrophotography');
   await takeBack(edda.page, 'lio', 'watch-it-turn');

@@ -68,7 +68,7 @@ test('one person: what is known, what they reach and why; mistakes stand where t
 }) => {
   await openDesk(page, '/desk/people/wren');
   const reach = page.getByRole('complementary', { name: 'What they reach' });
-  await expect(reach.getByText(/^Closed: \d+ of 55 pages, posts and activities/)).toBeVisible();
+  await expect(reach.getByText(/^Closed: \d+ of 57 pages, posts and activities/)).toBeVisible();
   await expect(
     reach.getByText('Would open: Reach Keeper level and have “hours logged” at least 100'),
   ).toBeVisible();
@@ -88,7 +88,7 @@ test('one person: what is known, what they reach and why; mistakes stand where t
   await undo(page);
   await expect(page.getByLabel('valley')).toHaveValue('');
   await undo(page);
-  await expect(reach.getByText(/^Closed: \d+ of 55 pages, posts and activities/)).toBeVisible();
+  await expect(reach.getByText(/^Closed: \d+ of 57 pages, posts and activities/)).toBeVisible();
   await expect(page.getByLabel('hours logged')).toHaveValue('61');
   await reach.getByRole('button', { name: /Keepers’ evening/ }).click();
   await expect(bench(page).getByRole('heading', { level: 2 })).toHaveText(
@@ -282,7 +282,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     };
     await look('/desk/people', () => expect(count(page)).toHaveText('72 of 72'));
     await look('/desk/people/ines', () =>
-      expect(page.getByText(/^Closed: \d+ of 55 pages, posts and activities/)).toBeVisible(),
+      expect(page.getByText(/^Closed: \d+ of 57 pages, posts and activities/)).toBeVisible(),
     );
     await look('/desk/names', () => expect(page.getByText('used 3×').first()).toBeVisible());
     await look('/desk/audiences?audience=ready-crew', () =>

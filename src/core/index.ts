@@ -93,6 +93,7 @@ export {
   joinedRanges,
   LONGEST_ANSWER,
   LONGEST_HAND_IN,
+  leftOutOfPackage,
   lettersOf,
   MOST_ATTEMPTS,
   MOST_HANDED_FILES,

@@ -100,6 +100,7 @@ export {
   databaseIn,
   environment,
   knownVisitorOf,
+  lane,
   NotAllowed,
   personOf,
   plainRequest,
@@ -124,7 +125,6 @@ export {
   siteAsFile,
   siteFileSchema,
 } from './site-file';
-export type { HandInView, TaskOutline } from './view';
 export {
   type AccountView,
   type ActivityEntry,
@@ -147,6 +147,7 @@ export {
   type Given,
   givenAt,
   givenNowhere,
+  type HandInView,
   instead,
   Kept,
   type ListAnswer,
@@ -170,6 +171,7 @@ export {
   signInNote,
   sitemapOf,
   summaryOf,
+  type TaskOutline,
   teaserOf,
   textsReady,
   type UnitEntry,

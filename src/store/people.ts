@@ -1,5 +1,5 @@
 /** People, in a fixed number of queries whatever their number. */
-import { eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { asId, type ItemId, type LevelId, type PersonId } from '@/core';
 import type { Database } from './database';
@@ -141,6 +141,15 @@ export async function writePeople(db: Database, list: readonly PersonRecord[]): 
     await db.insert(enrolments).values(rows);
   for (const rows of slices(rowsOf((one) => one.completions.map((row) => ({ person: one.id, ...row })))))
     await db.insert(completions).values(rows);
+}
+
+/** Whether somebody is done with something, as it is written down now. */
+export async function hasCompleted(db: Database, person: PersonId, item: ItemId): Promise<boolean> {
+  const rows = await db
+    .select({ item: completions.item })
+    .from(completions)
+    .where(and(eq(completions.person, person), eq(completions.item, item)));
+  return rows.length > 0;
 }
 
 /** Takes people away, with everything that is theirs. */

@@ -5,6 +5,7 @@ import {
   handIn as handInOf,
   handInOnWalk,
   instead,
+  lane,
   mostSent,
   opens,
   ownHandedFile,
@@ -17,6 +18,9 @@ import { fromThisSite } from '../_http/request';
 import { htmlAnswer, PRIVATE, seeOther } from '../_http/response';
 import type { Ask } from './door';
 import { given, missing } from './page';
+
+/** Files are in memory while they are read: so many at once, and so many more wait for their turn. */
+const fewAtOnce = lane(8, 100);
 
 const addressOf = (activity: string): string => `/me/hand-in/${encodeURIComponent(activity)}`;
 
@@ -37,7 +41,9 @@ export const handIn = {
     // Whether it is theirs to hand in is asked before what they hand in is read.
     const found = handInAt(trivet.state, activity);
     if (!found || !opens(context, found.activity.id)) return closed(ask, activity);
-    const form = fromThisSite(ask.request) ? await readMultipart(ask.request, mostSent(found.task)) : null;
+    const form = fromThisSite(ask.request)
+      ? await fewAtOnce(() => readMultipart(ask.request, mostSent(found.task)))
+      : null;
     if (form === null) return drawn(ask, activity, 400, { note: null, draft: null, problem: UNREADABLE });
     if ('tooLarge' in form) {
       const problem = `That is larger than what is taken here${found.task.files > 0 ? `: at most ${found.task.megabytes} MB a file` : ''}. Nothing was handed in.`;

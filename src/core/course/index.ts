@@ -6,6 +6,7 @@ export * from './completing';
 export * from './drawing';
 export * from './hand-in';
 export * from './pacing';
+export * from './package';
 export * from './played';
 export * from './progress';
 export * from './quiz';

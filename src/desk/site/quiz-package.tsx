@@ -1,7 +1,7 @@
 'use client';
 /** A quiz as a QTI 3.0 package: taken out as it is on the site, or questions taken in from elsewhere. */
 import { useRef, useState } from 'react';
-import { counted, type ItemId, type Question, type Quiz } from '@/core';
+import { counted, type ItemId, leftOutOfPackage, listed, type Question, type Quiz } from '@/core';
 import type { PackageRead } from '@/services';
 import { Button, Download } from '@/ui';
 
@@ -17,6 +17,7 @@ export function QuizPackage({ activity, quiz, onChange }: QuizPackageProps) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [told, setTold] = useState<Read | string | null>(null);
+  const left = leftOutOfPackage(quiz);
   const address = `/desk/api/quizzes/${encodeURIComponent(activity)}`;
   const take = async (file: File | undefined) => {
     if (!file) return;
@@ -51,6 +52,7 @@ export function QuizPackage({ activity, quiz, onChange }: QuizPackageProps) {
           As a QTI package, as it is on the site
         </Download>
       </div>
+      {left.length > 0 && <p className="note mt-1">A package has no place for {listed(left)}.</p>}
       {told !== null && <Told told={told} />}
     </div>
   );

@@ -51,7 +51,7 @@ describe('progress', () => {
     const names = progress?.learners.map(({ name }) => name) ?? [];
     expect(names).toEqual(expect.arrayContaining(['Ines Calloway', 'Wren Halloran']));
     expect(names).toEqual(names.toSorted());
-    expect(progress?.activities.map(({ title }) => title)).toHaveLength(10);
+    expect(progress?.activities.map(({ title }) => title)).toHaveLength(12);
     expect(progress?.learners.find(({ person }) => person === 'ines')).toMatchObject({
       enrolled: { on: '2021-01-10', until: null },
       scores: { 0: 92 },

@@ -59,17 +59,3 @@ ${drawn === null ? '' : `<qti-selection select="${drawn}"/>\n`}${shuffle ? '<qti
 
 const outcomeOfTest =
   '<qti-outcome-declaration identifier="SCORE" cardinality="single" base-type="float"><qti-default-value><qti-value>0</qti-value></qti-default-value></qti-outcome-declaration>';
-
-/** What of a quiz has no place in QTI, in words; empty where all of it has. */
-export function leftOut({ passMark, attempts, wait, counts, answers, questions }: Quiz): readonly string[] {
-  return [
-    passMark > 0 ? `the pass mark of ${passMark} %` : null,
-    attempts === null ? null : 'how often one may try',
-    wait > 0 ? 'how long one waits between attempts' : null,
-    counts === 'last' ? 'that the last score counts' : null,
-    answers === 'after the attempt' ? null : 'when it is told what was right',
-    questions.some(({ kind }) => kind === 'order')
-      ? 'that some in the right place count for something, in questions about an order'
-      : null,
-  ].filter((one) => one !== null);
-}

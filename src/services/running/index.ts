@@ -12,7 +12,7 @@ export {
 } from './desk-right';
 export { type Environment, readEnvironment } from './environment';
 export { forgetOld, NOWHERE } from './journal';
-export { Busy } from './lane';
+export { Busy, lane } from './lane';
 export { memberOf, type Person, personOf, recordOf } from './person';
 export { databaseIn, environment, runningTrivet } from './running';
 export {

@@ -8,14 +8,20 @@ import {
   HANDED_IN,
   type HandInTerms,
   type ItemId,
-  isCompleted,
   isHandedIn,
   LONGEST_HAND_IN,
   listed,
   mayHandIn,
   type RequestFacts,
 } from '@/core';
-import { handedBytesOf, insertHandIn, readHandedFile, readHandedFiles, readHandIns } from '@/store';
+import {
+  handedBytesOf,
+  hasCompleted,
+  insertHandIn,
+  readHandedFile,
+  readHandedFiles,
+  readHandIns,
+} from '@/store';
 import { readFile } from '../forms';
 import type { Person, SiteState, Trivet, Visitor } from '../running';
 import { type HandInView, handInView, opens, taskIn, type View, type ViewContext } from '../view';
@@ -127,8 +133,8 @@ export async function handIn(
   if (!deskOf(trivet, visitor, id, request)) return { kind: 'closed' };
   return trivet.db.transaction(async (tx): Promise<HandInAnswer> => {
     const versions = await readHandIns(tx, person.id, [activity.id]);
-    const isDone = isCompleted(trivet.state.people.get(person.id)?.completions ?? [], activity.id);
-    const turn = mayHandIn(isDone, versions.length);
+    // As it is written: a tutor may be accepting it at this moment.
+    const turn = mayHandIn(await hasCompleted(tx, person.id, activity.id), versions.length);
     if (turn !== 'may')
       return wrong(
         turn === 'done'
