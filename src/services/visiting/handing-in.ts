@@ -43,14 +43,19 @@ const MOST_BYTES_EACH = 200_000_000;
 const MOST_AN_HOUR = 30;
 
 /** Somebody at a hand-in that is open to them. */
-interface Desk {
+interface Working {
   readonly trivet: Trivet;
   readonly person: Person;
   readonly activity: Activity;
   readonly task: HandInTerms;
 }
 
-function deskOf(trivet: Trivet, { person, facts }: Visitor, id: string, request: RequestFacts): Desk | null {
+function workingOn(
+  trivet: Trivet,
+  { person, facts }: Visitor,
+  id: string,
+  request: RequestFacts,
+): Working | null {
   const { state } = trivet;
   const found = handInAt(state, id);
   return person && found && decide(state.live.compiled, found.activity.id, facts, request).kind === 'open'
@@ -82,11 +87,11 @@ export async function handInFor(
   request: RequestFacts,
   draft: string | null = null,
 ): Promise<HandInView | null> {
-  const desk = deskOf(trivet, visitor, id, request);
-  if (!desk) return null;
-  const versions = await readHandIns(trivet.db, desk.person.id, [desk.activity.id]);
+  const working = workingOn(trivet, visitor, id, request);
+  if (!working) return null;
+  const versions = await readHandIns(trivet.db, working.person.id, [working.activity.id]);
   const files = await readHandedFiles(trivet.db, versions);
-  return handInView(view, desk.activity, desk.task, versions, files, draft);
+  return handInView(view, working.activity, working.task, versions, files, draft);
 }
 
 /** The same on a walk, on which nobody's work is looked at. */
@@ -113,7 +118,7 @@ export async function handIn(
   request: RequestFacts,
   now: Date,
 ): Promise<HandInAnswer> {
-  const before = deskOf(trivet, visitor, id, request);
+  const before = workingOn(trivet, visitor, id, request);
   if (!before) return { kind: 'closed' };
   const { person, activity } = before;
   const tooOften = await countTry(
@@ -130,7 +135,7 @@ export async function handIn(
       `Everything that you handed in would be larger than ${MOST_BYTES_EACH / 1_000_000} MB. Make your files smaller.`,
     );
   // What was open while the files were read may be closed by now.
-  if (!deskOf(trivet, visitor, id, request)) return { kind: 'closed' };
+  if (!workingOn(trivet, visitor, id, request)) return { kind: 'closed' };
   return trivet.db.transaction(async (tx): Promise<HandInAnswer> => {
     const versions = await readHandIns(tx, person.id, [activity.id]);
     // As it is written: a tutor may be accepting it at this moment.
