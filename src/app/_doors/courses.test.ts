@@ -130,7 +130,7 @@ describe('being done', () => {
 
   it('is of the unit as well when nothing in it is left, recorded once and undoable like any change', async () => {
     await trivet.db.execute(
-      `insert into completions values ('wren', 'first-opening-quiz', '2026-11-19', 90)` as never,
+      `insert into completions values ('wren', 'first-opening-quiz', '2026-11-19', 90), ('wren', 'first-round-written', '2026-11-19', null)` as never,
     );
     await trivet.reload();
     await saysDone('wren', 'opening-words');
