@@ -43,7 +43,7 @@ export function LearnerPanel({ report, course, onChanged, onClose, onMark, onPer
           {email}
           <br />
           {enrolled
-            ? `Enrolled ${enrolled.through === null ? '' : `through ${enrolled.through} `}${dayInWords(enrolled.on)}${enrolled.until ? `, until ${dayInWords(enrolled.until)}` : ''}.`
+            ? `Enrolled ${enrolled.through === null ? '' : `through ${enrolled.through} since `}${dayInWords(enrolled.on)}${enrolled.until ? `, until ${dayInWords(enrolled.until)}` : ''}.`
             : 'Not enrolled.'}
           {completed && ` Completed the course ${dayInWords(completed)}.`}
         </>
