@@ -4,15 +4,6 @@ import type { ItemId, PersonId, Ranges } from '@/core';
 import type { Database } from './database';
 import { played } from './schema';
 
-/** What somebody has played of the video of an activity. */
-export async function readPlayed(db: Database, person: PersonId, activity: ItemId): Promise<Ranges> {
-  const [row] = await db
-    .select({ ranges: played.ranges })
-    .from(played)
-    .where(and(eq(played.person, person), eq(played.activity, activity)));
-  return row?.ranges ?? [];
-}
-
 /**
  * Adds to what somebody has played, whoever else does so meanwhile: `join` makes one list of what there was and what comes.
  * Answers what it is then.

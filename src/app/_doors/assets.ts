@@ -1,5 +1,5 @@
 /**
- * What pages link to: the style sheet, the fonts, and the script of quizzes, built with the application and the same for
+ * What pages link to: the style sheet, the fonts, and the scripts of quizzes and videos, built with the application and the same for
  * everybody. Anything else under this address is nothing, like everywhere.
  */
 import { readdirSync, readFileSync } from 'node:fs';
@@ -42,7 +42,7 @@ export const assets: Door = {
       headers: {
         'Content-Type': asset.type,
         'X-Content-Type-Options': 'nosniff',
-        // Style sheet and script are named by their content, and a font does not change.
+        // Style sheet and scripts are named by their content, and a font does not change.
         'Cache-Control': 'public, max-age=31536000, immutable',
       },
       body: asset.bytes,

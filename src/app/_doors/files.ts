@@ -2,7 +2,7 @@
 import { dependsOnVisitor } from '@/core';
 import { fileAt } from '@/services';
 import type { Answer } from '../_http/answer';
-import { isKnown, PRIVATE } from '../_http/response';
+import { fileHeaders, isKnown, PRIVATE } from '../_http/response';
 import type { SiteRequest } from '../_http/site-request';
 import { bearerIn, INVALID_TOKEN } from './bearer';
 import type { Ask, Door } from './door';
@@ -30,10 +30,7 @@ async function fileFor(ask: Ask): Promise<Answer> {
   const same = !ask.delivery.walk && !dependsOnVisitor(ask.context.compiled, file.id);
   const etag = `"${answer.digest}"`;
   const headers: Record<string, string> = {
-    'Content-Type': file.mediaType.startsWith('text/') ? `${file.mediaType}; charset=utf-8` : file.mediaType,
-    'Content-Disposition': `${SHOWN.test(file.mediaType) ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    'Content-Security-Policy': "default-src 'none'; sandbox",
-    'X-Content-Type-Options': 'nosniff',
+    ...fileHeaders(file.mediaType, file.name, SHOWN.test(file.mediaType)),
     'Accept-Ranges': 'bytes',
     'Cache-Control': same ? 'public, no-cache' : PRIVATE,
     ETag: etag,

@@ -15,7 +15,7 @@ import { renderHandIn } from '@/site';
 import type { Answer } from '../_http/answer';
 import { readMultipart } from '../_http/multipart';
 import { fromThisSite } from '../_http/request';
-import { htmlAnswer, PRIVATE, seeOther } from '../_http/response';
+import { fileHeaders, htmlAnswer, PRIVATE, seeOther } from '../_http/response';
 import type { Ask } from './door';
 import { given, missing } from './page';
 
@@ -98,13 +98,7 @@ export const handedFile = (file: {
   readonly bytes: Uint8Array;
 }): Answer => ({
   status: 200,
-  headers: {
-    'Content-Type': file.mediaType.startsWith('text/') ? `${file.mediaType}; charset=utf-8` : file.mediaType,
-    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    'Content-Security-Policy': "default-src 'none'; sandbox",
-    'X-Content-Type-Options': 'nosniff',
-    'Cache-Control': PRIVATE,
-  },
+  headers: { ...fileHeaders(file.mediaType, file.name, false), 'Cache-Control': PRIVATE },
   body: Buffer.from(file.bytes),
 });
 

@@ -1,9 +1,8 @@
 /** What is done by opening it, and by watching it: by whom, how, and what is not done by that. */
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { asId, type ItemId, type PersonId } from '@/core';
+import { asId, type PersonId } from '@/core';
 import type { Trivet } from '@/services';
 import { now, openLarkfell, signedInAt } from '@/services/testing';
-import { readPlayed } from '@/store';
 import { textOf } from '../_http/answer';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import { siteAnswer } from '.';
@@ -70,6 +69,13 @@ describe('a reading that is done by opening it', () => {
     await ask('tobin', '/courses/astrophotography/darks-and-flats');
     expect(isDone('tobin', 'darks-and-flats')).toBe(false);
   });
+
+  it('is no longer once it is something else', async () => {
+    await trivet.db.execute(`update items set activity = 'video' where id = 'star-trails'` as never);
+    await trivet.reload();
+    await ask('tobin', READING);
+    expect(isDone('tobin', 'star-trails')).toBe(false);
+  });
 });
 
 describe('a video', () => {
@@ -87,9 +93,14 @@ describe('a video', () => {
     // The same once more is no more.
     expect((await played('0-1,0-1,0-1,0-1')).status).toBe(204);
     expect(isDone('marek', 'watch-it-turn')).toBe(false);
-    expect(await readPlayed(trivet.db, asId<PersonId>('marek'), asId<ItemId>('watch-it-turn'))).toEqual([
-      [0, 1],
-      [3.4, 3.6],
+    const { rows } = await trivet.db.execute(`select ranges from played where person = 'marek'` as never);
+    expect(rows).toEqual([
+      {
+        ranges: [
+          [0, 1],
+          [3.4, 3.6],
+        ],
+      },
     ]);
     expect((await played('1-3.1')).status).toBe(200);
     expect(isDone('marek', 'watch-it-turn')).toBe(true);

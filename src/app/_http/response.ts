@@ -24,6 +24,14 @@ const safety = (walk: boolean, script: string | null): Record<string, string> =>
 export const strictTransport = (): Record<string, string> =>
   environment().publicUrl.protocol === 'https:' ? { 'Strict-Transport-Security': 'max-age=31536000' } : {};
 
+/** How a file goes out: as what it is, fit for no browser to run; shown in its place, or to be kept. */
+export const fileHeaders = (mediaType: string, name: string, shown: boolean): Record<string, string> => ({
+  'Content-Type': mediaType.startsWith('text/') ? `${mediaType}; charset=utf-8` : mediaType,
+  'Content-Disposition': `${shown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
+  'Content-Security-Policy': "default-src 'none'; sandbox",
+  'X-Content-Type-Options': 'nosniff',
+});
+
 /** For whatever depended on who asked. */
 export const PRIVATE = 'private, no-store';
 

@@ -17,23 +17,21 @@ interface EnrollingProps {
 export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps) {
   const { data } = useDesk();
   const { groups } = data.names;
-  const put = (over: Partial<Enrolling>) => onChange({ ...enrolling, ...over });
-  const others = groups.filter(({ id }) => !enrolling.groups.some(({ group }) => group === id));
+  // A draft of before there was more than open courses lacks the rest.
+  const { open, days = null, groups: enrolled = [] } = enrolling;
+  const put = (over: Partial<Enrolling>) => onChange({ open, days, groups: enrolled, ...over });
+  const others = groups.filter(({ id }) => !enrolled.some(({ group }) => group === id));
   const set = (at: number, over: Partial<Enrolling['groups'][number]>) =>
-    put({ groups: enrolling.groups.map((one, place) => (place === at ? { ...one, ...over } : one)) });
+    put({ groups: enrolled.map((one, place) => (place === at ? { ...one, ...over } : one)) });
   return (
     <fieldset className="grid justify-items-start gap-2" disabled={!permits(data.desk, 'people')}>
       <legend className="mb-1 text-quiet">Who comes into it</legend>
       <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          checked={enrolling.open}
-          onChange={(event) => put({ open: event.target.checked })}
-        />
+        <input type="checkbox" checked={open} onChange={(event) => put({ open: event.target.checked })} />
         Open course: members who may open its page enrol with one click
       </label>
       <ul className="grid gap-1.5">
-        {enrolling.groups.map(({ group, since }, at) => {
+        {enrolled.map(({ group, since }, at) => {
           const name = groups.find(({ id }) => id === group)?.name ?? 'a group that is gone';
           return (
             <li key={group} className="flex flex-wrap items-center gap-2">
@@ -48,7 +46,7 @@ export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps
                 weight="quiet"
                 size="small"
                 aria-label={`No longer through ${name}`}
-                onClick={() => put({ groups: enrolling.groups.filter((_, place) => place !== at) })}
+                onClick={() => put({ groups: enrolled.filter((_, place) => place !== at) })}
               >
                 Take off
               </Button>
@@ -65,7 +63,7 @@ export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps
             ...others.map(({ id, name }) => ({ value: id as string, label: name })),
           ]}
           onPick={(group) =>
-            group !== '' && put({ groups: [...enrolling.groups, { group, since: data.request.today }] })
+            group !== '' && put({ groups: [...enrolled, { group, since: data.request.today }] })
           }
         />
       )}
@@ -73,13 +71,13 @@ export function EnrollingEditor({ enrolling, problem, onChange }: EnrollingProps
         An enrolment lasts
         <NumberInput
           label="For how many days an enrolment lasts"
-          value={enrolling.days}
+          value={days}
           placeholder="–"
-          onChange={(days) => put({ days })}
+          onChange={(next) => put({ days: next })}
         />
-        {enrolling.days === 1 ? 'day' : 'days'}
+        {days === 1 ? 'day' : 'days'}
         <span className="text-quiet">
-          {enrolling.days === null ? 'Left empty, it does not end by itself.' : 'where no other end is set'}
+          {days === null ? 'Left empty, it does not end by itself.' : 'where no other end is set'}
         </span>
       </span>
       {problem && (

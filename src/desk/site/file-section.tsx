@@ -85,7 +85,7 @@ export function FileSection({ page, section, onChange }: EditorProps<Of<'picture
           <TextEditor
             page={page}
             label={`${section.title} in words, for those who can’t see or hear it`}
-            text={section.text}
+            text={section.text ?? ''}
             onChange={(text) => onChange({ ...section, text })}
             rows={4}
           />

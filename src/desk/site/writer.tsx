@@ -207,7 +207,8 @@ function About({ document, kind, problems, onChange }: AboutProps) {
         <Line name="Done when" problem={problemAt('doneWhen')}>
           <Pick
             label="When a learner is done with it"
-            value={document.doneWhen}
+            // What was written before there was a choice lacks it.
+            value={document.doneWhen ?? 'said'}
             options={DONE_WHENS.map((when) => ({ value: when, label: DONE_WHEN[when] }))}
             onPick={(doneWhen) => onChange({ doneWhen })}
           />

@@ -41,6 +41,13 @@ it('enrols those who are not enrolled, from today, and says first who reaches mo
   expect(await undoChange(trivet, greta, answer.change)).toMatchObject({ kind: 'wrong' });
 });
 
+it('begins today for those whose enrolment was to come', async () => {
+  await trivet.db.execute(`update enrolments set "on" = '2026-12-24' where person = 'lio'` as never);
+  await trivet.reload();
+  await change({ kind: 'enrol', course }, ['lio']);
+  expect(enrolments('lio')).toEqual([{ course, on: '2026-11-20', until: null }]);
+});
+
 it('ends an enrolment and keeps it as a record; enrolled anew, it begins today', async () => {
   const answer = await change({ kind: 'end enrolment', course }, ['lio', 'marek']);
   expect(answer).toMatchObject({ kind: 'changed', people: 1 });

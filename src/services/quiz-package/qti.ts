@@ -4,11 +4,3 @@ export const PACKAGE_NAMESPACE = 'http://www.imsglobal.org/xsd/qti/qtiv3p0/imscp
 export const ITEM_TYPE = 'imsqti_item_xmlv3p0';
 export const TEST_TYPE = 'imsqti_test_xmlv3p0';
 export const MANIFEST = 'imsmanifest.xml';
-
-/** The interactions that a question can become, or come from. */
-export const INTERACTIONS = [
-  'qti-choice-interaction',
-  'qti-text-entry-interaction',
-  'qti-order-interaction',
-  'qti-match-interaction',
-] as const;

@@ -50,7 +50,8 @@ export const isDoneByOpening = (
 ): boolean =>
   person !== null &&
   item.kind === 'activity' &&
-  ACTIVITIES[item.activity].finish !== null &&
+  // What was a reading once keeps what was said of it, and is done in its own way.
+  item.activity === 'reading' &&
   contents.get(item.id)?.doneWhen === 'opened' &&
   !isCompleted(facts.completions ?? [], item.id);
 
