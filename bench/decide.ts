@@ -22,7 +22,7 @@ const compiled = compile(site.policy, site.outline, site.names);
 const visitors: VisitorFacts[] = [
   nobody,
   ...(site.people ?? []).map(
-    (person) => personOf(person, { settings: { shareKey: '00' }, byGroup: site.byGroup }).facts,
+    (person) => personOf(person, { ...site, settings: { shareKey: '00' }, bought: new Map() }).facts,
   ),
 ];
 

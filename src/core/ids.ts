@@ -17,6 +17,9 @@ export type FieldId = Id<'field'>;
 export type PassphraseId = Id<'passphrase'>;
 export type TurnAwayId = Id<'turn-away'>;
 export type LandingId = Id<'landing'>;
+export type PriceId = Id<'price'>;
+export type OrderId = Id<'order'>;
+export type VoucherId = Id<'voucher'>;
 
 /** Takes a string that is known to be an id of the wanted kind (from the database, a parsed form, a test). */
 export const asId = <T extends Id<string>>(text: string): T => text as T;

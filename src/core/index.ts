@@ -171,11 +171,14 @@ export {
   type ItemId,
   type LandingId,
   type LevelId,
+  type OrderId,
   type PassphraseId,
   type PersonId,
+  type PriceId,
   type ProductId,
   type RoleId,
   type TurnAwayId,
+  type VoucherId,
 } from './ids';
 export { keysOf, valuesOf } from './keys';
 export {
@@ -243,6 +246,7 @@ export {
   withWholeSite,
 } from './policy';
 export { same } from './same';
+export * from './selling';
 export {
   describeBecause,
   describeChanges,
@@ -274,6 +278,7 @@ export {
   activitiesOf,
   addDays,
   type ByGroup,
+  type ByProduct,
   below,
   byHand,
   type Completion,
@@ -303,9 +308,13 @@ export {
   type FieldType,
   type FieldValue,
   type File,
+  type Following,
   factsOf,
   fieldValueProblem,
   fieldValueText,
+  type Granted,
+  type Grants,
+  groupsAt,
   groupsOf,
   guest,
   hasBelow,
@@ -331,6 +340,7 @@ export {
   LISTS,
   type Link,
   type LinkTarget,
+  levelAt,
   type MadeUp,
   MENU_PLACES,
   type Member,
@@ -346,6 +356,7 @@ export {
   nameOf,
   nameOfId,
   namesOf,
+  noGrants,
   noNames,
   normaliseAddress,
   nothingHeld,
@@ -358,6 +369,7 @@ export {
   type Permission,
   type Post,
   PRODUCT_KINDS,
+  type Product,
   PURCHASE_STATES,
   type Purchase,
   pageOf,
@@ -370,6 +382,7 @@ export {
   type RequestFacts,
   readFieldValue,
   requestAt,
+  rolesAt,
   SECTION_TYPES,
   SECTIONS,
   type Section,

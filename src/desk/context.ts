@@ -4,6 +4,7 @@ import type {
   Audience,
   AudienceId,
   CompiledPolicy,
+  Following,
   Gate,
   GateId,
   Item,
@@ -70,3 +71,9 @@ export function useDesk(): DeskState {
   if (!state) throw new Error('Only parts of the desk can use its state.');
   return state;
 }
+
+/** What follows from groups and from products. */
+export const followingIn = ({ byGroup, byProduct }: DeskData): Following => ({
+  byGroup: new Map(byGroup),
+  byProduct: new Map(byProduct),
+});

@@ -72,6 +72,7 @@ export const deskData = (over: Partial<DeskData> = {}): DeskData => {
     owners: {},
     names,
     byGroup: [],
+    byProduct: [],
     request,
     draft: { policy, version: 7, by: 'Greta Holm' },
     live: { policy, revision: 3 },

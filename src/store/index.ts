@@ -11,12 +11,15 @@ export * from './items';
 export * from './journal';
 export * from './keys';
 export * from './names';
+export * from './orders';
 export * from './outbox';
 export * from './people';
 export * from './people-changes';
 export type { PersonRecord } from './person-record';
+export * from './places';
 export * from './played';
 export * from './policies';
+export * from './product-terms';
 export * from './quiz-attempts';
 export * from './removals';
 export * from './search-texts';
@@ -35,4 +38,5 @@ export {
   type StandInRef,
   type WalkScene,
 } from './types';
+export * from './vouchers';
 export * from './walks';

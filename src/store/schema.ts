@@ -18,6 +18,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Content } from './content';
 import type {
+  Agreed,
   Answer,
   Asked,
   DraftDocument,
@@ -26,8 +27,10 @@ import type {
   ItemFacts,
   KeptNames,
   LinkTarget,
+  OrderState,
   PeopleChange,
   Policy,
+  ProductTerms,
   Ranges,
   RemovedItems,
   RevisionEffect,
@@ -109,6 +112,10 @@ export const settings = pgTable(
     journal: text({ enum: JOURNAL_KEEPS }).notNull().default('counts'),
     /** How many days the journal keeps. */
     journalDays: integer('journal_days').notNull().default(90),
+    /** For how many days a subscription stays open whose renewal does not come through. */
+    graceDays: integer('grace_days').notNull().default(7),
+    /** How far the clock of a demo was moved on, in seconds. */
+    clockAhead: integer('clock_ahead').notNull().default(0),
   },
   (table) => [check('only_one_setting', sql`${table.id} = 1`)],
 );
@@ -163,7 +170,7 @@ const person = () =>
     .notNull()
     .references(() => people.id, { onDelete: 'cascade' });
 
-/** What people bought. Buying itself comes with the till; these are the records of it. */
+/** Records of purchases that were written by hand. What is bought at the till is an order. */
 export const purchases = pgTable(
   'purchases',
   {
@@ -177,6 +184,128 @@ export const purchases = pgTable(
     state: text({ enum: [...PURCHASE_STATES] }).notNull(),
   },
   (table) => [index('purchases_person').on(table.person)],
+);
+
+/** What products are sold for and give. One without a row is not sold and gives nothing. */
+export const productTerms = pgTable('product_terms', {
+  product: text()
+    .primaryKey()
+    .references(() => products.id, { onDelete: 'cascade' }),
+  terms: jsonb().$type<ProductTerms>().notNull(),
+  /** Goes up with every save; a save names the version it was based on. */
+  version: integer().notNull().default(1),
+});
+
+/** What people set out to buy. An order of a subscription is the subscription. Orders stay when people and products go. */
+export const orders = pgTable(
+  'orders',
+  {
+    id: text().primaryKey(),
+    /** Ids that may be gone; they never come back. */
+    product: text().notNull(),
+    productName: text('product_name').notNull(),
+    person: text(),
+    /** In lower case: whose it is while there is no account. */
+    email: text().notNull(),
+    name: text().notNull(),
+    /** What it was bought at. */
+    price: text().notNull(),
+    agreed: jsonb().$type<Agreed & { readonly trialDays: number }>().notNull(),
+    voucher: text(),
+    /** The order whose plan it takes the place of. */
+    replaces: text(),
+    /** Where they were, to come back to. */
+    back: text().notNull().default('/'),
+    /** The hash of the session in which a guest set out to buy. */
+    session: text(),
+    /** Whether paying made the account. */
+    madeAccount: boolean('made_account').notNull().default(false),
+    /** What the till calls it, and its page to pay on; null until it was told of it. */
+    reference: text(),
+    payPage: text('pay_page'),
+    made: timestamp({ withTimezone: true }).notNull(),
+    /** Until when it can be paid. */
+    payUntil: timestamp('pay_until', { withTimezone: true }).notNull(),
+    /** When the till was last asked about it. */
+    askedAt: timestamp('asked_at', { withTimezone: true }),
+    /** Worked out of its notices, each time that one comes. */
+    state: jsonb().$type<OrderState>().notNull(),
+    /** Whether it waits to be paid. */
+    open: boolean().notNull().default(true),
+  },
+  (table) => [
+    // Whoever sets out twice comes to the same page to pay on, so that nobody pays twice.
+    uniqueIndex('orders_open').on(table.email, table.product).where(sql`${table.open}`),
+    index('orders_person').on(table.person),
+    index('orders_product').on(table.product),
+    index('orders_made').on(table.made),
+  ],
+);
+
+/** What the till told, each as it came. One is told once, however often it comes. */
+export const notices = pgTable(
+  'notices',
+  {
+    /** The till's own. */
+    id: text().primaryKey(),
+    /** In the order in which they came. */
+    number: integer().notNull().generatedAlwaysAsIdentity(),
+    /** The order it is about, as it says; whether there is one or not. */
+    order: text('order_id').notNull(),
+    came: timestamp({ withTimezone: true }).notNull(),
+    /** As it came. */
+    said: jsonb().notNull(),
+    /** Why it changes nothing; empty for those that count. */
+    problem: text().notNull().default(''),
+  },
+  (table) => [index('notices_order').on(table.order), index('notices_problem').on(table.problem)],
+);
+
+/** Whatever there is a number of: seats, uses of a voucher. One place is one row, so that none is given twice. */
+export const places = pgTable(
+  'places',
+  {
+    /** A product's or a voucher's id. */
+    of: text().notNull(),
+    /** Counted from 1. */
+    number: integer().notNull(),
+    order: text('order_id').notNull(),
+    /** Until when it is kept for somebody who pays; null once it is theirs. */
+    heldUntil: timestamp('held_until', { withTimezone: true }),
+  },
+  (table) => [
+    primaryKey({ columns: [table.of, table.number] }),
+    uniqueIndex('places_order').on(table.of, table.order),
+  ],
+);
+
+/** Codes that buy for less, or for nothing. */
+export const vouchers = pgTable('vouchers', {
+  id: text().primaryKey(),
+  /** In capitals. */
+  code: text().notNull().unique(),
+  /** The products it is for; all of them where it names none. */
+  products: jsonb().$type<readonly string[]>().notNull(),
+  /** How much less, in percent: 1 to 100. */
+  percent: integer().notNull(),
+  /** How many times it can be used. */
+  times: integer().notNull(),
+  until: date({ mode: 'string' }),
+  /** For those who run the shop. */
+  note: text().notNull().default(''),
+  /** Whether it can be used at all. */
+  open: boolean().notNull().default(true),
+});
+
+/** Letters that went out about orders because a day had come, so that each goes out once. */
+export const orderLetters = pgTable(
+  'order_letters',
+  {
+    order: text('order_id').notNull(),
+    what: text().notNull(),
+    on: date({ mode: 'string' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.order, table.what, table.on] })],
 );
 
 export const enrolments = pgTable(

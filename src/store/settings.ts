@@ -13,6 +13,10 @@ export interface Settings {
   readonly journal: JournalKeeps;
   /** How many days the journal keeps. */
   readonly journalDays: number;
+  /** For how many days a subscription stays open whose renewal does not come through. */
+  readonly graceDays: number;
+  /** How far the clock of a demo was moved on, in seconds. */
+  readonly clockAhead: number;
 }
 
 export async function readSettings(db: Database): Promise<Settings | null> {
@@ -26,7 +30,7 @@ export async function insertSettings(db: Database, values: Settings): Promise<vo
 
 export async function updateSettings(
   db: Database,
-  values: Pick<Settings, 'timeZone' | 'journal' | 'journalDays'>,
+  values: Partial<Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays' | 'clockAhead'>>,
 ): Promise<void> {
   await db.update(settings).set(values);
 }

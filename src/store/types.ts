@@ -6,6 +6,9 @@ import { HAND_IN_STATES } from '../core/course/hand-in';
 import type { Ranges } from '../core/course/played';
 import type { ItemId } from '../core/ids';
 import type { Policy } from '../core/policy/policy';
+import type { Notice } from '../core/selling/notice';
+import type { Agreed, OrderState } from '../core/selling/order-state';
+import type { ProductTerms } from '../core/selling/terms';
 import type { GuestChange } from '../core/sentence/for-guests';
 import { DESK_RIGHTS, type DeskGrant } from '../core/site/desk-right';
 import type { ItemFacts, LinkTarget } from '../core/site/item';
@@ -27,13 +30,17 @@ import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
 
 export type {
+  Agreed,
   Answer,
   Asked,
   FieldValue,
   ItemFacts,
   KeptNames,
   LinkTarget,
+  Notice,
+  OrderState,
   Policy,
+  ProductTerms,
   Ranges,
   RemovedItems,
   SectionContent,

@@ -3,6 +3,7 @@
  * the tests hold them against each other and against a naive reading.
  */
 import { asId } from '../ids';
+import { groupsAt, levelAt, rolesAt } from '../site/granted';
 import type { Item } from '../site/item';
 import { type RequestFacts, requestAt } from '../site/request';
 import { guest, type VisitorFacts } from '../site/visitor';
@@ -104,20 +105,30 @@ function compileTest(test: Test, wanted: boolean, vocabulary: Vocabulary): Predi
     case 'signed in':
       return (visitor) => visitor.signedIn === wanted;
     case 'role':
-      return ({ roles }) => roles !== null && roles.includes(asId(value)) === wanted;
+      return (visitor, _, { today }) => {
+        const roles = rolesAt(visitor, today);
+        return roles !== null && roles.includes(asId(value)) === wanted;
+      };
     case 'group':
-      return ({ groups }) => groups !== null && groups.includes(asId(value)) === wanted;
+      return (visitor, _, { today }) => {
+        const groups = groupsAt(visitor, today);
+        return groups !== null && groups.includes(asId(value)) === wanted;
+      };
     case 'level': {
       const evaluate = evaluatorOf(test, vocabulary);
       const truth = wanted ? TRUE : FALSE;
-      const levels = [null, ...vocabulary.levels.map(({ id }) => id)].filter(
+      const { levels: ranks } = vocabulary;
+      const levels = [null, ...ranks.map(({ id }) => id)].filter(
         (level) => evaluate({ ...guest, level }, null, anyTime) === truth,
       );
       if (test.op === 'is set' || test.op === 'is not set') {
         const set = (test.op === 'is set') === wanted;
-        return (visitor) => (visitor.level !== null) === set;
+        return (visitor, _, { today }) => (levelAt(visitor, today, ranks) !== null) === set;
       }
-      return (visitor) => visitor.level !== null && levels.includes(visitor.level);
+      return (visitor, _, { today }) => {
+        const level = levelAt(visitor, today, ranks);
+        return level !== null && levels.includes(level);
+      };
     }
     case 'profile': {
       const comparison = comparisonOf(test, vocabulary);

@@ -15,6 +15,8 @@ it('makes a test hold or fail, for whoever it is asked', () => {
       fc.pre(canBeAssumed(test) && problemOf(test, vocabulary) === null);
       // What is no subscription can't be subscribed to.
       fc.pre(!(test.fact === 'subscribed' && test.subject !== pass && holds));
+      // What a purchase gives is there for as long as it does, whatever else is taken from somebody.
+      fc.pre(holds || visitor.granted.length === 0);
       // Nothing is before the first day, after the last, or between a later and an earlier one.
       const value = Array.isArray(test.value) ? test.value : [];
       const days = value.map((one) => (one === 'today' ? request.today : String(one)));

@@ -259,6 +259,7 @@ function thingOf({ fact, subject, value }: Test): string {
     case 'subscribed':
     case 'purchase':
     case 'refunded':
+    case 'ever owned':
       return `product ${subject}`;
     case 'enrolled':
     case 'enrolment':

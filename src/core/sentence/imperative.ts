@@ -18,6 +18,7 @@ export function imperativeOf(test: Test, vocabulary: Vocabulary, holds: boolean)
     case 'group':
       return `${holds ? 'join' : 'leave'} ${value('group')}`;
     case 'owns':
+    case 'ever owned':
       return holds ? `buy ${of('product')}` : `no longer own ${of('product')}`;
     case 'subscribed':
       return holds ? `subscribe to ${of('product')}` : `end the subscription to ${of('product')}`;

@@ -78,6 +78,22 @@ export function clauseOf(test: Test, vocabulary: Vocabulary, holds = true, numbe
       return `bought ${of('product')} ${when(test, holds)}`;
     case 'refunded':
       return `${were} refunded ${of('product')}`;
+    case 'ever owned':
+      return `${holds ? 'at some time' : 'never'} owned ${of('product')}`;
+    case 'ended':
+      return holds
+        ? `${have} ${of('product')} no longer`
+        : `${be} not among those who have ${of('product')} no longer`;
+    case 'late':
+      return `${are} late in paying for ${of('product')}`;
+    case 'trial':
+      return `${are} on a trial of ${of('product')}`;
+    case 'renewal':
+      return `next renewal of ${of('product')} ${predicate(test, vocabulary, holds, 'known')}`;
+    case 'voucher':
+      return holds
+        ? `bought ${of('product')} with a voucher`
+        : `${be} not among those who bought ${of('product')} with a voucher`;
     case 'joined':
       if (presence) return `${have} ${there ? 'a' : 'no'} known day of joining`;
       return `joined ${when(test, holds)}`;

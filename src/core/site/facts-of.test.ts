@@ -3,15 +3,26 @@ import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { asId, type GroupId, type ItemId } from '../ids';
 import { addDays } from './day';
-import { type ByGroup, enrolledByGroup, enrollingByHand, factsOf, type Held } from './facts-of';
+import {
+  type ByGroup,
+  enrolledByGroup,
+  enrollingByHand,
+  type Following,
+  factsOf,
+  type Held,
+} from './facts-of';
+import type { ByProduct } from './granted';
 import { isEnrolledOn } from './visitor';
 
 const crew = asId<GroupId>('dome-crew');
 const survey = asId<GroupId>('tarn-survey');
 const course = asId<ItemId>('dome-induction');
 const held = (over: Partial<Held> = {}): Held => ({ groups: [], groupsSince: {}, ...over });
-const rules = (days: number | null = null): ByGroup =>
-  enrolledByGroup([[course, { ...enrollingByHand, days, groups: [{ group: crew, since: '2026-11-01' }] }]]);
+const following = (byGroup: ByGroup, byProduct: ByProduct = new Map()): Following => ({ byGroup, byProduct });
+const rules = (days: number | null = null): Following =>
+  following(
+    enrolledByGroup([[course, { ...enrollingByHand, days, groups: [{ group: crew, since: '2026-11-01' }] }]]),
+  );
 
 describe('being enrolled through a group', () => {
   it('is since the day from which the group is, or since somebody came into it, and says so', () => {
@@ -67,7 +78,7 @@ describe('for any courses, people and days', () => {
   it('is as a naive reading has it: in a course are those enrolled by hand and those in its groups by then', () => {
     fc.assert(
       fc.property(courses, people, aCourse, day, (list, person, id, today) => {
-        const found = factsOf(person, enrolledByGroup(list)).enrolments ?? [];
+        const found = factsOf(person, following(enrolledByGroup(list))).enrolments ?? [];
         const enrolled = found.some((one) => one.course === id && isEnrolledOn(one, today));
         const byHand = (person.enrolments ?? []).some(
           (one) => one.course === id && one.on <= today && (one.until === null || today <= one.until),
@@ -86,7 +97,7 @@ describe('for any courses, people and days', () => {
   it('takes exactly that away with a group which the group brought', () => {
     fc.assert(
       fc.property(courses, people, group, (list, person, gone) => {
-        const byGroup = enrolledByGroup(list);
+        const byGroup = following(enrolledByGroup(list));
         const before = factsOf(person, byGroup).enrolments ?? [];
         const groups = (person.groups ?? []).filter((one) => one !== gone);
         const after = factsOf({ ...person, groups }, byGroup).enrolments ?? [];

@@ -1,7 +1,8 @@
 /** What is known of a member: what they were given by hand, joined with what follows from it. */
 import type { GroupId, ItemId } from '../ids';
 import { addDays, type Day } from './day';
-import { type Enrolment, member, type VisitorFacts } from './visitor';
+import type { ByProduct, Granted } from './granted';
+import { type Enrolment, member, type Purchase, type VisitorFacts } from './visitor';
 
 /** How one comes into a course without being enrolled by hand, and for how long. */
 export interface Enrolling {
@@ -48,12 +49,20 @@ export const byHand = (enrolments: readonly Enrolment[] | null): readonly Enrolm
   (enrolments ?? []).filter(({ through }) => through === undefined);
 
 const later = (one: Day, other: Day): Day => (one > other ? one : other);
+const earlier = (one: Day | null, other: Day | null): Day | null =>
+  one === null ? other : other === null || one < other ? one : other;
 
-/** What was given to somebody by hand. */
-export interface Held extends Partial<Omit<VisitorFacts, 'signedIn' | 'groups'>> {
+/** What was given to somebody by hand, and what they bought. */
+export interface Held extends Partial<Omit<VisitorFacts, 'signedIn' | 'groups' | 'granted'>> {
   readonly groups: readonly GroupId[] | null;
   /** When they came into a group, by group; where nothing is kept of that, they were in it before anybody asked. */
   readonly groupsSince: Readonly<Record<string, Day>>;
+}
+
+/** What follows from what. */
+export interface Following {
+  readonly byGroup: ByGroup;
+  readonly byProduct: ByProduct;
 }
 
 /**
@@ -61,13 +70,34 @@ export interface Held extends Partial<Omit<VisitorFacts, 'signedIn' | 'groups'>>
  * follows is ever written to them, so that whoever loses what it follows from loses exactly that. It says where it comes
  * from, and from when until when it holds, so that facts made once are right at any moment.
  */
-export function factsOf({ groupsSince, ...held }: Held, byGroup: ByGroup): VisitorFacts {
-  const facts = member(held);
-  const through = (held.groups ?? []).flatMap((group) =>
-    (byGroup.get(group) ?? []).map(({ course, since, days }): Enrolment => {
-      const on = later(groupsSince[group] ?? since, since);
-      return { course, on, until: endOfEnrolment({ days }, on), through: group };
-    }),
-  );
-  return through.length === 0 ? facts : { ...facts, enrolments: [...(facts.enrolments ?? []), ...through] };
+export function factsOf({ groupsSince, ...held }: Held, { byGroup, byProduct }: Following): VisitorFacts {
+  const facts = member({ ...held, granted: [] });
+  const granted: Granted[] = [];
+  const derived: Enrolment[] = [];
+  const enrolThrough = (group: GroupId, from: Day | null, until: Day | null) => {
+    for (const { course, since, days } of byGroup.get(group) ?? []) {
+      const on = later(from ?? since, since);
+      const ends = earlier(endOfEnrolment({ days }, on), until);
+      if (ends === null || ends >= on) derived.push({ course, on, until: ends, through: group });
+    }
+  };
+  for (const group of held.groups ?? []) enrolThrough(group, groupsSince[group] ?? null, null);
+  for (const { product, on, until, state } of held.purchases ?? noPurchases) {
+    const grants = state === 'paid' && (until === null || until >= on) ? byProduct.get(product) : undefined;
+    if (grants === undefined) continue;
+    const { level, roles, groups, enrolments } = grants;
+    if (level !== null || roles.length > 0 || groups.length > 0)
+      granted.push({ product, on, until, level, roles, groups });
+    for (const { course, days } of enrolments)
+      derived.push({ course, on, until: earlier(endOfEnrolment({ days }, on), until), through: product });
+    for (const group of groups) enrolThrough(group, on, until);
+  }
+  if (granted.length === 0 && derived.length === 0) return facts;
+  return {
+    ...facts,
+    granted,
+    enrolments: derived.length === 0 ? facts.enrolments : [...(facts.enrolments ?? []), ...derived],
+  };
 }
+
+const noPurchases: readonly Purchase[] = [];

@@ -4,6 +4,7 @@ export * from './day';
 export * from './desk-right';
 export * from './facts-of';
 export * from './field-value';
+export * from './granted';
 export * from './groups';
 export * from './item';
 export * from './kinds';

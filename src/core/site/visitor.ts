@@ -1,6 +1,7 @@
-import type { GroupId, ItemId, LevelId, PassphraseId, PersonId, ProductId, RoleId } from '../ids';
+import type { GroupId, ItemId, LevelId, OrderId, PassphraseId, PersonId, ProductId, RoleId } from '../ids';
 import type { Day } from './day';
 import type { DeskRight } from './desk-right';
+import type { Granted } from './granted';
 
 /** What a profile field holds: a text or choice, a number, a day as text, or yes and no. */
 export type FieldValue = string | number | boolean;
@@ -16,6 +17,20 @@ export interface Purchase {
   readonly until: Day | null;
   /** *Failed* is a payment that did not come through, *refunded* one that was given back. */
   readonly state: PurchaseState;
+  /** What more is known of what was bought at the till; records that were written by hand have none. */
+  readonly order?: Ordered;
+}
+
+/** What the till knows of a purchase. */
+export interface Ordered {
+  readonly id: OrderId;
+  /** The last day that is paid for: what is still good after it is late. Null where it does not end. */
+  readonly paidUntil: Day | null;
+  /** The last day of its trial. */
+  readonly trialUntil: Day | null;
+  /** When it is paid for again; null where it is not. */
+  readonly renews: Day | null;
+  readonly voucher: boolean;
 }
 
 /** A record of being a learner of a course. */
@@ -24,8 +39,8 @@ export interface Enrolment {
   readonly on: Day;
   /** The last day it is good for; null when it does not end. One that has ended is none. */
   readonly until: Day | null;
-  /** The group through which they are in it; those who were enrolled by hand have none. */
-  readonly through?: GroupId;
+  /** The group or the product through which they are in it; those who were enrolled by hand have none. */
+  readonly through?: GroupId | ProductId;
 }
 
 /** A record of something done: of an activity, a unit or a course. */
@@ -56,6 +71,7 @@ export function isCompleted(completions: readonly Completion[], item: string): b
  * What is known of a visitor. `null` means *not known*, which is not the same as *none*: a guest may well be
  * in a group, but nobody knows, so a test on a guest's groups is unknown. A member's roles, groups, purchases,
  * enrolments and completions are always known, if only as empty lists. A member's level is `null` when they have none.
+ * Roles, groups and level are those that were given by hand; those that purchases give are in `granted`.
  */
 export interface VisitorFacts {
   readonly signedIn: boolean;
@@ -68,6 +84,8 @@ export interface VisitorFacts {
   /** By field id. A field that nobody filled in has no entry. */
   readonly profile: Readonly<Record<string, FieldValue>> | null;
   readonly purchases: readonly Purchase[] | null;
+  /** What those purchases give beside that, each with its time. What is held at a moment is read with `levelAt` and its like. */
+  readonly granted: readonly Granted[];
   readonly joined: Day | null;
   readonly enrolments: readonly Enrolment[] | null;
   readonly completions: readonly Completion[] | null;
@@ -89,6 +107,7 @@ export const guest: VisitorFacts = {
   level: null,
   profile: null,
   purchases: null,
+  granted: [],
   joined: null,
   enrolments: null,
   completions: null,

@@ -170,7 +170,28 @@ export const visitors: fc.Arbitrary<VisitorFacts> = fc.oneof(
           on: day,
           until: fc.option(day),
           state: fc.constantFrom(...PURCHASE_STATES),
+          order: fc.option(
+            fc.record({
+              id: fc.constant('order'),
+              paidUntil: fc.option(day),
+              trialUntil: fc.option(day),
+              renews: fc.option(day),
+              voucher: fc.boolean(),
+            }),
+            { nil: undefined },
+          ),
         }),
+      ),
+      granted: fc.array(
+        fc.record({
+          product: idOf('product'),
+          on: day,
+          until: fc.option(day),
+          level: fc.option(idOf('level')),
+          roles: fc.array(idOf('role'), { maxLength: 2 }),
+          groups: fc.array(idOf('group'), { maxLength: 2 }),
+        }),
+        { maxLength: 3 },
       ),
       joined: fc.option(day),
       enrolments: some(fc.record({ course: idOf('course'), on: day, until: fc.option(day) })),

@@ -68,23 +68,31 @@ function testHolds(
   const done = (id: string) => visitor.completions?.some((one) => one.item === id);
   const last = (days: readonly string[] | undefined): string | undefined => days?.toSorted().at(-1);
   const first = (days: readonly string[] | undefined): string | undefined => days?.toSorted()[0];
+  const begun = (one: { readonly on: string }) => one.on <= request.today;
+  const was = (one: { readonly on: string; readonly until: string | null; readonly state: string }) =>
+    begun(one) &&
+    (one.state === 'refunded' || (one.state === 'paid' && !(one.until !== null && one.until < one.on)));
+  const given = visitor.granted.filter((one) => begun(one) && lasts(one));
+  const roles = visitor.roles && [...visitor.roles, ...given.flatMap((one) => one.roles)];
+  const groups = visitor.groups && [...visitor.groups, ...given.flatMap((one) => one.groups)];
+  const order: readonly string[] = vocabulary.levels.map((level) => level.id);
+  const levels = [visitor.level, ...given.map((one) => one.level)].filter((one) => one !== null);
+  const level = levels.toSorted((a, b) => order.indexOf(b) - order.indexOf(a))[0] ?? null;
   switch (test.fact) {
     case 'signed in':
       return visitor.signedIn;
     case 'role':
-      return asked(vocabulary.roles, visitor.roles);
+      return asked(vocabulary.roles, roles);
     case 'group':
-      return asked(vocabulary.groups, visitor.groups);
+      return asked(vocabulary.groups, groups);
     case 'passphrase':
       return asked(vocabulary.passphrases, visitor.passphrases);
     case 'item group':
       return asked(vocabulary.groups, item?.facts?.group === undefined ? undefined : [item.facts.group]);
     case 'level': {
-      if (op === 'is set' || op === 'is not set') return (visitor.level !== null) === (op === 'is set');
-      const order: readonly string[] = vocabulary.levels.map((level) => level.id);
-      if (visitor.level === null || !order.includes(visitor.level) || !order.includes(String(value)))
-        return undefined;
-      const difference = order.indexOf(visitor.level) - order.indexOf(String(value));
+      if (op === 'is set' || op === 'is not set') return (level !== null) === (op === 'is set');
+      if (level === null || !order.includes(level) || !order.includes(String(value))) return undefined;
+      const difference = order.indexOf(level) - order.indexOf(String(value));
       return op === 'at least' ? difference >= 0 : op === 'exactly' ? difference === 0 : difference <= 0;
     }
     case 'owns':
@@ -95,6 +103,30 @@ function testHolds(
     }
     case 'refunded':
       return is(vocabulary.products, about) ? bought?.some((one) => one.state === 'refunded') : undefined;
+    case 'ever owned':
+      return is(vocabulary.products, about) ? bought?.some(was) : undefined;
+    case 'ended':
+      return is(vocabulary.products, about) && bought ? bought.some(was) && !bought.some(good) : undefined;
+    case 'late':
+      return is(vocabulary.products, about)
+        ? bought?.some((one) => good(one) && (one.order?.paidUntil ?? '9999-12-31') < request.today)
+        : undefined;
+    case 'trial':
+      return is(vocabulary.products, about)
+        ? bought?.some((one) => good(one) && (one.order?.trialUntil ?? '') >= request.today)
+        : undefined;
+    case 'voucher':
+      return is(vocabulary.products, about)
+        ? bought?.some((one) => one.state === 'paid' && one.order?.voucher)
+        : undefined;
+    case 'renewal':
+      if (!is(vocabulary.products, about)) return undefined;
+      return compared(
+        'date',
+        test,
+        last(bought?.filter(good).flatMap((one) => one.order?.renews ?? [])),
+        request,
+      );
     case 'enrolled':
       return is(vocabulary.courses, about)
         ? visitor.enrolments?.some((one) => one.course === about && one.on <= request.today && lasts(one))
@@ -184,9 +216,7 @@ function testHolds(
         : item.facts.owner === visitor.id;
     case 'visitor in item group': {
       const group = item?.facts?.group;
-      return group === undefined || !is(vocabulary.groups, group)
-        ? undefined
-        : visitor.groups?.includes(group);
+      return group === undefined || !is(vocabulary.groups, group) ? undefined : groups?.includes(group);
     }
     case 'item kind':
       return compared('choice', test, item?.kind, request, [

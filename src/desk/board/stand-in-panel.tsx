@@ -17,7 +17,7 @@ import {
   type VisitorFacts,
 } from '@/core';
 import { Button, Choice, Input, Pick } from '@/ui';
-import { useDesk } from '../context';
+import { followingIn, useDesk } from '../context';
 import { Panel } from '../panel';
 import { Field, FieldTextInput, PastRecords, ThroughGroups, Toggles } from '../people';
 
@@ -89,7 +89,7 @@ function FactsForm({
   const set = (change: Partial<VisitorFacts>) =>
     onChange(
       facts.signedIn
-        ? factsOf({ ...given, ...change, groupsSince: {} }, new Map(data.byGroup))
+        ? factsOf({ ...given, ...change, groupsSince: {} }, followingIn(data))
         : { ...facts, ...change },
     );
   return (

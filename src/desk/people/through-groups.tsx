@@ -1,7 +1,7 @@
 'use client';
 /** The courses that somebody is in through a group, said where their groups are chosen. */
 import { dayInWords, factsOf, type VisitorFacts } from '@/core';
-import { useDesk } from '../context';
+import { followingIn, useDesk } from '../context';
 
 interface ThroughGroupsProps {
   readonly groups: VisitorFacts['groups'];
@@ -12,7 +12,7 @@ interface ThroughGroupsProps {
 export function ThroughGroups({ groups, since }: ThroughGroupsProps) {
   const { data } = useDesk();
   const { courses, groups: all } = data.names;
-  const { enrolments } = factsOf({ groups, groupsSince: since }, new Map(data.byGroup));
+  const { enrolments } = factsOf({ groups, groupsSince: since }, followingIn(data));
   return (enrolments ?? []).map(({ course, through, on, until }) => (
     <p key={`${through} ${course}`} className="note">
       In {courses.find(({ id }) => id === course)?.name} through {all.find(({ id }) => id === through)?.name},

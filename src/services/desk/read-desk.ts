@@ -1,5 +1,16 @@
 /** What the desk needs to show the board: the outline, the names, both policies and the stand-ins. */
-import type { ByGroup, DeskGrant, GroupId, Item, Policy, RequestFacts, SiteNames, StandIn } from '@/core';
+import type {
+  ByGroup,
+  DeskGrant,
+  Grants,
+  GroupId,
+  Item,
+  Policy,
+  ProductId,
+  RequestFacts,
+  SiteNames,
+  StandIn,
+} from '@/core';
 import { boardOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
@@ -20,6 +31,8 @@ export interface DeskData {
   readonly names: SiteNames;
   /** What being in a group brings, by group. */
   readonly byGroup: readonly (readonly [GroupId, NonNullable<ReturnType<ByGroup['get']>>])[];
+  /** What products give. */
+  readonly byProduct: readonly (readonly [ProductId, Grants])[];
   /** The moment for which the board decides. */
   readonly request: RequestFacts;
   readonly draft: { readonly policy: Policy; readonly version: number; readonly by: string };
@@ -30,7 +43,7 @@ export interface DeskData {
 
 export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
   requirePermission(administrator, 'look');
-  const { outline, names, byGroup, contents, draft, live, people } = trivet.state;
+  const { outline, names, byGroup, byProduct, contents, draft, live, people } = trivet.state;
   return {
     administrator: administrator.name,
     desk: administrator.desk,
@@ -50,6 +63,7 @@ export async function readDesk(trivet: Trivet, administrator: Administrator, now
     ),
     names,
     byGroup: [...byGroup],
+    byProduct: [...byProduct],
     request: plainRequest(trivet.state, now),
     draft: { policy: draft.policy, version: draft.version, by: draft.by },
     live: { policy: live.policy, revision: live.revision },

@@ -27,6 +27,13 @@ export const deskForm = z
 
 export const enrolmentForm = z.strictObject({ course: id, on: dayForm, until: dayForm.nullable() });
 
+export const purchaseForm = z.strictObject({
+  product: id,
+  on: dayForm,
+  until: dayForm.nullable(),
+  state: z.enum(PURCHASE_STATES),
+});
+
 /** The facts of a person, as they come from outside. */
 export const factsForm = {
   level: id.nullable(),
@@ -34,16 +41,7 @@ export const factsForm = {
   groups: z.array(id).max(5000),
   profile: z.record(id, z.union([z.string().max(2000), z.number(), z.boolean()])),
   joined: dayForm.nullable(),
-  purchases: z
-    .array(
-      z.strictObject({
-        product: id,
-        on: dayForm,
-        until: dayForm.nullable(),
-        state: z.enum(PURCHASE_STATES),
-      }),
-    )
-    .max(1000),
+  purchases: z.array(purchaseForm).max(1000),
   enrolments: z.array(enrolmentForm).max(1000),
   completions: z.array(z.strictObject({ item: id, on: dayForm, score: z.number().nullable() })).max(5000),
 };

@@ -23,10 +23,19 @@ import {
   writeBoard,
   writeBoardSet,
 } from '@/store';
-import { id } from '../forms';
+import { dayForm, id } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, memberOf, type Person, requirePermission } from '../running';
-import { enrolmentForm, factsForm } from './person-form';
+import { enrolmentForm, factsForm, purchaseForm } from './person-form';
+
+/** What a till would know of it, so that what is late or on trial can be tried. */
+const orderForm = z.strictObject({
+  id,
+  paidUntil: dayForm.nullable(),
+  trialUntil: dayForm.nullable(),
+  renews: dayForm.nullable(),
+  voucher: z.boolean(),
+});
 
 const madeUp = z.strictObject({
   id,
@@ -40,7 +49,16 @@ const madeUp = z.strictObject({
       roles: factsForm.roles.nullable(),
       groups: factsForm.groups.nullable(),
       profile: factsForm.profile.nullable(),
-      purchases: factsForm.purchases.nullable(),
+      purchases: z
+        .array(purchaseForm.extend({ order: orderForm.optional() }))
+        .max(1000)
+        .nullable(),
+      // What purchases give follows from them, whenever it is asked.
+      granted: z
+        .array(z.unknown())
+        .max(1000)
+        .transform(() => [])
+        .default([]),
       // Those through a group follow from the group, whenever it is asked.
       enrolments: z
         .array(enrolmentForm.extend({ through: id.optional() }))
@@ -74,7 +92,7 @@ export function standInOf(state: SiteState, reference: StandInRef): StandIn | nu
     const { facts, ...madeUp } = reference.madeUp;
     // What was kept before there was a fact lacks it, and missing is not known.
     const known = { ...guest, ...facts };
-    const derived = known.signedIn ? factsOf({ ...known, groupsSince: {} }, state.byGroup) : known;
+    const derived = known.signedIn ? factsOf({ ...known, groupsSince: {} }, state) : known;
     return { kind: 'made up', madeUp: { ...madeUp, facts: derived } };
   }
   const person = state.people.get(asId<PersonId>(reference.person));

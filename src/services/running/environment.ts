@@ -1,8 +1,12 @@
 /** The environment, read once and checked. A wrong value stops the start with a sentence that says how to mend it. */
 import { z } from 'zod';
+import { keyBytes } from './secrets';
 
 const KEPT =
   'TRIVET_KEPT has to be a number of megabytes from 0 to 100000, for example TRIVET_KEPT=64; 0 keeps no documents.';
+
+const KEYS =
+  'TRIVET_TILL_KEYS has to be one to five keys, each whsec_ and 24 to 64 bytes in base64, with commas between them. The first one signs.';
 
 const schema = z.object({
   PORT: z.coerce
@@ -22,6 +26,18 @@ const schema = z.object({
         'TRIVET_URL has to be the public address of the site, for example TRIVET_URL=https://larkfell.example.',
     })
     .optional(),
+  TRIVET_TILL: z
+    .url({
+      protocol: /^https?$/,
+      error:
+        'TRIVET_TILL has to be the address of a till, for example TRIVET_TILL=https://till.larkfell.example.',
+    })
+    .optional(),
+  TRIVET_TILL_KEYS: z
+    .string()
+    .transform((text) => text.split(/[\s,]+/).filter(Boolean))
+    .refine((keys) => keys.length > 0 && keys.length <= 5 && keys.every((key) => keyBytes(key) !== null), KEYS)
+    .optional(),
   TRIVET_KEPT: z.coerce.number({ error: KEPT }).int(KEPT).min(0, KEPT).max(100_000, KEPT).default(64),
 });
 
@@ -33,6 +49,8 @@ export interface Environment {
   readonly publicUrl: URL;
   /** How much memory documents may take that are kept to be sent again. */
   readonly keptBytes: number;
+  /** Where the till is and what messages are signed with; null for a site that has none. */
+  readonly till: { readonly url: string; readonly keys: readonly string[] } | null;
 }
 
 /** Reads the environment, or lists what is wrong with it, a sentence each. */
@@ -42,7 +60,15 @@ export function readEnvironment(
   const given = Object.fromEntries(Object.keys(schema.shape).map((key) => [key, env[key]]));
   const parsed = schema.safeParse(given);
   if (!parsed.success) return { problems: parsed.error.issues.map((issue) => issue.message) };
-  const { PORT, TRIVET_DATA, TRIVET_URL, TRIVET_KEPT } = parsed.data;
+  const { PORT, TRIVET_DATA, TRIVET_URL, TRIVET_KEPT, TRIVET_TILL, TRIVET_TILL_KEYS } = parsed.data;
   const publicUrl = new URL(TRIVET_URL ?? `http://localhost:${PORT}`);
-  return { port: PORT, dataFolder: TRIVET_DATA, publicUrl, keptBytes: TRIVET_KEPT * 1_000_000 };
+  if ((TRIVET_TILL === undefined) !== (TRIVET_TILL_KEYS === undefined))
+    return { problems: ['TRIVET_TILL and TRIVET_TILL_KEYS go together: set both, or neither.'] };
+  return {
+    port: PORT,
+    dataFolder: TRIVET_DATA,
+    publicUrl,
+    keptBytes: TRIVET_KEPT * 1_000_000,
+    till: TRIVET_TILL && TRIVET_TILL_KEYS ? { url: TRIVET_TILL, keys: TRIVET_TILL_KEYS } : null,
+  };
 }

@@ -22,11 +22,12 @@ export {
   hashPassphrase,
   hashPassword,
   hashToken,
+  keyBytes,
   newToken,
   passwordIsRight,
 } from './secrets';
 export { newSettings } from './settings';
-export { byGroupIn, enrollingIn, type SiteState, type Touched } from './site-state';
+export { byGroupIn, byProductIn, enrollingIn, type SiteState, type Touched } from './site-state';
 export { Trivet } from './trivet';
 export { knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';

@@ -1,6 +1,13 @@
 /** A person in memory: what is kept of them, and the facts that decisions are made of. */
 import { createHmac } from 'node:crypto';
-import { type ByGroup, factsOf, type Member, type VisitorFacts } from '@/core';
+import {
+  type Following,
+  factsOf,
+  type Member,
+  type PersonId,
+  type Purchase,
+  type VisitorFacts,
+} from '@/core';
 import type { PersonRecord, Settings } from '@/store';
 
 export interface Person extends PersonRecord {
@@ -8,17 +15,23 @@ export interface Person extends PersonRecord {
 }
 
 /** What of a site makes facts of what is kept of people. */
-export interface FactSource {
+export interface FactSource extends Following {
   readonly settings: Pick<Settings, 'shareKey'>;
-  readonly byGroup: ByGroup;
+  /** What was bought at the till, by person. */
+  readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
 }
 
 /** Makes a person of what is kept of them. */
-export const personOf = (record: PersonRecord, { settings, byGroup }: FactSource): Person => ({
+export const personOf = (record: PersonRecord, source: FactSource): Person => ({
   ...record,
   facts: factsOf(
-    { ...heldBy(record), desk: record.desk?.right ?? null, share: shareOf(record.id, settings.shareKey) },
-    byGroup,
+    {
+      ...heldBy(record),
+      purchases: [...record.purchases, ...(source.bought.get(record.id) ?? [])],
+      desk: record.desk?.right ?? null,
+      share: shareOf(record.id, source.settings.shareKey),
+    },
+    source,
   ),
 });
 

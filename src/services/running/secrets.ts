@@ -75,3 +75,13 @@ export function deviceOf(mark: string, person: string, siteKey: string): string 
 
 const deviceProof = (number: string, person: string, siteKey: string): string =>
   createHmac('sha256', Buffer.from(siteKey, 'hex')).update(`device ${number} ${person}`).digest('base64url');
+
+const KEY_PREFIX = 'whsec_';
+
+/** A key to sign messages with as it is written: `whsec_` and 24 to 64 bytes in base64. Null for what is none. */
+export function keyBytes(written: string): Uint8Array | null {
+  const text = written.slice(KEY_PREFIX.length);
+  if (!written.startsWith(KEY_PREFIX) || !/^[A-Za-z0-9+/]+={0,2}$/.test(text)) return null;
+  const bytes = Buffer.from(text, 'base64');
+  return bytes.length >= 24 && bytes.length <= 64 ? bytes : null;
+}

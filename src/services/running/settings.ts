@@ -7,6 +7,8 @@ export const newSettings = (timeZone: string): Settings => ({
   timeZone,
   journal: 'counts',
   journalDays: 90,
+  graceDays: 7,
+  clockAhead: 0,
   shareKey: randomBytes(32).toString('hex'),
   passphraseSalt: randomBytes(16).toString('hex'),
 });

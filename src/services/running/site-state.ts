@@ -5,11 +5,13 @@
 import {
   type Address,
   type ByGroup,
+  type ByProduct,
   type CompiledPolicy,
   compile,
   type Enrolling,
   enrolledByGroup,
   enrollingByHand,
+  type Grants,
   type ItemId,
   itemNamesIn,
   type KeptNames,
@@ -18,6 +20,9 @@ import {
   outlineOf,
   type PersonId,
   type Post,
+  type ProductId,
+  type Purchase,
+  purchaseOf,
   type SiteNames,
   same,
 } from '@/core';
@@ -28,14 +33,18 @@ import {
   insertSettings,
   type Live,
   type PersonRecord,
+  readBought,
   readItems,
   readNames,
   readOldAddresses,
   readPeople,
   readPolicies,
   readSettings,
+  readSoldPlaces,
+  readTerms,
   type Settings,
   type StoredItem,
+  type StoredTerms,
 } from '@/store';
 import { type FactSource, type Person, personOf, recordOf } from './person';
 import { newSettings } from './settings';
@@ -53,6 +62,14 @@ export interface SiteState {
   readonly posts: readonly Post[];
   /** What being in a group brings. */
   readonly byGroup: ByGroup;
+  /** What products are sold for and give; those that nobody has said anything about are not in it. */
+  readonly shop: ReadonlyMap<ProductId, StoredTerms>;
+  /** The same, of what they give. */
+  readonly byProduct: ByProduct;
+  /** How many seats of tickets are somebody's own. */
+  readonly seatsSold: ReadonlyMap<string, number>;
+  /** What was bought at the till, by person. */
+  readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
   readonly names: SiteNames;
   /** In the order of their names. */
   readonly people: ReadonlyMap<PersonId, Person>;
@@ -68,11 +85,15 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const items = await readSiteItems(db);
   const { outline } = items;
   const names = namesWith(await readNames(db), outline);
+  const shop = await readShop(db, names);
+  const bought = boughtIn(await readBought(db), settings);
   return {
     settings,
     ...items,
     names,
-    people: peopleOf(await readPeople(db), { settings, byGroup: items.byGroup }),
+    ...shop,
+    bought,
+    people: peopleOf(await readPeople(db), { settings, byGroup: items.byGroup, ...shop, bought }),
     draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
     live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
@@ -103,6 +124,53 @@ export const byGroupIn = (stored: readonly StoredItem[]): ByGroup =>
       item.kind === 'course' && enrolling ? [[item.id, enrolling] as const] : [],
     ),
   );
+
+type Shop = Pick<SiteState, 'shop' | 'byProduct' | 'seatsSold'>;
+
+async function readShop(db: Database, names: KeptNames): Promise<Shop> {
+  const terms = await readTerms(db);
+  return {
+    shop: new Map(terms.map((one) => [one.product, one])),
+    byProduct: byProductIn(terms, names),
+    seatsSold: await readSoldPlaces(db),
+  };
+}
+
+/** What products give, of what there is. What is gone is given to nobody. */
+export function byProductIn(
+  terms: readonly Pick<StoredTerms, 'product' | 'terms'>[],
+  names: KeptNames,
+): ByProduct {
+  const ids = (list: readonly { readonly id: string }[]) => new Set(list.map(({ id }) => id));
+  const [levels, roles, groups] = [ids(names.levels), ids(names.roles), ids(names.groups)];
+  return new Map(
+    terms.map(({ product, terms: { grants } }): [ProductId, Grants] => [
+      product,
+      {
+        level: grants.level !== null && levels.has(grants.level) ? grants.level : null,
+        roles: grants.roles.filter((role) => roles.has(role)),
+        groups: grants.groups.filter((group) => groups.has(group)),
+        enrolments: grants.enrolments,
+      },
+    ]),
+  );
+}
+
+/** What orders give to those who made them. */
+function boughtIn(
+  orders: Awaited<ReturnType<typeof readBought>>,
+  { graceDays }: Settings,
+): SiteState['bought'] {
+  const found = new Map<PersonId, Purchase[]>();
+  for (const { person, state, ...order } of orders) {
+    const purchase = purchaseOf(order, state, graceDays);
+    if (purchase === null) continue;
+    const list = found.get(person);
+    if (list) list.push(purchase);
+    else found.set(person, [purchase]);
+  }
+  return found;
+}
 
 /** How one comes into a course. */
 export const enrollingIn = ({ contents }: Pick<SiteState, 'contents'>, course: ItemId): Enrolling =>
@@ -167,6 +235,8 @@ export async function withItems(state: SiteState, db: Database): Promise<SiteSta
 export interface Touched {
   readonly people: readonly PersonId[];
   readonly names: boolean;
+  /** Whether products, or how much of them is left, may not be as they were. */
+  readonly shop?: boolean;
 }
 
 /**
@@ -174,20 +244,39 @@ export interface Touched {
  * that asks for the same as before.
  */
 export async function withPeople(state: SiteState, db: Database, touched: Touched): Promise<SiteState> {
-  const people =
-    touched.people.length === 0
-      ? state.people
-      : withSome(state, touched.people, await readPeople(db, touched.people));
-  if (!touched.names) return people === state.people ? state : { ...state, people };
+  const names = touched.names ? namesWith(await readNames(db), state.outline) : state.names;
+  const shop = touched.names || touched.shop ? await readShop(db, names) : null;
+  let next: SiteState = { ...state, ...shop, names };
+  if (touched.people.length > 0) {
+    const read = boughtIn(await readBought(db, touched.people), state.settings);
+    next = { ...next, bought: withBought(state.bought, touched.people, read) };
+    next = { ...next, people: withSome(next, touched.people, await readPeople(db, touched.people)) };
+  }
+  // What purchases give follows from what products say.
+  if (shop !== null)
+    next = same([...shop.byProduct], [...state.byProduct])
+      ? { ...next, byProduct: state.byProduct }
+      : { ...next, people: peopleOf([...next.people.values()].map(recordOf), next) };
+  if (!touched.names) return next;
   const { outline, draft, live } = state;
-  const names = namesWith(await readNames(db), outline);
   return {
-    ...state,
-    names,
-    people,
+    ...next,
     draft: { ...draft, compiled: compile(draft.policy, outline, names) },
     live: { ...live, compiled: compile(live.policy, outline, names) },
   };
+}
+
+/** What was bought, with that of some people as it was read anew. */
+function withBought(
+  bought: SiteState['bought'],
+  people: readonly PersonId[],
+  read: SiteState['bought'],
+): SiteState['bought'] {
+  if (read.size === 0 && !people.some((id) => bought.has(id))) return bought;
+  const next = new Map(bought);
+  for (const id of people) next.delete(id);
+  for (const [id, list] of read) next.set(id, list);
+  return next;
 }
 
 /** Everybody, with some as they were read anew; whoever was not found is gone. In the order of their names. */

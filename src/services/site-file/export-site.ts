@@ -59,6 +59,20 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
       ...writtenStands(section.shared, state.outline, live.compiled.vocabulary),
       section: editedSection(section, contentOf(state, section.id), live.compiled.vocabulary),
     })),
+    shop: {
+      graceDays: settings.graceDays,
+      products: [...state.shop.values()].map(({ product, terms: { prices, grants, ...terms } }) => ({
+        product: product as string,
+        ...terms,
+        grants: {
+          ...grants,
+          roles: [...grants.roles],
+          groups: [...grants.groups],
+          enrolments: [...grants.enrolments],
+        },
+        prices: prices.map(({ who, ...price }) => ({ ...price, who: asText(who, live.compiled.vocabulary) })),
+      })),
+    },
     policy: policyInFile(live.policy, state),
     ...(!same(live.policy, draft.policy) && { draft: policyInFile(draft.policy, state) }),
     gone: [...new Set([live, draft].flatMap(({ policy }) => goneIn(policy, state.outline, names)))],

@@ -1,6 +1,6 @@
 /** Loading a site: everything in one file, all or nothing. The demo goes through here like anybody's site. */
 import { asId, type PassphraseId, type PersonId } from '@/core';
-import { setPassphraseHash, setPasswordHash, updateDraft, writeBoard } from '@/store';
+import { replaceTerms, setPassphraseHash, setPasswordHash, updateDraft, writeBoard } from '@/store';
 import type { Trivet } from '../running';
 import { hashFilePassword, hashPassphrase, newSettings } from '../running';
 import { writeSite } from '../writing';
@@ -19,10 +19,16 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
       'people: nobody in the file owns the site. Give somebody "desk": {"right": "owner", "branch": null}.',
     ];
   const { timeZone, journal } = file;
-  const settings = { ...newSettings(timeZone), journal: journal.keeps, journalDays: journal.days };
+  const settings = {
+    ...newSettings(timeZone),
+    journal: journal.keeps,
+    journalDays: journal.days,
+    ...(file.shop && { graceDays: file.shop.graceDays }),
+  };
   const { passwords, passphrases } = await hashesIn(file, settings.passphraseSalt);
   await trivet.db.transaction(async (tx) => {
     await writeSite(tx, { ...site, settings, people }, author);
+    await replaceTerms(tx, site.terms ?? []);
     for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
     for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
     if (site.draft !== site.policy) await updateDraft(tx, site.draft, 1, author);

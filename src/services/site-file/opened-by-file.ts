@@ -38,12 +38,14 @@ export async function openedByFile(
   const after = compile(site.policy, site.outline, site.names);
   const request = plainRequest(state, now);
   const changed = new Map((site.people ?? []).map((person) => [person.id, person]));
-  const sameGroups = same([...site.byGroup], [...state.byGroup]);
+  const sameFollows =
+    same([...site.byGroup], [...state.byGroup]) && same([...site.byProduct], [...state.byProduct]);
+  const follows = { byGroup: site.byGroup, byProduct: site.byProduct };
   const people = [...state.people.values()].map((person) => {
     const then = changed.get(person.id);
     const record = recordOf(person);
-    const stays = sameGroups && (!then || same(record, then));
-    const facts = stays ? person.facts : personOf(then ?? record, { ...state, byGroup: site.byGroup }).facts;
+    const stays = sameFollows && (!then || same(record, then));
+    const facts = stays ? person.facts : personOf(then ?? record, { ...state, ...follows }).facts;
     return { name: person.name, was: person.facts, is: facts, stays };
   });
   const sameNames = same(state.names, site.names);

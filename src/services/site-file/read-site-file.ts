@@ -4,6 +4,8 @@ import {
   type Address,
   asId,
   type ByGroup,
+  type ByProduct,
+  type Condition,
   DEEPEST,
   DEEPEST_ITEM,
   fieldValueProblem,
@@ -17,16 +19,17 @@ import {
   type Outline,
   outlineOf,
   type Policy,
+  parseCondition,
   type SiteNames,
   tooDeepIn,
   unkeptIn,
   type Vocabulary,
 } from '@/core';
-import { noContent, type PersonRecord, type StoredItem } from '@/store';
-import { type ReadFile, readFile, tooDeep } from '../forms';
+import { noContent, type PersonRecord, type StoredItem, type StoredTerms } from '@/store';
+import { type ReadFile, readFile, termsIn, termsProblems, tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
-import { byGroupIn } from '../running';
+import { byGroupIn, byProductIn, type SiteState } from '../running';
 import {
   enrollingOf,
   enrollingProblem,
@@ -44,6 +47,9 @@ import { FORMAT, type SiteFileRead, siteFile, VERSION } from './site-file-form';
 export interface SiteInFile extends SiteItems {
   readonly outline: Outline;
   readonly byGroup: ByGroup;
+  readonly byProduct: ByProduct;
+  /** What products are sold for and give; null where the file leaves that as it is. */
+  readonly terms: readonly Pick<StoredTerms, 'product' | 'terms'>[] | null;
   readonly names: SiteNames;
   /** Null where the file leaves people as they are. */
   readonly people: readonly PersonRecord[] | null;
@@ -58,6 +64,7 @@ interface Kept {
   readonly files: ReadonlyMap<ItemId, StoredItem & { readonly bytes: Uint8Array }>;
   readonly draft: { readonly policy: Policy };
   readonly live: { readonly policy: Policy };
+  readonly shop: SiteState['shop'];
 }
 
 /** Why something is no site file of ours at all, or null. */
@@ -86,9 +93,12 @@ export async function readSiteFile(
     policy: raw,
     draft: rawDraft,
     shared,
-  } = input as { readonly policy?: unknown; readonly draft?: unknown; readonly shared?: unknown };
+    shop,
+  } = input as Readonly<Partial<Record<'policy' | 'draft' | 'shared' | 'shop', unknown>>>;
   if (tooDeep(shared))
     return { problems: [`shared: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
+  if (tooDeep(shop))
+    return { problems: [`shop: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
   if (tooDeep(raw) || tooDeep(rawDraft))
     return { problems: [`policy: a condition is nested more than ${DEEPEST} deep. Take some groups apart.`] };
   const parsed = siteFile.safeParse(input);
@@ -112,6 +122,8 @@ export async function readSiteFile(
   if (deep) problems.push(`"${deep.title}" stands more than ${DEEPEST_ITEM} deep. Move it further up.`);
   problems.push(...fieldProblems(names), ...peopleProblems(file.people ?? [], names));
   const strangers = file.board.filter((one) => !file.people?.some((person) => person.id === one));
+  const shopRead = file.shop ? termsOf(file.shop, { ...names, audiences }, stored) : null;
+  problems.push(...(shopRead?.problems ?? []));
   problems.push(...strangers.map((one) => `board: there is no person "${one}".`));
   if ('problems' in outline || problems.length > 0) return { problems: problems.slice(0, MOST_PROBLEMS) };
   if ('problems' in texts) return texts;
@@ -128,6 +140,8 @@ export async function readSiteFile(
   return {
     outline,
     byGroup: byGroupIn(stored),
+    byProduct: byProductIn(shopRead?.terms ?? [...(kept?.shop.values() ?? [])], names),
+    terms: shopRead?.terms ?? null,
     stored,
     names,
     people: file.people?.map(recordIn) ?? null,
@@ -170,6 +184,44 @@ function namesIn(file: SiteFileRead): SiteNames {
     passphrases: ids(file.passphrases.map(({ id, name }) => ({ id, name }))),
   };
 }
+
+/** What products are sold for and give, with conditions read; and what is wrong with it. */
+function termsOf(
+  { products }: NonNullable<SiteFileRead['shop']>,
+  vocabulary: Vocabulary,
+  stored: readonly StoredItem[],
+): { readonly terms: NonNullable<SiteInFile['terms']>; readonly problems: readonly string[] } {
+  const problems: string[] = [];
+  const items = new Map(stored.map(({ item }) => [item.id, item]));
+  const terms = products.flatMap(({ product: id, ...read }) => {
+    const product = vocabulary.products.find((one) => one.id === id);
+    if (!product) {
+      problems.push(`shop: there is no product "${id}".`);
+      return [];
+    }
+    const prices = read.prices.map(({ who, ...price }) => {
+      const parsed =
+        typeof who === 'string' ? parseCondition(who, vocabulary) : { ok: true as const, condition: who };
+      if (!parsed.ok)
+        problems.push(
+          `${product.name}: line ${parsed.error.line}, column ${parsed.error.column}: ${parsed.error.message}`,
+        );
+      return { ...price, who: parsed.ok ? parsed.condition : nobody };
+    });
+    const found = termsIn({ ...read, prices });
+    problems.push(
+      ...termsProblems(product, found, vocabulary, { items }).map(
+        ({ message }) => `${product.name}: ${message}`,
+      ),
+    );
+    return [{ product: product.id, terms: found }];
+  });
+  if (new Set(products.map(({ product }) => product)).size < products.length)
+    problems.push('shop: a product stands there twice.');
+  return { terms, problems };
+}
+
+const nobody: Condition = { kind: 'any', of: [] };
 
 const fieldProblems = (names: SiteNames): string[] =>
   names.fields

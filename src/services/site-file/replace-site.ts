@@ -24,6 +24,7 @@ import {
   type PersonRecord,
   readFileBytes,
   readPasswordHashes,
+  replaceTerms,
   type StoredItem,
   setPassphraseHash,
   setPasswordHash,
@@ -99,6 +100,7 @@ export async function fileOverSite(
     draft: state.draft,
     live: state.live,
     files: await filesOf(trivet),
+    shop: state.shop,
   });
   if ('problems' in site) return { kind: 'wrong', problems: site.problems };
   const problems = problemsWith(site, state);
@@ -133,7 +135,7 @@ async function filesOf({ db, state }: Trivet) {
 }
 
 /** The state that a dry run looked at, as a text. */
-const basisOf = ({ draft, live, versions, people, names }: SiteState): string =>
+const basisOf = ({ draft, live, versions, people, names, shop }: SiteState): string =>
   createHash('sha256')
     .update(
       JSON.stringify([
@@ -141,6 +143,7 @@ const basisOf = ({ draft, live, versions, people, names }: SiteState): string =>
         live.revision,
         [...versions],
         names,
+        [...shop.values()],
         [...people.values()].map(recordOf),
       ]),
     )
@@ -266,9 +269,15 @@ async function write(
   });
   const names = { before: state.names, after: site.names };
   await trivet.db.transaction(async (tx) => {
-    const { timeZone, journal } = site.file;
-    await updateSettings(tx, { timeZone, journal: journal.keeps, journalDays: journal.days });
+    const { timeZone, journal, shop } = site.file;
+    await updateSettings(tx, {
+      timeZone,
+      journal: journal.keeps,
+      journalDays: journal.days,
+      ...(shop && { graceDays: shop.graceDays }),
+    });
     await writeChange(tx, people, names);
+    if (site.terms) await replaceTerms(tx, site.terms);
     for (const { id, hash } of hashes.passwords) await setPasswordHash(tx, id, hash);
     for (const { id, hash } of hashes.passphrases) {
       await setPassphraseHash(tx, id, hash);

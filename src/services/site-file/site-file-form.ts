@@ -12,7 +12,7 @@ import {
   valuesOf,
 } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
-import { dayForm, newId as id, LARGEST_FILE, words } from '../forms';
+import { conditionOrText, dayForm, newId as id, LARGEST_FILE, termsShape, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
 import {
@@ -30,6 +30,9 @@ export const VERSION = 1;
 
 /** In bytes. Files that a site holds are in it, so this is more than any page needs. */
 export const LARGEST_SITE_FILE = 100_000_000;
+
+/** The most days of grace that a site gives. */
+export const MOST_GRACE_DAYS = 90;
 
 const name = words(200, 'Give it a name.');
 const named = z.strictObject({ id, name });
@@ -191,6 +194,21 @@ export const siteFile = z.strictObject({
     .array(z.strictObject({ ...standsShape.shape, section: sectionShape }))
     .max(MOST_SHARED, `A site shares at most ${MOST_SHARED} sections.`)
     .default([]),
+  /** What products are sold for and give. Left out where that stays as it is. */
+  shop: z
+    .strictObject({
+      /** For how many days a subscription stays open whose renewal does not come through. */
+      graceDays: z.int().min(0).max(MOST_GRACE_DAYS).default(7),
+      products: z
+        .array(
+          z.strictObject({
+            product: id,
+            ...termsShape(conditionOrText.default({ kind: 'all', of: [] })).shape,
+          }),
+        )
+        .default([]),
+    })
+    .optional(),
   /** The live gates. Conditions in it may stand in the text form. */
   policy: policyInFile,
   /** The gates of the draft, where they differ. */

@@ -1,4 +1,5 @@
 /** What conditions can ask of an item, and of an item and a visitor together. */
+import { groupsAt } from '../../site/granted';
 import { isAddressed } from '../../site/item';
 import { ACTIVITY_TYPES, ITEM_KINDS } from '../../site/kinds';
 import { isCompleted } from '../../site/visitor';
@@ -23,11 +24,12 @@ export const itemFacts = {
     type: 'truth',
     read: (_, vocabulary) => {
       const groups = new Set(vocabulary.groups.map(({ id }) => id));
-      return (visitor, item) => {
+      return (visitor, item, { today }) => {
         const group = item?.facts?.group;
+        const held = groupsAt(visitor, today);
         // Nobody is in a group that is gone, and nobody is known to be outside it either.
-        if (group === undefined || !groups.has(group) || visitor.groups === null) return null;
-        return visitor.groups.includes(group);
+        if (group === undefined || !groups.has(group) || held === null) return null;
+        return held.includes(group);
       };
     },
   },

@@ -1,6 +1,7 @@
 /** What conditions can ask of a visitor. */
 import { asId, type ItemId } from '../../ids';
 import { DESK_RIGHTS } from '../../site/desk-right';
+import { groupsAt, levelAt, rolesAt } from '../../site/granted';
 import type { RequestFacts } from '../../site/request';
 import {
   type Completion,
@@ -14,6 +15,23 @@ import type { FactEntry, Reader, Wanted } from './fact';
 
 const running = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
   purchase.product === product && purchase.state === 'paid' && isGoodOn(purchase, request.today);
+
+/** Whether a purchase that is good is so only because the site waits for what is owed. */
+const late = (purchase: Purchase, product: string, request: RequestFacts): boolean =>
+  running(purchase, product, request) &&
+  purchase.order?.paidUntil != null &&
+  purchase.order.paidUntil < request.today;
+
+/** Whether a purchase was good at any time until now: also one that ended, or was given back after that. */
+const wasHeld = ({ on, until, state }: Purchase, { today }: RequestFacts): boolean =>
+  on <= today && (state === 'refunded' || (state === 'paid' && (until === null || until >= on)));
+
+/** A fact that some purchase of a product makes true. */
+const ofPurchases =
+  (holds: (purchase: Purchase, product: string, request: RequestFacts) => boolean) =>
+  (product: string): Reader =>
+  ({ purchases }, _item, request) =>
+    purchases === null ? null : purchases.some((one) => holds(one, product, request));
 
 /** The latest day in a list; null for none. */
 const latest = (days: readonly string[]): string | null =>
@@ -87,7 +105,10 @@ export const visitorFacts = {
     type: 'rank',
     values: 'level',
     absent: 'no level',
-    read: () => (visitor) => visitor.level,
+    read:
+      (_, { levels }) =>
+      (visitor, _item, { today }) =>
+        levelAt(visitor, today, levels),
   },
   group: {
     label: 'In group',
@@ -95,7 +116,10 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'set',
     values: 'group',
-    read: () => (visitor) => visitor.groups,
+    read:
+      () =>
+      (visitor, _item, { today }) =>
+        groupsAt(visitor, today),
     assume: (member, wanted) => ({ ...member, groups: held(member.groups, wanted) }),
   },
   role: {
@@ -103,7 +127,10 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'set',
     values: 'role',
-    read: () => (visitor) => visitor.roles,
+    read:
+      () =>
+      (visitor, _item, { today }) =>
+        rolesAt(visitor, today),
     assume: (member, wanted) => ({ ...member, roles: held(member.roles, wanted) }),
   },
   profile: {
@@ -130,10 +157,7 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'truth',
     subject: 'product',
-    read:
-      (product) =>
-      ({ purchases }, _item, request) =>
-        purchases === null ? null : purchases.some((one) => running(one, product, request)),
+    read: ofPurchases(running),
     assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null),
   },
   subscribed: {
@@ -171,13 +195,80 @@ export const visitorFacts = {
     of: 'visitor',
     type: 'truth',
     subject: 'product',
+    read: ofPurchases((one, product) => one.product === product && one.state === 'refunded'),
+    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null, 'refunded'),
+  },
+  'ever owned': {
+    label: 'Has ever owned',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read: ofPurchases((one, product, request) => one.product === product && wasHeld(one, request)),
+    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null),
+  },
+  ended: {
+    label: 'Has no longer',
+    phrase: 'no longer has',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
     read:
       (product) =>
-      ({ purchases }) =>
-        purchases === null
-          ? null
-          : purchases.some((one) => one.product === product && one.state === 'refunded'),
-    assume: (member, wanted) => bought(member, wanted, wanted.holds ? wanted.today : null, 'refunded'),
+      ({ purchases }, _item, request) => {
+        if (purchases === null) return null;
+        const theirs = purchases.filter((one) => one.product === product);
+        return (
+          theirs.some((one) => wasHeld(one, request)) && !theirs.some((one) => running(one, product, request))
+        );
+      },
+  },
+  late: {
+    label: 'Is late in paying for',
+    phrase: 'late in paying for',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read: ofPurchases(late),
+  },
+  trial: {
+    label: 'On trial of',
+    phrase: 'on trial of',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read: ofPurchases(
+      (one, product, request) =>
+        running(one, product, request) &&
+        one.order?.trialUntil != null &&
+        request.today <= one.order.trialUntil,
+    ),
+  },
+  renewal: {
+    label: 'Next renewal on',
+    phrase: 'next renewal of',
+    of: 'visitor',
+    type: 'date',
+    subject: 'product',
+    whose: true,
+    absent: 'none',
+    read:
+      (product) =>
+      ({ purchases }, _item, request) =>
+        latest(
+          (purchases ?? []).flatMap((one) =>
+            running(one, product, request) && one.order?.renews ? [one.order.renews] : [],
+          ),
+        ),
+  },
+  voucher: {
+    label: 'Bought with a voucher',
+    phrase: 'bought with a voucher',
+    of: 'visitor',
+    type: 'truth',
+    subject: 'product',
+    read: ofPurchases(
+      (one, product) => one.product === product && one.state === 'paid' && one.order?.voucher === true,
+    ),
   },
   joined: {
     label: 'Joined',

@@ -1,0 +1,233 @@
+/** Orders, and what the till told of them. */
+import { and, asc, count, desc, eq, inArray, isNotNull, lt, ne, or, sql } from 'drizzle-orm';
+import {
+  type Agreed,
+  asId,
+  type Notice,
+  type OrderId,
+  type OrderState,
+  type PersonId,
+  type PriceId,
+  type ProductId,
+  type VoucherId,
+} from '@/core';
+import type { Database } from './database';
+import { notices, orderLetters, orders } from './schema';
+
+export interface Order {
+  readonly id: OrderId;
+  readonly product: ProductId;
+  /** What the product was called. */
+  readonly productName: string;
+  readonly person: PersonId | null;
+  readonly email: string;
+  readonly name: string;
+  readonly price: PriceId;
+  readonly agreed: Agreed & { readonly trialDays: number };
+  readonly voucher: VoucherId | null;
+  readonly replaces: OrderId | null;
+  readonly back: string;
+  readonly session: string | null;
+  readonly madeAccount: boolean;
+  readonly reference: string | null;
+  readonly payPage: string | null;
+  readonly made: Date;
+  readonly payUntil: Date;
+  readonly askedAt: Date | null;
+  readonly state: OrderState;
+  readonly open: boolean;
+}
+
+const orderIn = (row: typeof orders.$inferSelect): Order => ({
+  ...row,
+  id: asId(row.id),
+  product: asId(row.product),
+  person: row.person === null ? null : asId<PersonId>(row.person),
+  price: asId(row.price),
+  voucher: row.voucher === null ? null : asId<VoucherId>(row.voucher),
+  replaces: row.replaces === null ? null : asId<OrderId>(row.replaces),
+});
+
+/** Writes a new order. Answers false where somebody is on the way to buy the same already. */
+export async function insertOrder(db: Database, order: Order): Promise<boolean> {
+  const rows = await db.insert(orders).values(order).onConflictDoNothing().returning({ id: orders.id });
+  return rows.length > 0;
+}
+
+export async function readOrder(db: Database, id: string): Promise<Order | null> {
+  const [row] = await db.select().from(orders).where(eq(orders.id, id));
+  return row ? orderIn(row) : null;
+}
+
+/** The same, for nobody else to change until the transaction is over. */
+export async function lockOrder(tx: Database, id: string): Promise<Order | null> {
+  const [row] = await tx.select().from(orders).where(eq(orders.id, id)).for('update');
+  return row ? orderIn(row) : null;
+}
+
+export async function updateOrder(
+  db: Database,
+  id: OrderId,
+  values: Partial<
+    Pick<
+      Order,
+      'person' | 'madeAccount' | 'reference' | 'payPage' | 'askedAt' | 'state' | 'open' | 'replaces'
+    >
+  >,
+): Promise<void> {
+  await db.update(orders).set(values).where(eq(orders.id, id));
+}
+
+/** The order of a product that somebody is on the way to buy. */
+export async function readOpenOrder(db: Database, email: string, product: ProductId): Promise<Order | null> {
+  const [row] = await db
+    .select()
+    .from(orders)
+    .where(and(eq(orders.email, email), eq(orders.product, product), eq(orders.open, true)));
+  return row ? orderIn(row) : null;
+}
+
+/** Whether somebody had a trial of a product before. */
+export async function hadTrial(db: Database, email: string, product: ProductId): Promise<boolean> {
+  const [row] = await db
+    .select({ id: orders.id })
+    .from(orders)
+    .where(
+      and(
+        eq(orders.email, email),
+        eq(orders.product, product),
+        sql`${orders.state} ->> 'trialUntil' is not null`,
+      ),
+    )
+    .limit(1);
+  return row !== undefined;
+}
+
+/** Everything that somebody ordered, the latest first. */
+export async function readOrdersOf(db: Database, person: PersonId): Promise<readonly Order[]> {
+  const rows = await db.select().from(orders).where(eq(orders.person, person)).orderBy(desc(orders.made));
+  return rows.map(orderIn);
+}
+
+/** The orders that give something to somebody, or gave: of everybody, or of some. */
+export async function readBought(
+  db: Database,
+  people?: readonly PersonId[],
+): Promise<readonly (Pick<Order, 'id' | 'product' | 'state'> & { person: PersonId; voucher: boolean })[]> {
+  if (people?.length === 0) return [];
+  const rows = await db
+    .select({
+      id: orders.id,
+      product: orders.product,
+      person: orders.person,
+      voucher: orders.voucher,
+      state: orders.state,
+    })
+    .from(orders)
+    .where(
+      and(
+        people ? inArray(orders.person, [...people]) : isNotNull(orders.person),
+        sql`${orders.state} ->> 'began' is not null`,
+      ),
+    )
+    .orderBy(asc(orders.made), asc(orders.id));
+  return rows.map(({ id, product, person, voucher, state }) => ({
+    id: asId<OrderId>(id),
+    product: asId<ProductId>(product),
+    person: asId<PersonId>(person ?? ''),
+    voucher: voucher !== null,
+    state,
+  }));
+}
+
+/** Orders that wait and were not asked about since then, the longest first. */
+export async function readWaitingOrders(db: Database, since: Date, most: number): Promise<readonly Order[]> {
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(
+      and(
+        eq(orders.open, true),
+        lt(orders.made, since),
+        or(sql`${orders.askedAt} is null`, lt(orders.askedAt, since)),
+      ),
+    )
+    .orderBy(asc(orders.made))
+    .limit(most);
+  return rows.map(orderIn);
+}
+
+/** A notice as it is kept. */
+export interface KeptNotice {
+  readonly id: string;
+  /** In the order in which they came. */
+  readonly number: number;
+  readonly order: string;
+  readonly came: Date;
+  readonly said: unknown;
+  /** Why it changes nothing; empty for those that count. */
+  readonly problem: string;
+}
+
+/** Keeps a notice. Answers false where it was told before. */
+export async function insertNotice(
+  db: Database,
+  notice: Pick<KeptNotice, 'id' | 'order' | 'came' | 'said' | 'problem'>,
+): Promise<boolean> {
+  const rows = await db.insert(notices).values(notice).onConflictDoNothing().returning({ id: notices.id });
+  return rows.length > 0;
+}
+
+/** Every notice about an order, as they came. */
+export const readNotices = (db: Database, order: string): Promise<readonly KeptNotice[]> =>
+  db.select().from(notices).where(eq(notices.order, order)).orderBy(asc(notices.number));
+
+/** Those that count, as they were read when they came. */
+export async function readCounted(db: Database, order: OrderId): Promise<readonly Notice[]> {
+  const rows = await db
+    .select({ said: notices.said })
+    .from(notices)
+    .where(and(eq(notices.order, order), eq(notices.problem, '')));
+  return rows.map(({ said }) => said as Notice);
+}
+
+/** Notices that change nothing, the latest first. */
+export const readProblemNotices = (db: Database, most: number): Promise<readonly KeptNotice[]> =>
+  db.select().from(notices).where(ne(notices.problem, '')).orderBy(desc(notices.number)).limit(most);
+
+/** A page of orders, the latest first, and how many there are. */
+export async function readOrders(
+  db: Database,
+  { product, from, most }: { readonly product: string | null; readonly from: number; readonly most: number },
+): Promise<{ readonly list: readonly Order[]; readonly count: number }> {
+  const where = product === null ? undefined : eq(orders.product, product);
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(where)
+    .orderBy(desc(orders.made), desc(orders.id))
+    .offset(from)
+    .limit(most);
+  const [sum] = await db.select({ count: count() }).from(orders).where(where);
+  return { list: rows.map(orderIn), count: sum?.count ?? 0 };
+}
+
+/** Every order that was paid at some time. */
+export async function readPaidOrders(db: Database): Promise<readonly Order[]> {
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(sql`${orders.state} ->> 'began' is not null`)
+    .orderBy(asc(orders.made));
+  return rows.map(orderIn);
+}
+
+/** Notes that a letter goes out; false where it went out before. */
+export async function noteLetter(db: Database, order: OrderId, what: string, on: string): Promise<boolean> {
+  const rows = await db
+    .insert(orderLetters)
+    .values({ order, what, on })
+    .onConflictDoNothing()
+    .returning({ what: orderLetters.what });
+  return rows.length > 0;
+}
