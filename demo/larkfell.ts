@@ -6,6 +6,7 @@ import { policy } from './gates';
 import { itemsOn } from './pages';
 import { peopleOn } from './people';
 import { shared } from './shared';
+import { shopOn } from './shop';
 
 /** What the demo's one passphrase is; its page and the sign-in page say so. */
 export const DEMO_PASSPHRASE = 'bring a red torch';
@@ -52,6 +53,7 @@ export const larkfellOn = (today: Day): SiteFile => ({
   people: [...peopleOn(today)],
   items: [...itemsOn(today), ...coursesOn(today)],
   shared: [...shared],
+  shop: shopOn(today),
   policy,
   board: ['marek', 'tobin'],
 });

@@ -135,24 +135,31 @@ On open nights somebody stands at the lower gate with a lamp. Come before eight.
       { type: 'posts', id: 'field-notes-posts', title: 'Field notes', category: 'Field notes', count: 10 },
     ],
   ),
-  page(
-    'join',
-    'site',
-    'Join us',
-    '/join',
-    'Three ways to belong, and what each one opens.',
-    `There are three ways to belong to Larkfell. Each includes everything before it.
+  page('join', 'site', 'Join us', '/join', 'Three ways to belong, and what each one opens.', [
+    {
+      type: 'text',
+      id: 'join-text',
+      title: 'Ways to belong',
+      text: `There are three ways to belong to Larkfell. Each includes everything before it.
 
-| | a year | what it opens |
-|---|---:|---|
-| **Friend** | 24 | the night logs, and a vote at the spring meeting |
-| **Observer** | 60 | the Observers' room: charts, and booking of the small dome |
-| **Keeper** | 140 | the Keepers' evening, and a key to the lower room |
-
-Under twenty-one or out of work, all three cost half. Nobody has to say why.
-
-To join, come to an open night or write to the secretary. Buying a pass on these pages comes later this winter.`,
-  ),
+- **Friends** read the night logs, and vote at the spring meeting. It costs nothing but an evening: come to an open night and say so.
+- **Observers** have the Observers’ room: charts, and booking of the small dome.
+- **Keepers** have the Keepers’ evening, and a key to the lower room.`,
+    },
+    {
+      type: 'prices',
+      id: 'join-prices',
+      title: 'Passes',
+      text: '',
+      products: ['observer-pass', 'keeper-pass'],
+    },
+    {
+      type: 'text',
+      id: 'join-half',
+      title: 'For less',
+      text: 'Under twenty-one or out of work, both passes cost half. Write to the secretary, who has vouchers for it; nobody has to say why. There is [more in the shop](/shop).',
+    },
+  ]),
   page('account', 'site', 'My account', '/account', 'Your place at Larkfell.', [
     {
       type: 'text',
@@ -178,6 +185,15 @@ Your level and your groups are kept by the secretary; the rest you fill in yours
 Frames that you took are kept here for you. The Dome crew sees everybody’s, to check the camera.`,
     },
     { type: 'files', id: 'account-frames', title: 'Raw frames', category: 'Raw frames' },
+    {
+      type: 'text',
+      id: 'account-bought-text',
+      title: 'What you bought',
+      text: `## What you bought
+
+Passes, receipts, and how to stop or change a plan: [what you have](/me/purchases).`,
+    },
+    { type: 'files', id: 'account-atlas', title: 'Atlas', category: 'Atlas' },
   ]),
   page('tonight', 'site', 'Tonight’s sky', '/tonight', 'What is up after dark, hour by hour.', [
     {
@@ -463,6 +479,15 @@ const menus: readonly Item[] = [
 const frame = (id: string, name: string, title: string, owner: string, today: Day, ago: number): Item =>
   picture(id, 'site', name, title, title, { category: 'Raw frames', owner, date: addDays(today, -ago) });
 
+const ATLAS = `# Winter atlas
+
+Eighty fields, in the order in which they climb over the eastern wall.
+
+1. **The Lantern’s cluster.** Look beside it and it doubles.
+2. **The Rose.** Ten inches of glass, a dark night, and patience.
+3. **Beneath the Swan’s wing.** The variable is the one that is not on last year’s page.
+`;
+
 const filesOn = (today: Day): readonly Item[] => [
   picture(
     'hill-picture',
@@ -482,6 +507,15 @@ const filesOn = (today: Day): readonly Item[] => [
   frame('frame-ines-1', 'frame-1', 'The Rose, forty minutes', 'ines', today, 5),
   frame('frame-ines-2', 'frame-2', 'Spindle, first try', 'ines', today, 8),
   frame('frame-tobin', 'frame-3', 'Cluster in the Lantern', 'tobin', today, 17),
+  {
+    kind: 'file',
+    id: 'atlas-file',
+    parent: 'site',
+    title: 'Winter atlas',
+    name: 'winter-atlas.md',
+    facts: { category: 'Atlas' },
+    data: Buffer.from(ATLAS).toString('base64'),
+  },
   frame('frame-wren', 'trails', 'An hour of trails', 'wren', today, 22),
 ];
 

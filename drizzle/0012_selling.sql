@@ -24,7 +24,7 @@ CREATE TABLE "orders" (
 	"price" text NOT NULL,
 	"agreed" jsonb NOT NULL,
 	"voucher" text,
-	"replaces" text,
+	"replaces" jsonb,
 	"back" text DEFAULT '/' NOT NULL,
 	"session" text,
 	"made_account" boolean DEFAULT false NOT NULL,
@@ -34,7 +34,8 @@ CREATE TABLE "orders" (
 	"pay_until" timestamp with time zone NOT NULL,
 	"asked_at" timestamp with time zone,
 	"state" jsonb NOT NULL,
-	"open" boolean DEFAULT true NOT NULL
+	"open" boolean DEFAULT true NOT NULL,
+	"due" jsonb DEFAULT '[]'::jsonb NOT NULL
 );
 --> statement-breakpoint
 CREATE TABLE "places" (

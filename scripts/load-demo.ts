@@ -26,6 +26,7 @@ async function load(keep: boolean): Promise<readonly string[]> {
     }
     if (keep && existsSync(database)) return [];
     rmSync(database, { recursive: true, force: true });
+    rmSync(join(dataFolder, 'till.json'), { force: true });
     writeFileSync(mark, 'Everybody here has the password larkfell-demo. This folder may be erased.\n');
     const trivet = await Trivet.open(database);
     const today = new Date().toISOString().slice(0, 10);

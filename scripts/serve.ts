@@ -5,7 +5,14 @@
 import next from 'next';
 import { builtFiles } from '../src/app/_http/built-files';
 import { frontDoor } from '../src/app/_http/front-door';
-import { readEnvironment, runningTrivet, type Trivet } from '../src/services';
+import {
+  readEnvironment,
+  runningTill,
+  runningTrivet,
+  type Trivet,
+  tendOrders,
+  theTime,
+} from '../src/services';
 import { claimDataFolder } from './data-folder';
 
 const dev = process.argv.includes('--dev');
@@ -51,7 +58,26 @@ async function open(): Promise<Trivet> {
   }
   if (!dev) builtFiles();
   await app.prepare();
+  tend(trivet);
   return trivet;
+}
+
+/** How often the site looks after orders by itself, in milliseconds. */
+const TENDING_MS = 30_000;
+
+/** Looks after orders for as long as it serves: at once, and again and again. */
+function tend(trivet: Trivet): void {
+  const till = runningTill();
+  const once = async () => {
+    if (till) await till.meet(theTime()).catch(() => undefined);
+    await tendOrders(trivet, till, theTime());
+  };
+  const again = () => {
+    once()
+      .catch((error: Error) => console.error(`Orders could not be looked after: ${error.message}`))
+      .finally(() => setTimeout(again, TENDING_MS).unref());
+  };
+  again();
 }
 
 server.listen(port, host, async () => {

@@ -62,7 +62,9 @@ export function install() {
 
 /** Builds the application for production. */
 export function build() {
-  const sources = ['src', 'drizzle'].flatMap(filesBelow).filter((path) => !/\.test\.tsx?$/.test(path));
+  const sources = ['src', 'till', 'drizzle']
+    .flatMap(filesBelow)
+    .filter((path) => !/\.test\.tsx?$/.test(path));
   const inputs = [
     ...sources,
     'package-lock.json',

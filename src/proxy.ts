@@ -1,5 +1,7 @@
 /** The desk's door: guests are sent to sign in and back, members without the right are told so. */
+
 import { type NextRequest, NextResponse } from 'next/server';
+import { theTime } from '@/services';
 import { toResponse } from './app/_http/answer';
 import { contextOf } from './app/_http/context';
 import { delivery, htmlAnswer, PERMISSIONS, PRIVATE, strictTransport } from './app/_http/response';
@@ -12,7 +14,7 @@ export const config = { matcher: ['/desk', '/desk/((?!api/).*)'] };
 
 export async function proxy(request: NextRequest): Promise<Response> {
   const trivet = await runningTrivet();
-  const visitor = await visitorOf(trivet, request.cookies.get(SESSION_COOKIE)?.value, new Date());
+  const visitor = await visitorOf(trivet, request.cookies.get(SESSION_COOKIE)?.value, theTime());
   const { pathname, search } = request.nextUrl;
   if (administratorOf(visitor)) return desk(request);
   if (!visitor.person) {
@@ -25,7 +27,7 @@ export async function proxy(request: NextRequest): Promise<Response> {
   const answer = {
     kind: 'message',
     title: null,
-    frame: frameFor(contextOf(trivet, visitor, request, new Date()), null),
+    frame: frameFor(contextOf(trivet, visitor, request, theTime()), null),
     reason,
     step: null,
   } as const;

@@ -114,6 +114,28 @@ export {
   yielder,
 } from './running';
 export {
+  type BuyProblems,
+  changePlan,
+  moveClock,
+  newCard,
+  type OrderAnswer,
+  type OtherPlan,
+  OWN_PURCHASES,
+  type OwnPurchase,
+  type OwnPurchases,
+  orderAddress,
+  orderAt,
+  ownPurchases,
+  ownReceipt,
+  type ReceiptView,
+  setOut,
+  stopOwn,
+  takeNotices,
+  takeSignedNotice,
+  tendOrders,
+  type Waiting,
+} from './selling';
+export {
   exportSite,
   fileOverSite,
   type ImportReport,
@@ -125,6 +147,16 @@ export {
   siteAsFile,
   siteFileSchema,
 } from './site-file';
+export {
+  checkSignature,
+  runningTill,
+  sellWith,
+  signed,
+  type Till,
+  type TillOrder,
+  TillTrouble,
+  tillAt,
+} from './till';
 export {
   type AccountView,
   type ActivityEntry,
@@ -153,6 +185,9 @@ export {
   type ListAnswer,
   type MenuLink,
   nowhere,
+  type Offer,
+  offerOf,
+  offersFor,
   opens,
   type PageAnswer,
   pageFacts,
@@ -170,6 +205,7 @@ export {
   signInAddress,
   signInNote,
   sitemapOf,
+  soldAs,
   summaryOf,
   type TaskOutline,
   teaserOf,

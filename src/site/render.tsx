@@ -8,8 +8,10 @@ import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
 import { PassphraseView } from './passphrase-view';
+import { PurchasesView, ReceiptPage } from './purchases-views';
 import { QuizPage } from './quiz';
 import type { Delivery } from './shell';
+import { BuyView, OrderView, ShopView } from './shop-views';
 import { SignInView } from './sign-in-view';
 import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
 import { WouldView } from './would-view';
@@ -91,6 +93,25 @@ export const renderQuiz = (props: ComponentProps<typeof QuizPage>): Promise<stri
 /** What a form would have done, on a walk. */
 export const renderWould = (props: ComponentProps<typeof WouldView>): Promise<string> =>
   documentOf(<WouldView {...props} />);
+
+/** Everything that is sold to somebody. */
+export const renderShop = (props: ComponentProps<typeof ShopView>): Promise<string> =>
+  documentOf(<ShopView {...props} />);
+
+/** Buying a product. */
+export const renderBuy = (props: ComponentProps<typeof BuyView>): Promise<string> =>
+  documentOf(<BuyView {...props} />);
+
+/** An order that is on its way. */
+export const renderOrder = (props: ComponentProps<typeof OrderView>): Promise<string> =>
+  documentOf(<OrderView {...props} />);
+
+/** What somebody bought. */
+export const renderPurchases = (props: ComponentProps<typeof PurchasesView>): Promise<string> =>
+  documentOf(<PurchasesView {...props} />);
+
+export const renderReceipt = (props: ComponentProps<typeof ReceiptPage>): Promise<string> =>
+  documentOf(<ReceiptPage {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -5,6 +5,7 @@ import { Outline } from './course';
 import { Coarse, Entries, Picture } from './entries';
 import { FormField } from './form-field';
 import { LockSign } from './lock-sign';
+import { Offers } from './offers';
 import { Threshold } from './threshold';
 
 export const Sections = ({ sections }: { readonly sections: readonly SectionView[] }) =>
@@ -108,6 +109,13 @@ function Section({ section }: { readonly section: SectionView }) {
               Sign in to follow {section.group}
             </a>
           )}
+        </div>
+      );
+    case 'prices':
+      return (
+        <div className="part">
+          <Prose html={section.html} />
+          <Offers offers={section.offers} />
         </div>
       );
     case 'account':

@@ -29,6 +29,7 @@ export * from './settings';
 export { startThread } from './thread';
 export {
   type DraftDocument,
+  type DueStep,
   type Hashes,
   JOURNAL_KEEPS,
   type JournalKeeps,

@@ -13,6 +13,7 @@ import {
 } from '@/core';
 import type { Database } from './database';
 import { notices, orderLetters, orders } from './schema';
+import type { DueStep, FreeAtFirst, Replaced } from './types';
 
 export interface Order {
   readonly id: OrderId;
@@ -23,9 +24,9 @@ export interface Order {
   readonly email: string;
   readonly name: string;
   readonly price: PriceId;
-  readonly agreed: Agreed & { readonly trialDays: number };
+  readonly agreed: Agreed & FreeAtFirst;
   readonly voucher: VoucherId | null;
-  readonly replaces: OrderId | null;
+  readonly replaces: Replaced | null;
   readonly back: string;
   readonly session: string | null;
   readonly madeAccount: boolean;
@@ -36,6 +37,7 @@ export interface Order {
   readonly askedAt: Date | null;
   readonly state: OrderState;
   readonly open: boolean;
+  readonly due: readonly DueStep[];
 }
 
 const orderIn = (row: typeof orders.$inferSelect): Order => ({
@@ -45,7 +47,6 @@ const orderIn = (row: typeof orders.$inferSelect): Order => ({
   person: row.person === null ? null : asId<PersonId>(row.person),
   price: asId(row.price),
   voucher: row.voucher === null ? null : asId<VoucherId>(row.voucher),
-  replaces: row.replaces === null ? null : asId<OrderId>(row.replaces),
 });
 
 /** Writes a new order. Answers false where somebody is on the way to buy the same already. */
@@ -69,10 +70,7 @@ export async function updateOrder(
   db: Database,
   id: OrderId,
   values: Partial<
-    Pick<
-      Order,
-      'person' | 'madeAccount' | 'reference' | 'payPage' | 'askedAt' | 'state' | 'open' | 'replaces'
-    >
+    Pick<Order, 'person' | 'madeAccount' | 'reference' | 'payPage' | 'askedAt' | 'state' | 'open' | 'due'>
   >,
 ): Promise<void> {
   await db.update(orders).set(values).where(eq(orders.id, id));
@@ -128,6 +126,8 @@ export async function readBought(
       and(
         people ? inArray(orders.person, [...people]) : isNotNull(orders.person),
         sql`${orders.state} ->> 'began' is not null`,
+        // What was paid and can't be given is nobody's while it goes back.
+        sql`not ${orders.due} @> '[{"kind": "give back"}]'::jsonb`,
       ),
     )
     .orderBy(asc(orders.made), asc(orders.id));
@@ -152,6 +152,17 @@ export async function readWaitingOrders(db: Database, since: Date, most: number)
         or(sql`${orders.askedAt} is null`, lt(orders.askedAt, since)),
       ),
     )
+    .orderBy(asc(orders.made))
+    .limit(most);
+  return rows.map(orderIn);
+}
+
+/** Orders about which something is left to ask of the till. */
+export async function readDueOrders(db: Database, most: number): Promise<readonly Order[]> {
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(sql`jsonb_array_length(${orders.due}) > 0`)
     .orderBy(asc(orders.made))
     .limit(most);
   return rows.map(orderIn);
@@ -210,6 +221,17 @@ export async function readOrders(
     .limit(most);
   const [sum] = await db.select({ count: count() }).from(orders).where(where);
   return { list: rows.map(orderIn), count: sum?.count ?? 0 };
+}
+
+/** Orders of which the time that is paid for is over since some days, or that were ended in them. */
+export async function readEndingOrders(db: Database, from: string, until: string): Promise<readonly Order[]> {
+  const last = sql`coalesce(${orders.state} ->> 'ends', ${orders.state} ->> 'paidUntil')`;
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(and(sql`${last} between ${from} and ${until}`, sql`${orders.state} ->> 'began' is not null`))
+    .orderBy(asc(orders.made));
+  return rows.map(orderIn);
 }
 
 /** Every order that was paid at some time. */

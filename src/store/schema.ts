@@ -22,7 +22,9 @@ import type {
   Answer,
   Asked,
   DraftDocument,
+  DueStep,
   FieldValue,
+  FreeAtFirst,
   Hashes,
   ItemFacts,
   KeptNames,
@@ -33,6 +35,7 @@ import type {
   ProductTerms,
   Ranges,
   RemovedItems,
+  Replaced,
   RevisionEffect,
   SectionContent,
   Shared,
@@ -210,10 +213,10 @@ export const orders = pgTable(
     name: text().notNull(),
     /** What it was bought at. */
     price: text().notNull(),
-    agreed: jsonb().$type<Agreed & { readonly trialDays: number }>().notNull(),
+    agreed: jsonb().$type<Agreed & FreeAtFirst>().notNull(),
     voucher: text(),
     /** The order whose plan it takes the place of. */
-    replaces: text(),
+    replaces: jsonb().$type<Replaced>(),
     /** Where they were, to come back to. */
     back: text().notNull().default('/'),
     /** The hash of the session in which a guest set out to buy. */
@@ -232,6 +235,8 @@ export const orders = pgTable(
     state: jsonb().$type<OrderState>().notNull(),
     /** Whether it waits to be paid. */
     open: boolean().notNull().default(true),
+    /** What is left to ask of the till. */
+    due: jsonb().$type<readonly DueStep[]>().notNull().default([]),
   },
   (table) => [
     // Whoever sets out twice comes to the same page to pay on, so that nobody pays twice.

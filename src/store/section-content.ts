@@ -36,6 +36,8 @@ interface Parts {
   /** A course's id. */
   readonly outline: { readonly course: string };
   readonly follow: { readonly group: string };
+  /** The products' ids; all that are sold where it names none. */
+  readonly prices: { readonly products: readonly string[] };
 }
 
 /** The types of section that hold nothing beside their text, or nothing at all. */

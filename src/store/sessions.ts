@@ -53,6 +53,11 @@ export async function deleteSessionsOf(db: Database, person: PersonId): Promise<
   await db.delete(sessions).where(eq(sessions.person, person));
 }
 
+/** Lets every session last so many seconds longer. */
+export async function extendSessions(db: Database, seconds: number): Promise<void> {
+  await db.update(sessions).set({ expiresAt: sql`${sessions.expiresAt} + ${seconds} * interval '1 second'` });
+}
+
 export async function deleteSession(db: Database, tokenHash: string): Promise<void> {
   await db.delete(sessions).where(eq(sessions.tokenHash, tokenHash));
 }

@@ -60,6 +60,28 @@ export {
   SECTION_TYPES,
 };
 
+/** Something that is left to ask of the till about an order. */
+export type DueStep =
+  /** What was paid, because it can't be given. */
+  | { readonly kind: 'give back'; readonly amount: number; readonly why: string }
+  | { readonly kind: 'give back twice'; readonly notice: string; readonly amount: number }
+  /** That it can't be paid any more: another one took its place. */
+  | { readonly kind: 'withdraw' }
+  /** The order whose plan it took the place of. */
+  | ({ readonly kind: 'end replaced' } & Replaced);
+
+/** An order whose plan another takes the place of, and when. */
+export interface Replaced {
+  readonly order: string;
+  readonly when: 'now' | 'at the end';
+}
+
+/** For how many days nothing is paid at the start of an order, and whether that is a trial. */
+export interface FreeAtFirst {
+  readonly freeDays: number;
+  readonly trial: boolean;
+}
+
 /** A page or post as it is being written: everything that its editor shows. Checked when it goes to the site. */
 export type DraftDocument = Readonly<Record<string, unknown>>;
 

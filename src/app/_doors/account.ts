@@ -18,11 +18,12 @@ import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
 import { handIn } from './hand-in';
 import { missing } from './page';
+import { purchases, receipt } from './purchases';
 import { quiz } from './quiz';
 import { watch } from './watch';
 
-/** What learners do in activities, each in its own file. */
-const OWN = { quiz, 'hand-in': handIn, played: watch };
+/** What learners do in activities and what somebody bought, each in its own file. */
+const OWN = { quiz, 'hand-in': handIn, played: watch, purchases, receipt };
 const ownDoor = (what: string | undefined) =>
   what !== undefined && Object.hasOwn(OWN, what) ? OWN[what as keyof typeof OWN] : null;
 

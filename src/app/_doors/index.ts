@@ -34,6 +34,7 @@ import { keptPage, missing, notTaken, page } from './page';
 import { passphrase } from './passphrase';
 import { reset } from './reset';
 import { searchDoor } from './search';
+import { shop } from './shop';
 import { signInDoor } from './sign-in';
 import { signOutDoor } from './sign-out';
 import { signUp } from './sign-up';
@@ -53,6 +54,7 @@ const DOORS: Readonly<Record<string, Door>> = {
   forms,
   groups,
   me,
+  shop,
   'feed.xml': feedXml,
   'feed.json': feedJson,
   'sitemap.xml': sitemap,

@@ -1,6 +1,6 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
 import { unkeptIn } from '@/core';
-import { knownVisitorOf, runningTrivet, type Trivet, type Visitor, visitorOf } from '@/services';
+import { knownVisitorOf, runningTrivet, type Trivet, theTime, type Visitor, visitorOf } from '@/services';
 import { cookieIn } from './cookie-in';
 import { SESSION_COOKIE } from './session-cookie';
 import { FROM, type SiteRequest } from './site-request';
@@ -10,7 +10,7 @@ export async function asking(
   request: SiteRequest,
 ): Promise<{ readonly trivet: Trivet; readonly visitor: Visitor }> {
   const trivet = await runningTrivet();
-  return { trivet, visitor: await visitorIn(trivet, request, new Date()) };
+  return { trivet, visitor: await visitorIn(trivet, request, theTime()) };
 }
 
 /** The visitor whose session's cookie a request brings. */

@@ -7,14 +7,22 @@ import { type Answer, Packable } from './answer';
 import type { SiteRequest } from './site-request';
 
 // No page of the site has scripts, but for an attempt at a quiz and a video that one is to watch. Only a walk may be framed, and only by the desk.
-const policy = (frames: string, script: string | null) =>
-  `default-src 'none'; ${script === null ? '' : `script-src '${script}'; connect-src 'self'; `}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors ${frames}`;
+const policy = (frames: string, script: string | null, formsTo: string) =>
+  `default-src 'none'; ${script === null ? '' : `script-src '${script}'; connect-src 'self'; `}style-src 'self'; font-src 'self'; img-src 'self' data:; media-src 'self'; form-action 'self'${formsTo}; base-uri 'none'; frame-ancestors ${frames}`;
 
 /** What no page of a site has any use for. */
 export const PERMISSIONS = 'camera=(), display-capture=(), geolocation=(), microphone=(), payment=(), usb=()';
 
-const safety = (walk: boolean, script: string | null): Record<string, string> => ({
-  'Content-Security-Policy': policy(walk ? "'self'" : "'none'", script),
+const safety = (
+  walk: boolean,
+  script: string | null,
+  formsTo: string | null = null,
+): Record<string, string> => ({
+  'Content-Security-Policy': policy(
+    walk ? "'self'" : "'none'",
+    script,
+    formsTo === null ? '' : ` ${formsTo}`,
+  ),
   'X-Content-Type-Options': 'nosniff',
   'Referrer-Policy': 'same-origin',
   'Permissions-Policy': PERMISSIONS,
@@ -40,19 +48,21 @@ interface PageOptions {
   readonly walk?: boolean;
   /** What the one script that it may run is known by: a nonce or a digest (CSP 3). */
   readonly script?: string | null;
+  /** Another origin that its forms may lead to: a till's. */
+  readonly formsTo?: string | null;
   readonly headers?: Answer['headers'];
 }
 
 /** A page that depended on the visitor. */
 export const htmlAnswer = (
   body: string | Packable,
-  { status, walk = false, script = null, headers = {} }: PageOptions,
+  { status, walk = false, script = null, formsTo = null, headers = {} }: PageOptions,
 ): Answer => ({
   status,
   headers: {
     'Content-Type': 'text/html; charset=utf-8',
     'Cache-Control': PRIVATE,
-    ...safety(walk, script),
+    ...safety(walk, script, formsTo),
     ...headers,
   },
   body,

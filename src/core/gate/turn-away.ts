@@ -1,4 +1,4 @@
-import type { GroupId, ItemId, TurnAwayId } from '../ids';
+import type { GroupId, ItemId, ProductId, TurnAwayId } from '../ids';
 import { type ItemKind, KINDS } from '../site/kinds';
 import { fittingFor, type TurnAwayKind } from './turn-aways';
 
@@ -16,6 +16,8 @@ export type NextStep =
   | { readonly kind: 'passphrase' }
   /** Joining an open group. */
   | { readonly kind: 'follow'; readonly group: GroupId }
+  /** Buying a product, and then back. */
+  | { readonly kind: 'buy'; readonly product: ProductId }
   | { readonly kind: 'item'; readonly item: ItemId }
   | { readonly kind: 'outside'; readonly url: string; readonly label: string };
 

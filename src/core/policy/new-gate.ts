@@ -52,13 +52,18 @@ export function otherwiseFor(who: Condition, vocabulary: Vocabulary): Otherwise 
   };
 }
 
-/** The step by which a visitor passes a condition without anybody's help, where one is enough. */
+/** The step by which a visitor passes a condition without anybody's help, where one is enough. Where nothing is sold it leads nowhere, and isn't shown. */
 function stepInto(whole: Plain, vocabulary: Vocabulary): NextStep {
   const parts = whole.kind === 'all' || whole.kind === 'any' ? whole.of : [whole];
   const open = whole.kind === 'any' ? parts : parts.filter((part) => !same(part, signedIn));
   for (const part of whole.kind === 'any' || open.length === 1 ? open : []) {
     if (part.kind !== 'test') continue;
     if (part.fact === 'passphrase') return { kind: 'passphrase' };
+    const product =
+      part.fact === 'owns' || part.fact === 'subscribed'
+        ? vocabulary.products.find(({ id }) => id === part.subject)
+        : undefined;
+    if (product) return { kind: 'buy', product: product.id };
     const group = part.fact === 'group' ? vocabulary.groups.find(({ id }) => id === part.value) : undefined;
     if (group?.open) return { kind: 'follow', group: group.id };
   }

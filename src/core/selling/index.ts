@@ -3,5 +3,6 @@ export * from './money';
 export * from './notice';
 export * from './order-state';
 export * from './period';
+export * from './plan-change';
 export * from './purchase-of';
 export * from './terms';

@@ -50,5 +50,5 @@ export const priceInWords = (price: Money & Pick<Price, 'months'>): string =>
   price.months === null ? moneyInWords(price) : `${moneyInWords(price)} ${periodInWords(price.months)}`;
 
 /** Whether a price can be had on a day. */
-export const isOffered = ({ from, until }: Pick<Price, 'from' | 'until'>, day: Day): boolean =>
+export const isOnOffer = ({ from, until }: Pick<Price, 'from' | 'until'>, day: Day): boolean =>
   (from === null || from <= day) && (until === null || day <= until);

@@ -115,6 +115,8 @@ function offering(next: NextStep, outline: Outline, vocabulary: Vocabulary): str
       return ' with the way to sign up';
     case 'follow':
       return ` with the way into ${nameOfId(vocabulary, 'group', next.group) ?? 'a group that no longer exists'}`;
+    case 'buy':
+      return ` with the way to buy ${nameOfId(vocabulary, 'product', next.product) ?? 'a product that no longer exists'}`;
     case 'outside':
       return ` with the way to ${next.url}`;
     case 'item':

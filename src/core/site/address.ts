@@ -49,6 +49,7 @@ export const RESERVED: readonly string[] = [
   'me',
   'groups',
   'forms',
+  'shop',
   'category',
   'tag',
   'assets',
@@ -74,8 +75,9 @@ export function safeNext(next: string | null | undefined): string {
   const address = normaliseAddress(path);
   if (address === null || path.startsWith('//')) return '/';
   const [, first = '', second] = address.split('/');
-  // Of what is somebody’s own, a quiz is somewhere to go on.
-  if (NOT_PLACES.includes(first) && !(first === 'me' && second === 'quiz')) return '/';
+  // Of what is somebody’s own, a quiz and what they bought are somewhere to go on.
+  const goesOn = first === 'me' && (second === 'quiz' || second === 'purchases');
+  if (NOT_PLACES.includes(first) && !goesOn) return '/';
   const clean = encodeURI(address).replace(/[?#]/g, encodeURIComponent);
   return query && /^[\w\-.~%&=+*!'(),:@/?]*$/.test(query) ? `${clean}?${query}` : clean;
 }

@@ -201,6 +201,7 @@ export const SECTIONS = {
   files: { name: 'list of files', text: false, shows: null, varies: true },
   outline: { name: 'outline of a course', text: false, shows: null, varies: true },
   follow: { name: 'following a group', text: true, shows: null, varies: true },
+  prices: { name: 'table of prices', text: true, shows: null, varies: true },
   account: { name: 'a member’s account', text: false, shows: null, varies: true },
 } as const satisfies Record<string, SectionKind>;
 

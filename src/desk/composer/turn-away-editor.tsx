@@ -185,6 +185,12 @@ function ReasonEditor({
 const PLAIN_STEPS = ['none', 'sign in', 'sign up', 'passphrase'] as const;
 type PlainStep = (typeof PLAIN_STEPS)[number];
 
+function keyOfStep(next: NextStep): string {
+  if (next.kind === 'item') return next.item;
+  if (next.kind === 'follow') return `group ${next.group}`;
+  return next.kind === 'buy' ? `buy ${next.product}` : next.kind;
+}
+
 function NextEditor({
   next,
   onChange,
@@ -197,6 +203,8 @@ function NextEditor({
   const pick = (value: string): NextStep => {
     if (PLAIN_STEPS.includes(value as PlainStep)) return { kind: value as PlainStep };
     if (value === 'outside') return { kind: 'outside', url: 'https://moor.example/', label: 'Read more' };
+    const product = vocabulary.products.find(({ id }) => `buy ${id}` === value);
+    if (product) return { kind: 'buy', product: product.id };
     const group = open.find(({ id }) => `group ${id}` === value);
     return group ? { kind: 'follow', group: group.id } : { kind: 'item', item: value as ItemId };
   };
@@ -204,7 +212,7 @@ function NextEditor({
     <Line name="Next step">
       <ItemPick
         label="Next step"
-        value={next.kind === 'item' ? next.item : next.kind === 'follow' ? `group ${next.group}` : next.kind}
+        value={keyOfStep(next)}
         others={[
           { value: 'none', label: 'none' },
           { value: 'sign in', label: 'sign in' },
@@ -214,6 +222,7 @@ function NextEditor({
             value: `group ${id}`,
             label: `follow ${name}`,
           })),
+          ...vocabulary.products.map(({ id, name }) => ({ value: `buy ${id}`, label: `buy ${name}` })),
           { value: 'outside', label: 'an address elsewhere …' },
         ]}
         onPick={(value) => onChange(pick(value))}

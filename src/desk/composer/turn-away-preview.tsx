@@ -156,6 +156,8 @@ function useStepLabel(next: NextStep): string | null {
       return 'Sign up';
     case 'follow':
       return `Follow ${nameOfId(vocabulary, 'group', next.group) ?? 'a group that no longer exists'}`;
+    case 'buy':
+      return `Buy ${nameOfId(vocabulary, 'product', next.product) ?? 'a product that no longer exists'}`;
     case 'outside':
       return next.label;
     case 'passphrase':

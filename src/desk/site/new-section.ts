@@ -55,6 +55,8 @@ export function newSection(type: SectionType, { group, course }: About): Section
       return { ...base, type, category: null };
     case 'follow':
       return group === null ? null : { ...base, type, text: '', group };
+    case 'prices':
+      return { ...base, type, text: '', products: [] };
     case 'account':
       return { ...base, type };
     default:

@@ -72,6 +72,8 @@ export function SectionEditor({ page, section, onChange }: EditorProps) {
       );
     case 'follow':
       return <FollowSection page={page} section={section} onChange={onChange} />;
+    case 'prices':
+      return <PricesSection page={page} section={section} onChange={onChange} />;
     case 'account':
       return (
         <p className="note">
@@ -148,6 +150,44 @@ function OutlineSection({ section, onChange }: EditorProps<Of<'outline'>>) {
         Each visitor gets what is open to them, what is locked with its reason, and how far they are.
       </span>
     </p>
+  );
+}
+
+function PricesSection({ page, section, onChange }: EditorProps<Of<'prices'>>) {
+  const { vocabulary } = useDesk();
+  const { products } = section;
+  return (
+    <div className="grid gap-2">
+      <TextEditor
+        page={page}
+        label={`Text of ${section.title}`}
+        text={section.text}
+        onChange={(text) => onChange({ ...section, text })}
+        rows={3}
+      />
+      <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <legend className="text-quiet">What it lists</legend>
+        {vocabulary.products.map(({ id, name }) => (
+          <label key={id} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={products.includes(id)}
+              onChange={({ target }) =>
+                onChange({
+                  ...section,
+                  products: target.checked ? [...products, id] : products.filter((one) => one !== id),
+                })
+              }
+            />
+            {name}
+          </label>
+        ))}
+      </fieldset>
+      <p className="note">
+        {products.length === 0 ? 'Everything that is sold. ' : ''}Each visitor gets the prices that are
+        theirs.
+      </p>
+    </div>
   );
 }
 

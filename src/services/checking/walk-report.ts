@@ -213,6 +213,7 @@ function withheldIn(
       ];
     case 'form':
     case 'follow':
+    case 'prices':
     case undefined:
       return passages;
     default:

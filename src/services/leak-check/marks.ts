@@ -244,6 +244,7 @@ function markedParts(
     case 'outline':
     case 'files':
     case 'follow':
+    case 'prices':
       return section;
     default:
       return section satisfies never;

@@ -18,6 +18,7 @@ const markdown = words(20_000, 'Write what stands in its place.', 'That text is 
 const next = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('sign up') }),
   z.strictObject({ kind: z.literal('follow'), group: id }),
+  z.strictObject({ kind: z.literal('buy'), product: id }),
   z.strictObject({
     kind: z.literal('outside'),
     url: webAddress,

@@ -268,6 +268,7 @@ function turnAwayProblem(turn: TurnAway, around: Against): string[] {
       ? ownWordProblem(turn.text, vocabulary)
       : null;
   const group = 'next' in turn && turn.next.kind === 'follow' ? turn.next.group : null;
+  const product = 'next' in turn && turn.next.kind === 'buy' ? turn.next.product : null;
   return [
     ...(item !== null &&
     pathOf(outline.items.get(item)) === null &&
@@ -279,6 +280,11 @@ function turnAwayProblem(turn: TurnAway, around: Against): string[] {
     !names.groups.some(({ id, open }) => id === group && open) &&
     !around.gone?.has(`group ${group}`)
       ? [`A turn-away offers the way into "${group}", which is no open group. Choose another step.`]
+      : []),
+    ...(product !== null &&
+    !names.products.some(({ id }) => id === product) &&
+    !around.gone?.has(`product ${product}`)
+      ? [`A turn-away offers “${product}”, which is no product any more. Choose another step.`]
       : []),
     ...(own ? [`In the text that stands in its place, line ${own.line}: ${own.message}`] : []),
   ];

@@ -36,7 +36,10 @@ const schema = z.object({
   TRIVET_TILL_KEYS: z
     .string()
     .transform((text) => text.split(/[\s,]+/).filter(Boolean))
-    .refine((keys) => keys.length > 0 && keys.length <= 5 && keys.every((key) => keyBytes(key) !== null), KEYS)
+    .refine(
+      (keys) => keys.length > 0 && keys.length <= 5 && keys.every((key) => keyBytes(key) !== null),
+      KEYS,
+    )
     .optional(),
   TRIVET_KEPT: z.coerce.number({ error: KEPT }).int(KEPT).min(0, KEPT).max(100_000, KEPT).default(64),
 });

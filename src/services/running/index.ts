@@ -1,6 +1,6 @@
 /** The running program: its state, its settings, who asks, and what they may. */
 
-export { momentAt, plainRequest, theTime } from './clock';
+export { momentAt, plainRequest, setClockAhead, theTime } from './clock';
 export {
   type Administrator,
   administratorOf,
@@ -27,7 +27,7 @@ export {
   passwordIsRight,
 } from './secrets';
 export { newSettings } from './settings';
-export { byGroupIn, byProductIn, enrollingIn, type SiteState, type Touched } from './site-state';
+export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState, type Touched } from './site-state';
 export { Trivet } from './trivet';
 export { knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';

@@ -1,5 +1,6 @@
 /** The one running Trivet of this process. Next bundles routes apart, so it is kept on `globalThis`. */
 import { join } from 'node:path';
+import { setClockAhead } from './clock';
 import { type Environment, readEnvironment } from './environment';
 import { Trivet } from './trivet';
 
@@ -13,7 +14,9 @@ export function runningTrivet(): Promise<Trivet> {
 
 async function open(): Promise<Trivet> {
   const { dataFolder, keptBytes } = environment();
-  return Trivet.open(databaseIn(dataFolder), keptBytes);
+  const trivet = await Trivet.open(databaseIn(dataFolder), keptBytes);
+  if (trivet.hasSite) setClockAhead(trivet.state.settings.clockAhead);
+  return trivet;
 }
 
 /** Where in a data folder the database is. */

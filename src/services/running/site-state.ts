@@ -257,14 +257,29 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
     next = same([...shop.byProduct], [...state.byProduct])
       ? { ...next, byProduct: state.byProduct }
       : { ...next, people: peopleOf([...next.people.values()].map(recordOf), next) };
-  if (!touched.names) return next;
   const { outline, draft, live } = state;
+  if (!touched.names)
+    // Pages are kept for as long as a policy is, and say what things cost.
+    return shop !== null && showsOther(shop, state)
+      ? { ...next, live: { ...live, compiled: { ...live.compiled } } }
+      : next;
   return {
     ...next,
     draft: { ...draft, compiled: compile(draft.policy, outline, names) },
     live: { ...live, compiled: compile(live.policy, outline, names) },
   };
 }
+
+/** Whether what is sold is not what it was: its terms, or whether any of it is left. */
+const showsOther = (after: Shop, before: Shop): boolean =>
+  !same([...after.shop], [...before.shop]) ||
+  [...after.shop.values()].some((one) => isSoldOut(after, one) !== isSoldOut(before, one));
+
+/** Whether every seat of a product is somebody's own. */
+export const isSoldOut = (
+  { seatsSold }: Pick<Shop, 'seatsSold'>,
+  { product, terms }: Pick<StoredTerms, 'product' | 'terms'>,
+): boolean => terms.seats !== null && (seatsSold.get(product) ?? 0) >= terms.seats;
 
 /** What was bought, with that of some people as it was read anew. */
 function withBought(

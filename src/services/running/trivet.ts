@@ -143,6 +143,12 @@ export class Trivet {
     this.sessions.delete(tokenHash);
   }
 
+  /** Asks for every session again: they have changed. */
+  readSessionsAgain(): void {
+    this.#endings += 1;
+    this.sessions.clear();
+  }
+
   /** Forgets somebody's sessions, so that they are asked for again. */
   forgetSessionsOf(person: PersonId): void {
     this.#endings += 1;

@@ -58,6 +58,7 @@ function wordsBeside(section: SectionContent): string {
     case 'outline':
     case 'files':
     case 'follow':
+    case 'prices':
       return '';
     default:
       return section satisfies never;

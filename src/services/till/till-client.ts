@@ -20,10 +20,7 @@ const anything = z.looseObject({});
 const about = z.object({ standIn: z.boolean() });
 
 /** The till at an address. Asks it first who it is; one that does not answer yet is taken for no stand-in. */
-export function tillAt(
-  { url, keys }: TillSettings,
-  asked: typeof fetch = fetch,
-): Till & { meet(now: Date): Promise<boolean> } {
+export function tillAt({ url, keys }: TillSettings, asked: typeof fetch = fetch): Till {
   const { origin } = new URL(url);
   let standIn = false;
   const at = (path: string) => new URL(path, url.endsWith('/') ? url : `${url}/`).href;
@@ -71,7 +68,6 @@ export function tillAt(
     origin,
     async meet(now) {
       ({ standIn } = await ask('about', null, about, now));
-      return standIn;
     },
     async open(order, now) {
       const answer = await ask('orders', order, opened, now, order.order);
@@ -96,7 +92,7 @@ async function textOf(response: Response): Promise<string> {
   const parts: Uint8Array[] = [];
   let length = 0;
   try {
-    for await (const part of (response.body ?? []) as AsyncIterable<Uint8Array>) {
+    for await (const part of (response.body ?? []) as unknown as AsyncIterable<Uint8Array>) {
       length += part.byteLength;
       if (length > MOST_BYTES) throw new TillTrouble('nonsense');
       parts.push(part);

@@ -16,7 +16,7 @@ export interface TillOrder {
   /** What is to be paid first; 0 where that comes later. */
   readonly first: number;
   /** What is to be paid from then on, and every how many months; null for what is paid once. */
-  readonly then: { readonly amount: number; readonly months: number } | null;
+  readonly renewal: { readonly amount: number; readonly months: number } | null;
   /** For how many days nothing is to be paid at the start, and whether that is a trial. */
   readonly freeDays: number;
   readonly trial: boolean;
@@ -39,6 +39,8 @@ export interface TillAnswer {
 export interface Till {
   /** Whether it is the one that ships with Trivet, whose clock can be moved on. */
   readonly standIn: boolean;
+  /** Asks it who it is. */
+  meet(now: Date): Promise<void>;
   /** The address that buyers' browsers are sent to. */
   readonly origin: string;
   open(order: TillOrder, now: Date): Promise<TillAnswer>;

@@ -15,6 +15,18 @@ export { type Given, givenAt, givenNowhere } from './given-at';
 export { type HandInView, handInView } from './hand-in-view';
 export { Kept } from './kept';
 export { type ListAnswer, named, viewList } from './list-view';
+export {
+  givesInWords,
+  hasPrice,
+  holdsNow,
+  type Offer,
+  type OfferedPrice,
+  offerOf,
+  offersFor,
+  type Sold,
+  shownPrice,
+  soldAs,
+} from './offers';
 export type { QuizOutline } from './quiz-outline';
 export {
   type AnsweredView,

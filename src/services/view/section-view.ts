@@ -15,6 +15,7 @@ import { type AccountView, accountOf } from './account-view';
 import { addressIn, decisionOn, decisionOnHost, follows, isSignedIn, opens, type View } from './context';
 import { type CourseOutline, courseOutline } from './course-view';
 import { type Entry, entriesOf, pictureOf, type ShownPicture, teaserOf } from './entry';
+import { type Offer, offersFor } from './offers';
 import { type Step, signInAddress, signUpAddress, stepFor } from './step';
 import { contentOf, ownHtml, shownHtml } from './texts';
 
@@ -66,6 +67,7 @@ export type SectionView = { readonly id: ItemId } & (
       readonly action: { readonly address: string; readonly follows: boolean } | null;
       readonly signIn: string;
     }
+  | { readonly kind: 'prices'; readonly html: string; readonly offers: readonly Offer[] }
   | ({ readonly kind: 'account' } & AccountView)
   | {
       readonly kind: 'teaser';
@@ -199,6 +201,14 @@ function opened(context: View, section: Section, back: string): SectionView | nu
     }
     case 'files':
       return { id, kind: 'files', files: filesOf(context, more.category) };
+    case 'prices': {
+      const wanted = more.products as readonly string[];
+      const offers = offersFor(context, back).filter(
+        ({ product }) => wanted.length === 0 || wanted.includes(product),
+      );
+      const html = shownHtml(context, body);
+      return offers.length === 0 && html === '' ? null : { id, kind: 'prices', html, offers };
+    }
     case 'follow': {
       const group = state.names.groups.find((one) => one.id === more.group);
       if (!group?.open) return null;

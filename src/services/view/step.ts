@@ -1,6 +1,7 @@
 /** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
 import { type NextStep, pathOf } from '@/core';
 import { addressIn, follows, isSignedIn, opens, type View } from './context';
+import { buyAddress, offerOf, soldAs } from './offers';
 
 export type Step =
   | { readonly kind: 'link'; readonly label: string; readonly address: string }
@@ -47,6 +48,17 @@ export function stepFor(context: View, next: NextStep, back: string): Step | nul
             back,
           }
         : { kind: 'link', label: 'Sign in to follow', address: signInAddress(context, back) };
+    }
+    case 'buy': {
+      const sold = soldAs(context, next.product);
+      const offer = sold && offerOf(context, sold, back);
+      const [price, ...others] = offer?.prices ?? [];
+      if (!offer || !price || offer.has || offer.soldOut) return null;
+      return {
+        kind: 'link',
+        label: others.length === 0 ? `Buy ${offer.name}, ${price.words}` : `Buy ${offer.name}`,
+        address: buyAddress(context, offer.product, back, null),
+      };
     }
     case 'item': {
       const target = state.outline.items.get(next.item);

@@ -47,6 +47,10 @@ function textsOf(compiled: CompiledPolicy): Texts {
   return found;
 }
 
+/** A condition, made ready with the names and audiences of a policy. */
+export const readyFor = (compiled: CompiledPolicy, condition: Condition): Predicate =>
+  textsOf(compiled).ready(condition);
+
 /** The regions of a text, its conditions read with the names and audiences of a policy. */
 export function regionsIn(compiled: CompiledPolicy, text: string, ofShared = false): Regions {
   const { regions } = textsOf(compiled);

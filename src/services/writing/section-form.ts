@@ -99,6 +99,12 @@ const sections = {
   files: z.strictObject({ ...base, type: z.literal('files'), category: some }),
   outline: z.strictObject({ ...base, type: z.literal('outline'), course: id }),
   follow: z.strictObject({ ...base, type: z.literal('follow'), text, group: id }),
+  prices: z.strictObject({
+    ...base,
+    type: z.literal('prices'),
+    text,
+    products: z.array(id).max(100, 'A table has at most 100 products.').default([]),
+  }),
   account: z.strictObject({ ...base, type: z.literal('account') }),
 } satisfies Record<SectionType, z.ZodObject>;
 export const sectionShape = z.discriminatedUnion('type', valuesOf(sections));
@@ -205,6 +211,10 @@ export function sectionProblems(
         if (field.type === 'choice' && field.choices.length === 0)
           problems.push(whole(`Give “${field.label}” something to choose from.`));
     }
+    if (section.type === 'prices')
+      for (const product of section.products)
+        if (nameOfId(vocabulary, 'product', product) === null)
+          problems.push(whole(`There is no product “${product}” any more. Take it out.`));
     if (section.type === 'follow') {
       const group = vocabulary.groups.find((one) => one.id === section.group);
       if (!group?.open) {

@@ -217,6 +217,7 @@ function sectionIn(view: SectionView): Section[] {
     case 'swap':
     case 'form':
     case 'follow':
+    case 'prices':
       return [{ id, kind, html: view.html }];
     case 'picture':
       return [{ id, kind, address: view.picture.address, text: view.picture.alt, caption: view.caption }];

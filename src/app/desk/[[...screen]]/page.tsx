@@ -3,7 +3,7 @@ import { cookies } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
 import { permits } from '@/core';
 import { Desk, panelWidthIn, readView, TutorDesk, titleOfView } from '@/desk';
-import { administratorOf, plainRequest, readDesk } from '@/services';
+import { administratorOf, plainRequest, readDesk, theTime } from '@/services';
 import { pageVisitor } from '../../_http/page-visitor';
 
 interface Props {
@@ -34,12 +34,12 @@ export default async function Page(props: Props) {
       <TutorDesk
         siteTitle={outline.items.get(outline.root)?.title ?? ''}
         tutor={administrator.name}
-        today={plainRequest(trivet.state, new Date()).today}
+        today={plainRequest(trivet.state, theTime()).today}
         looking={view.screen}
       />
     );
   }
   const panelWidth = panelWidthIn((await cookies()).get('trivet_panel')?.value);
-  const data = await readDesk(trivet, administrator, new Date());
+  const data = await readDesk(trivet, administrator, theTime());
   return <Desk data={data} view={view} panelWidth={panelWidth} />;
 }

@@ -1,10 +1,10 @@
-import { audienceReport } from '@/services';
+import { audienceReport, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** How many are in each audience of the policy in the body, and how they overlap. */
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', (trivet, administrator, body) => {
-    const report = audienceReport(trivet, administrator, body, new Date());
+    const report = audienceReport(trivet, administrator, body, theTime());
     return 'problems' in report
       ? problem(422, report.problems[0]?.message ?? 'The draft can’t be read.', { problems: report.problems })
       : json(report);

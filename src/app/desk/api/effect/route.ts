@@ -1,4 +1,4 @@
-import { effectOfDraft } from '@/services';
+import { effectOfDraft, theTime } from '@/services';
 import { forDesk, lines } from '../../../_http/desk';
 
 /**
@@ -8,7 +8,7 @@ import { forDesk, lines } from '../../../_http/desk';
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', (trivet, administrator, body) =>
     lines(request.signal, (write, signal) =>
-      effectOfDraft(trivet, administrator, body, new Date(), {
+      effectOfDraft(trivet, administrator, body, theTime(), {
         onProgress: (done) => write({ kind: 'progress', done }),
         signal,
       }),

@@ -1,4 +1,4 @@
-import { changeItem, draftedItems, latestRemovals } from '@/services';
+import { changeItem, draftedItems, latestRemovals, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** What is being written, and what was taken away lately. */
@@ -13,7 +13,7 @@ export const GET = (request: Request): Promise<Response> =>
 /** Makes, changes, moves or takes away an item. */
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'content', async (trivet, administrator, body) => {
-    const answer = await changeItem(trivet, administrator, body, new Date());
+    const answer = await changeItem(trivet, administrator, body, theTime());
     if (answer.kind === 'done') return json(answer);
     return answer.kind === 'opens'
       ? problem(409, answer.message, { opens: true })

@@ -1,4 +1,4 @@
-import { checkLeaks } from '@/services';
+import { checkLeaks, theTime } from '@/services';
 import { siteResponse } from '../../../_doors';
 import { forDesk, json, problem } from '../../../_http/desk';
 import { SESSION_COOKIE } from '../../../_http/session-cookie';
@@ -7,7 +7,7 @@ import { SESSION_COOKIE } from '../../../_http/session-cookie';
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator, body) => {
     const answer = await checkLeaks(trivet, administrator, body, {
-      now: new Date(),
+      now: theTime(),
       cookieName: SESSION_COOKIE,
       knock: siteResponse,
       signal: request.signal,

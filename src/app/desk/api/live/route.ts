@@ -1,10 +1,10 @@
-import { putLive } from '@/services';
+import { putLive, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** Puts the draft live, if draft and live are still what the administrator looked at. */
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'gates', async (trivet, administrator, body) => {
-    const answer = await putLive(trivet, administrator, body, new Date());
+    const answer = await putLive(trivet, administrator, body, theTime());
     switch (answer.kind) {
       case 'live':
         return json({ revision: answer.revision });

@@ -1,4 +1,4 @@
-import { editNames, namesReport } from '@/services';
+import { editNames, namesReport, theTime } from '@/services';
 import { changeAnswer, forDesk, json } from '../../../_http/desk';
 
 /** The names of the site, with how many people have each and where it is used. */
@@ -9,5 +9,5 @@ export const GET = (request: Request): Promise<Response> =>
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'people', async (trivet, administrator, body) => {
     const preview = new URL(request.url).searchParams.has('preview');
-    return changeAnswer(await editNames(trivet, administrator, body, preview, new Date()));
+    return changeAnswer(await editNames(trivet, administrator, body, preview, theTime()));
   });

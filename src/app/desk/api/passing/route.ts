@@ -1,10 +1,10 @@
-import { whoPasses } from '@/services';
+import { theTime, whoPasses } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** How many members pass one gate of the policy in the body. */
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', (trivet, administrator, body) => {
-    const report = whoPasses(trivet, administrator, body, new Date());
+    const report = whoPasses(trivet, administrator, body, theTime());
     return 'problems' in report
       ? problem(422, 'The gate can’t be read.', { problems: report.problems })
       : json(report);

@@ -1,10 +1,10 @@
-import { findPeople } from '@/services';
+import { findPeople, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** The people of whom a text and a condition are true, a page of them. */
 export const POST = (request: Request): Promise<Response> =>
   forDesk(request, 'look', (trivet, administrator, body) => {
-    const answer = findPeople(trivet, administrator, body, new Date());
+    const answer = findPeople(trivet, administrator, body, theTime());
     switch (answer.kind) {
       case 'found':
         return json(answer);

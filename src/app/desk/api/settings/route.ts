@@ -1,4 +1,4 @@
-import { editSettings, openSettings } from '@/services';
+import { editSettings, openSettings, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 
 /** What the site as a whole is set to. */
@@ -8,6 +8,6 @@ export const GET = (request: Request): Promise<Response> =>
 /** Keeps the settings, or says by field what is wrong. */
 export const PUT = (request: Request): Promise<Response> =>
   forDesk(request, 'everything', async (trivet, administrator, body) => {
-    const problems = await editSettings(trivet, administrator, body, new Date());
+    const problems = await editSettings(trivet, administrator, body, theTime());
     return problems === null ? json({}) : problem(422, 'The settings have mistakes.', { problems });
   });

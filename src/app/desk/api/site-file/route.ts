@@ -1,4 +1,4 @@
-import { exportSite, LARGEST_SITE_FILE, replaceSite } from '@/services';
+import { exportSite, LARGEST_SITE_FILE, replaceSite, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 import { PRIVATE } from '../../../_http/response';
 
@@ -22,7 +22,7 @@ export const POST = (request: Request): Promise<Response> =>
     request,
     'everything',
     async (trivet, administrator, body) => {
-      const answer = await replaceSite(trivet, administrator, body, new Date());
+      const answer = await replaceSite(trivet, administrator, body, theTime());
       switch (answer.kind) {
         case 'report':
         case 'done':

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { safeNext } from '@/core';
 import { WalkScreen } from '@/desk';
-import { administratorOf, readDesk, walkOf } from '@/services';
+import { administratorOf, readDesk, theTime, walkOf } from '@/services';
 import { pageVisitor } from '../../../_http/page-visitor';
 
 export const metadata: Metadata = { title: 'Walk' };
@@ -17,7 +17,7 @@ export default async function Page({ params, searchParams }: Props) {
   const [{ token }, { at, beside }] = await Promise.all([params, searchParams]);
   const { trivet, visitor } = await pageVisitor();
   const administrator = administratorOf(visitor);
-  const now = new Date();
+  const now = theTime();
   const tokens = typeof beside === 'string' ? [token, beside] : [token];
   const walks = await Promise.all(tokens.map((one) => walkOf(trivet, administrator, one, now)));
   if (!administrator || !walks[0]) redirect('/desk');

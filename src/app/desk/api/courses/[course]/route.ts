@@ -1,4 +1,4 @@
-import { courseProgress, enrolLearners } from '@/services';
+import { courseProgress, enrolLearners, theTime } from '@/services';
 import { changeAnswer, forDesk, json, problem } from '../../../../_http/desk';
 
 interface Context {
@@ -9,7 +9,7 @@ interface Context {
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'learners', async (trivet, administrator) => {
     const day = new URL(request.url).searchParams.get('day');
-    const progress = await courseProgress(trivet, administrator, (await params).course, day, new Date());
+    const progress = await courseProgress(trivet, administrator, (await params).course, day, theTime());
     return progress ? json(progress) : problem(404, 'There is no such course any more.');
   });
 
@@ -18,5 +18,5 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
   forDesk(request, 'learners', async (trivet, administrator, body) => {
     const dry = new URL(request.url).searchParams.has('dry');
     const input = { ...(body as object), course: (await params).course };
-    return changeAnswer(await enrolLearners(trivet, administrator, input, dry, new Date()));
+    return changeAnswer(await enrolLearners(trivet, administrator, input, dry, theTime()));
   });

@@ -1,5 +1,5 @@
 import { asId, type PersonId } from '@/core';
-import { personReport, savePerson } from '@/services';
+import { personReport, savePerson, theTime } from '@/services';
 import { changeAnswer, forDesk, json, problem } from '../../../../_http/desk';
 
 interface Context {
@@ -9,7 +9,7 @@ interface Context {
 /** Everything known of one person, and what they can reach and why. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator) => {
-    const report = await personReport(trivet, administrator, (await params).person, new Date());
+    const report = await personReport(trivet, administrator, (await params).person, theTime());
     return report ? json(report) : problem(404, 'There is no such person any more.');
   });
 
@@ -18,7 +18,7 @@ export const PUT = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'people', async (trivet, administrator, body) => {
     const { person } = await params;
     const id = decodeURIComponent(person) === '+' ? null : asId<PersonId>(person);
-    const answer = await savePerson(trivet, administrator, id, body, new Date());
+    const answer = await savePerson(trivet, administrator, id, body, theTime());
     if (answer.kind === 'saved') return json(answer);
     return answer.kind === 'problems'
       ? problem(422, 'The form has mistakes.', { problems: answer.problems })

@@ -1,4 +1,4 @@
-import { exportPeople, importPeople, LARGEST_CSV } from '@/services';
+import { exportPeople, importPeople, LARGEST_CSV, theTime } from '@/services';
 import { changeAnswer, csvFile, forDesk, problem, withBytes } from '../../../../_http/desk';
 
 /** People as a file: `q` and `who` say which, `bom` begins it with a byte order mark. */
@@ -6,7 +6,7 @@ export const GET = (request: Request): Promise<Response> =>
   forDesk(request, 'people', (trivet, administrator) => {
     const query = new URL(request.url).searchParams;
     const who = { text: query.get('q') ?? '', condition: query.get('who') ?? '' };
-    const answer = exportPeople(trivet, administrator, who, query.has('bom'), new Date());
+    const answer = exportPeople(trivet, administrator, who, query.has('bom'), theTime());
     if ('problem' in answer) return problem(422, answer.problem);
     return csvFile('people', answer.csv);
   });
@@ -23,5 +23,5 @@ export const POST = (request: Request): Promise<Response> =>
       return problem(400, 'The columns are no list.');
     }
     const input = { csv, columns };
-    return changeAnswer(await importPeople(trivet, administrator, input, query.has('dry'), new Date()));
+    return changeAnswer(await importPeople(trivet, administrator, input, query.has('dry'), theTime()));
   });

@@ -1,4 +1,4 @@
-import { dropWriting, saveWriting } from '@/services';
+import { dropWriting, saveWriting, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../../../_http/desk';
 
 interface Context {
@@ -8,7 +8,7 @@ interface Context {
 /** Keeps what is being written. */
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'content', async (trivet, administrator, body) => {
-    const answer = await saveWriting(trivet, administrator, (await params).item, body, new Date());
+    const answer = await saveWriting(trivet, administrator, (await params).item, body, theTime());
     switch (answer.kind) {
       case 'saved':
         return json(answer);

@@ -1,4 +1,4 @@
-import { previewWriting } from '@/services';
+import { previewWriting, theTime } from '@/services';
 import { renderAnswer } from '@/site';
 import { forDesk, json, problem } from '../../../../../_http/desk';
 import { delivery } from '../../../../../_http/response';
@@ -10,7 +10,7 @@ interface Context {
 /** What is being written as it will look, to a stand-in. */
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator, body) => {
-    const answer = await previewWriting(trivet, administrator, (await params).item, body, new Date());
+    const answer = await previewWriting(trivet, administrator, (await params).item, body, theTime());
     if (answer.kind === 'missing') return problem(404, 'There is nothing to be shown.');
     const nothing = { html: null, problems: [], elsewhere: null, withheld: [] };
     if (answer.kind === 'wrong') return json({ ...nothing, problems: answer.problems });

@@ -1,4 +1,4 @@
-import { judge } from '@/services';
+import { judge, theTime } from '@/services';
 import { changeAnswer, forDesk } from '../../../../../../_http/desk';
 
 interface Context {
@@ -9,5 +9,5 @@ interface Context {
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'learners', async (trivet, administrator, body) => {
     const input = { ...(body as object), ...(await params) };
-    return changeAnswer(await judge(trivet, administrator, input, new Date()));
+    return changeAnswer(await judge(trivet, administrator, input, theTime()));
   });

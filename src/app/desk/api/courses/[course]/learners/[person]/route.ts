@@ -1,4 +1,4 @@
-import { learnerReport, markDone } from '@/services';
+import { learnerReport, markDone, theTime } from '@/services';
 import { changeAnswer, forDesk, json, problem } from '../../../../../../_http/desk';
 
 interface Context {
@@ -9,7 +9,7 @@ interface Context {
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'learners', async (trivet, administrator) => {
     const day = new URL(request.url).searchParams.get('day');
-    const report = await learnerReport(trivet, administrator, { ...(await params), day }, new Date());
+    const report = await learnerReport(trivet, administrator, { ...(await params), day }, theTime());
     return report ? json(report) : problem(404, 'That is no learner of this course any more.');
   });
 
@@ -17,5 +17,5 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'learners', async (trivet, administrator, body) => {
     const input = { ...(body as object), ...(await params) };
-    return changeAnswer(await markDone(trivet, administrator, input, new Date()));
+    return changeAnswer(await markDone(trivet, administrator, input, theTime()));
   });

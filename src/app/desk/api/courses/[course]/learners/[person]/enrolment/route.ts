@@ -1,4 +1,4 @@
-import { endEnrolment } from '@/services';
+import { endEnrolment, theTime } from '@/services';
 import { changeAnswer, forDesk } from '../../../../../../../_http/desk';
 
 interface Context {
@@ -9,5 +9,5 @@ interface Context {
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'learners', async (trivet, administrator, body) => {
     const input = { ...(body as object | null), ...(await params) };
-    return changeAnswer(await endEnrolment(trivet, administrator, input, new Date()));
+    return changeAnswer(await endEnrolment(trivet, administrator, input, theTime()));
   });

@@ -1,0 +1,254 @@
+/**
+ * Taking a notice of the till: it is kept as it came, what has become of the order is worked out of all of them, and
+ * everything that follows is written in the same transaction. What is left to ask of the till is written down with it
+ * (`due`), so that it is asked whatever happens meanwhile.
+ */
+import { createHash, randomUUID } from 'node:crypto';
+import {
+  asId,
+  type Day,
+  misfitOf,
+  type Notice,
+  nothingHeld,
+  type OrderState,
+  orderStateOf,
+  type PersonId,
+  purchaseOf,
+  same,
+} from '@/core';
+import {
+  type Database,
+  type DueStep,
+  findCredentials,
+  freePlaces,
+  holdPlace,
+  insertChange,
+  insertNotice,
+  keepPlace,
+  lockOrder,
+  type Order,
+  type PersonRecord,
+  readBought,
+  readCounted,
+  updateOrder,
+  writePeople,
+} from '@/store';
+import type { SiteState, Touched, Trivet } from '../running';
+import { momentAt } from '../running';
+import { checkSignature, noticeForm } from '../till';
+import { type Letter, sendLetter } from './letters';
+
+export type Taken =
+  | { readonly kind: 'taken' | 'seen' | 'kept' }
+  | { readonly kind: 'refused'; readonly problem: string };
+
+const MOST_SAID = 20_000;
+
+/** A notice as it came over HTTP: refused unless it is genuine and fresh. */
+export async function takeSignedNotice(
+  trivet: Trivet,
+  keys: readonly string[],
+  header: (name: string) => string | null,
+  body: string,
+  now: Date,
+): Promise<Taken> {
+  const genuine = checkSignature(keys, header, body, now);
+  if ('problem' in genuine) return { kind: 'refused', problem: genuine.problem };
+  const said = jsonIn(body);
+  const parsed = noticeForm.safeParse(said);
+  // What is genuine and can't be read is kept for somebody to look at.
+  if (!parsed.success) {
+    const id = `unread ${createHash('sha256').update(body).digest('base64url')}`;
+    const problem = parsed.error.issues[0]?.message ?? 'It can’t be read.';
+    return keepAside(trivet, { id, order: '', said: said ?? body.slice(0, MOST_SAID), problem }, now);
+  }
+  if (parsed.data.id !== genuine.id)
+    return { kind: 'refused', problem: 'It says another id than its headers.' };
+  return takeNotices(trivet, [parsed.data], now);
+}
+
+function jsonIn(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+async function keepAside(
+  trivet: Trivet,
+  {
+    id,
+    order,
+    said,
+    problem,
+  }: { readonly id: string; readonly order: string; readonly said: unknown; readonly problem: string },
+  now: Date,
+): Promise<Taken> {
+  const kept = await insertNotice(trivet.db, { id, order, came: now, said, problem });
+  return { kind: kept ? 'kept' : 'seen' };
+}
+
+/** Takes notices about one order, from whatever source that can be trusted. */
+export async function takeNotices(trivet: Trivet, notices: readonly Notice[], now: Date): Promise<Taken> {
+  const [first] = notices;
+  if (!first) return { kind: 'seen' };
+  return trivet.changePeople(async (state) => {
+    const made = await trivet.db.transaction(async (tx) => {
+      const order = await lockOrder(tx, first.order);
+      let news = 0;
+      for (const notice of notices) {
+        const problem =
+          order === null || notice.order !== order.id
+            ? 'There is no such order.'
+            : (misfitOf(notice, order.agreed) ?? '');
+        if (await insertNotice(tx, { id: notice.id, order: notice.order, came: now, said: notice, problem }))
+          news += problem === '' ? 1 : 0;
+      }
+      return order !== null && news > 0 ? settle(tx, state, order, now) : { news, touched: null };
+    });
+    const kind = made.news === 0 ? 'seen' : 'taken';
+    return { answer: { kind } as Taken, touched: made.touched };
+  });
+}
+
+/** Works out what has become of an order, and writes everything that follows from what is new. */
+async function settle(
+  tx: Database,
+  state: SiteState,
+  before: Order,
+  now: Date,
+): Promise<{ readonly news: number; readonly touched: Touched | null }> {
+  const after = orderStateOf(before.agreed, await readCounted(tx, before.id));
+  if (same(before.state, after)) return { news: 1, touched: null };
+  let order = before;
+  const letters: Letter[] = [];
+  const due: DueStep[] = [];
+  const starts = before.state.began === null && after.began !== null;
+  if (starts) {
+    order = { ...order, ...(await ownerOf(tx, state, order, now)) };
+    const wrong = await whyNotTheirs(tx, state, order, now);
+    if (wrong !== null) {
+      due.push({ kind: 'give back', amount: paidIn(after), why: wrong });
+      letters.push({ kind: 'given back', why: wrong });
+    } else if (order.replaces !== null) due.push({ kind: 'end replaced', ...order.replaces });
+  }
+  letters.push(...lettersFor(before.state, after, order, due));
+  for (const { twice, notice, amount } of after.payments)
+    if (twice && !before.state.payments.some((one) => one.notice === notice))
+      due.push({ kind: 'give back twice', notice, amount });
+  const stopped = after.outcome === 'declined' || after.outcome === 'expired';
+  if (stopped) await freePlaces(tx, order.id, 'held');
+  if (after.endedBy === 'refunded' || after.endedBy === 'disputed') await freePlaces(tx, order.id, 'all');
+  const { person, madeAccount } = order;
+  await updateOrder(tx, order.id, {
+    state: after,
+    open: after.outcome === 'waiting',
+    person,
+    madeAccount,
+    due: [...order.due, ...due],
+  });
+  for (const letter of letters) await sendLetter(tx, state, order, after, letter, now);
+  return {
+    news: 1,
+    touched: { people: person === null ? [] : [person], names: false, shop: true },
+  };
+}
+
+const paidIn = ({ payments }: OrderState): number =>
+  payments.filter(({ twice }) => !twice).reduce((sum, { amount }) => sum + amount, 0);
+
+/** Whose an order is that was paid: their account, the one with that mail address, or a new one. */
+async function ownerOf(
+  tx: Database,
+  state: SiteState,
+  { person, email, name }: Order,
+  now: Date,
+): Promise<Pick<Order, 'person' | 'madeAccount'>> {
+  if (person !== null && state.people.has(person)) return { person, madeAccount: false };
+  const known = await findCredentials(tx, email);
+  if (known) return { person: known.person, madeAccount: false };
+  const record: PersonRecord = {
+    id: asId<PersonId>(randomUUID()),
+    email,
+    name,
+    desk: null,
+    ...nothingHeld,
+    groupsSince: {},
+    joined: momentAt(state, now).today,
+  };
+  await writePeople(tx, [record]);
+  await insertChange(
+    tx,
+    {
+      id: randomUUID(),
+      by: name,
+      summary: `${name} has an account, by buying`,
+      why: '',
+      people: [{ before: null, after: record }],
+      names: null,
+      hashes: { people: {}, passphrases: {} },
+      undone: false,
+    },
+    now,
+  );
+  return { person: record.id, madeAccount: true };
+}
+
+/** Why what was paid can't be given, and goes back; null where it can. */
+async function whyNotTheirs(tx: Database, state: SiteState, order: Order, now: Date): Promise<string | null> {
+  const { today } = momentAt(state, now);
+  const terms = state.shop.get(order.product)?.terms;
+  if (terms?.seats != null) {
+    const seat =
+      (await keepPlace(tx, order.product, order.id)) ||
+      ((await holdPlace(tx, order.product, terms.seats, order.id, now, now)) !== null &&
+        (await keepPlace(tx, order.product, order.id)));
+    if (!seat) return `The last seat of ${order.productName} went to somebody else while you paid.`;
+  }
+  if (order.voucher !== null) await keepPlace(tx, order.voucher, order.id);
+  if (order.person === null) return null;
+  const others = await readBought(tx, [order.person]);
+  const has = others.some(
+    (one) =>
+      one.id !== order.id &&
+      one.id !== order.replaces?.order &&
+      one.product === order.product &&
+      isGood(one, state, today),
+  );
+  return has ? `You had ${order.productName} already.` : null;
+}
+
+function isGood(
+  order: Awaited<ReturnType<typeof readBought>>[number],
+  { settings }: SiteState,
+  today: Day,
+): boolean {
+  const purchase = purchaseOf(order, order.state, settings.graceDays);
+  return purchase?.state === 'paid' && (purchase.until === null || purchase.until >= today);
+}
+
+function lettersFor(
+  before: OrderState,
+  after: OrderState,
+  { madeAccount }: Order,
+  due: readonly DueStep[],
+): readonly Letter[] {
+  const letters: Letter[] = [];
+  const starts = before.began === null && after.began !== null;
+  if (starts && due.some(({ kind }) => kind === 'give back')) return letters;
+  const known = new Set(before.payments.map(({ notice }) => notice));
+  const news = after.payments.filter(({ notice, twice }) => !known.has(notice) && !twice);
+  for (const payment of news) letters.push({ kind: 'receipt', payment, madeAccount: starts && madeAccount });
+  if (starts && news.length === 0) letters.push({ kind: 'trial', madeAccount });
+  if (before.failing === null && after.failing !== null) letters.push({ kind: 'late' });
+  if (after.refunded > before.refunded)
+    letters.push({
+      kind: 'refunded',
+      amount: after.refunded - before.refunded,
+      ends: after.endedBy === 'refunded',
+    });
+  if (before.endedBy !== 'disputed' && after.endedBy === 'disputed') letters.push({ kind: 'disputed' });
+  if (before.endedBy !== 'cancelled' && after.endedBy === 'cancelled') letters.push({ kind: 'stopped' });
+  return letters;
+}
