@@ -24,6 +24,8 @@ const HistoryScreen = later(async () => (await import('./history')).HistoryScree
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
 const OutboxScreen = later(async () => (await import('./outbox')).OutboxScreen);
 const SettingsScreen = later(async () => (await import('./settings')).SettingsScreen);
+const ShopScreen = later(async () => (await import('./shop')).ShopScreen);
+const SalesScreen = later(async () => (await import('./shop')).SalesScreen);
 const PrintScreen = later(async () => (await import('./board/print-screen')).PrintScreen);
 
 const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode } = {
@@ -36,6 +38,8 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   outbox: () => <OutboxScreen />,
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
   learners: (screen) => <LearnersScreen {...screen} />,
+  shop: ({ product }) => <ShopScreen product={product} />,
+  sales: ({ order }) => <SalesScreen order={order} />,
   history: ({ revision }) => <HistoryScreen revision={revision} />,
   journal: () => <JournalScreen />,
   settings: () => <SettingsScreen />,

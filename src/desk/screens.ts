@@ -133,6 +133,26 @@ export const SCREENS = {
     }),
     write: ({ course, person, day }) => ({ course, person, day }),
   }),
+  /** What is sold; a product that is open, or none. */
+  shop: entry<{ readonly product: string | null }>({
+    title: 'Shop',
+    path: 'shop',
+    tab: 'Shop',
+    find: ['Go to the shop', 'products, prices, vouchers'],
+    need: 'people',
+    read: ({ text }) => ({ product: text('product') ?? null }),
+    write: ({ product }) => ({ product }),
+  }),
+  /** What was sold; an order that is open, or none. */
+  sales: entry<{ readonly order: string | null }>({
+    title: 'Sales',
+    path: 'sales',
+    under: 'shop',
+    find: ['Go to the sales', 'orders, refunds, what came in'],
+    need: 'people',
+    read: ({ text }) => ({ order: text('order') ?? null }),
+    write: ({ order }) => ({ order }),
+  }),
   /** Revisions and changes of people; one that is looked at, or none. */
   history: entry<{ readonly revision: number | null }>({
     title: 'History',

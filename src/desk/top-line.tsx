@@ -23,7 +23,9 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
       </h1>
       <span className="flex items-center gap-2">
         <TrivetSign />
-        <span className="max-w-44 truncate font-head font-semibold text-base">{data.siteTitle}</span>
+        <span className="max-w-44 truncate font-head font-semibold text-base max-[1400px]:sr-only">
+          {data.siteTitle}
+        </span>
       </span>
       <nav aria-label="Screens of the desk" className="flex gap-1">
         {tabs.map(({ kind, tab }) => (

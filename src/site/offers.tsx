@@ -25,7 +25,11 @@ function OfferOf({ offer }: { readonly offer: Offer }) {
             <li key={price.id}>
               <span className="price">{price.words}</span>
               {price.trialDays > 0 && <span className="hint">{price.trialDays} days free at first</span>}
-              <a className="button" href={price.address} aria-label={`Buy ${offer.name}, ${price.words}`}>
+              <a
+                className="button to-the-right"
+                href={price.address}
+                aria-label={`Buy ${offer.name}, ${price.words}`}
+              >
                 Buy
               </a>
             </li>

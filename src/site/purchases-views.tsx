@@ -43,7 +43,7 @@ export function PurchasesView({ frame, delivery, purchases, problem }: Purchases
 }
 
 function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
-  const { id, name, gives, price, standing, state, receipts, canStop, canLeaveCard, plans } = purchase;
+  const { id, name, gives, standing, state, receipts, canStop, canLeaveCard, plans } = purchase;
   const action = (step: string) => `/me/purchases/${encodeURIComponent(id)}/${step}`;
   return (
     <li data-state={state}>
@@ -54,14 +54,14 @@ function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
         <div className="steps">
           {canLeaveCard && (
             <form method="post" action={action('card')}>
-              <button className={state === 'late' ? 'button' : 'button plain'} type="submit">
+              <button className={state === 'late' ? 'button' : 'button button-outline'} type="submit">
                 Leave another card
               </button>
             </form>
           )}
           {canStop && (
             <form method="post" action={action('stop')}>
-              <button className="button plain" type="submit">
+              <button className="button button-outline" type="submit">
                 Stop it
               </button>
             </form>
@@ -105,7 +105,6 @@ function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
           </ul>
         </details>
       )}
-      {state !== 'ended' && <p className="hint">{price}</p>}
     </li>
   );
 }

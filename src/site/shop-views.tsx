@@ -64,7 +64,9 @@ export function BuyView({
   return (
     <Shell frame={frame} delivery={delivery} title={`Buy ${offer.name}`}>
       <h1>{offer.name}</h1>
-      <Gives offer={offer} />
+      <div className="grid gap-2 mt-3">
+        <Gives offer={offer} />
+      </div>
       {problems.form && (
         <p className="problem" role="alert">
           {problems.form}
@@ -120,7 +122,10 @@ export function BuyView({
               />
             </>
           )}
-          <Line name="voucher" label="Voucher, if you have one" value={typed.voucher} problems={problems} />
+          <details open={typed.voucher !== '' || problems.voucher !== undefined}>
+            <summary>I have a voucher</summary>
+            <Line name="voucher" label="Voucher" value={typed.voucher} problems={problems} />
+          </details>
           <button className="button justify-self-start" type="submit">
             Go on to pay
           </button>

@@ -16,6 +16,7 @@ export { asksForLess, openedByMerge } from './opened-by-merge';
 export { type Change, type Openers, openers, withChanges } from './openers';
 export { asksAbout, asksOneBefore, type HostKind, hostsOpenTo, type Places } from './places';
 export * from './policy';
+export * from './reach-difference';
 export * from './rebase';
 export { noSuchItem } from './turn-away-at';
 export * from './uses';

@@ -9,6 +9,7 @@ export * from './groups';
 export * from './item';
 export * from './kinds';
 export * from './name-in-context';
+export * from './origins';
 export * from './outline';
 export * from './request';
 export * from './shared';

@@ -52,7 +52,7 @@ const KINDS: readonly Kind[] = [
   {
     kind: 'product',
     title: 'Products',
-    note: 'Records of what people own. Selling comes later.',
+    note: 'What they cost and give is said in the shop.',
     condition: (name) => `purchase of ${quoted(name)} is set`,
   },
   {

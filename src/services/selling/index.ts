@@ -14,5 +14,31 @@ export {
   type ReceiptView,
   stopOwn,
 } from './own-purchases';
+export {
+  endOrder,
+  exportSales,
+  type IfEnded,
+  type OrderReport,
+  type OrderStanding,
+  orderReport,
+  refundOrder,
+  type Sale,
+  type SaleStep,
+  type SalesCharts,
+  type SalesPage,
+  salesPage,
+} from './sales';
 export { type BuyProblems, orderAddress, type SetOut, setOut } from './set-out';
+export {
+  leaveToPurchases,
+  type NamedItem,
+  type ProductAtDesk,
+  type ShopAtDesk,
+  saveTerms,
+  saveVoucher,
+  shopAtDesk,
+  type TermsAnswer,
+  type TermsPreview,
+  type VoucherAnswer,
+} from './shop-desk';
 export { type Taken, takeNotices, takeSignedNotice } from './take-notice';

@@ -31,7 +31,6 @@ export interface OwnPurchase {
   readonly product: ProductId;
   readonly name: string;
   readonly gives: string;
-  readonly price: string;
   /** How it stands: "Paid until 3 May 2027, then 12.00 € a month." */
   readonly standing: string;
   readonly state: 'good' | 'late' | 'ended' | 'waiting';
@@ -89,7 +88,6 @@ function ownPurchase({ state }: Trivet, order: Order, context: ViewContext, toda
     product,
     name: order.productName,
     gives: terms ? givesInWords(terms, state.live.compiled.vocabulary) : '',
-    price: priceInWords(agreed),
     standing: standingOf(order, agreed, { last, good, late }),
     state: order.open ? 'waiting' : late ? 'late' : good ? 'good' : 'ended',
     receipts: became.payments.map((payment) => ({

@@ -3,7 +3,7 @@
  * and the till is told of it. Whoever sets out twice comes to the same order.
  */
 import { z } from 'zod';
-import { asId, momentIn, nothingYet, type OrderId, type Price, priceInWords, safeNext } from '@/core';
+import { asId, momentIn, nothingYet, type OrderId, priceInWords, safeNext } from '@/core';
 import {
   findCredentials,
   findVoucher,

@@ -1,0 +1,13 @@
+import { orderReport, theTime } from '@/services';
+import { forDesk, json, problem } from '../../../../_http/desk';
+
+interface Context {
+  readonly params: Promise<{ readonly order: string }>;
+}
+
+/** An order with everything that the till told of it. */
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
+  forDesk(request, 'people', async (trivet, administrator) => {
+    const report = await orderReport(trivet, administrator, (await params).order, theTime());
+    return report === null ? problem(404, 'There is no such order.') : json(report);
+  });
