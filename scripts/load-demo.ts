@@ -5,9 +5,19 @@
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { larkfellOn } from '../demo/larkfell';
+import { salesOn } from '../demo/sales';
 import { workOn } from '../demo/work';
 import { databaseIn, importSite, readEnvironment, Trivet } from '../src/services';
-import { insertHandIn } from '../src/store';
+import {
+  holdPlace,
+  insertHandIn,
+  insertNotice,
+  insertOrder,
+  keepPlace,
+  readPeople,
+  writePeople,
+  writeVoucher,
+} from '../src/store';
 import { claimDataFolder } from './data-folder';
 
 async function load(keep: boolean): Promise<readonly string[]> {
@@ -30,14 +40,51 @@ async function load(keep: boolean): Promise<readonly string[]> {
     writeFileSync(mark, 'Everybody here has the password larkfell-demo. This folder may be erased.\n');
     const trivet = await Trivet.open(database);
     const today = new Date().toISOString().slice(0, 10);
-    const problems = await importSite(trivet, larkfellOn(today), 'The demo');
+    const site = larkfellOn(today);
+    const problems = await importSite(trivet, site, 'The demo');
     // What people handed in is no part of a site’s file.
     for (const work of problems.length > 0 ? [] : workOn(today)) await insertHandIn(trivet.db, work, []);
+    if (problems.length === 0)
+      writeFileSync(
+        join(dataFolder, 'till.json'),
+        JSON.stringify(await loadSales(trivet, salesOn(today, site.people ?? [], env.publicUrl.origin))),
+      );
     await trivet.close();
     return problems;
   } finally {
     claim.release();
   }
+}
+
+/** Loads what was bought before, and answers what the till is to know of it. */
+async function loadSales(
+  { db }: Trivet,
+  { orders, notices, ledger, vouchers, seats, replaced }: ReturnType<typeof salesOn>,
+): Promise<unknown> {
+  const now = new Date();
+  await db.transaction(async (tx) => {
+    for (const order of orders) await insertOrder(tx, order);
+    for (const { order, came, said } of notices)
+      await insertNotice(tx, { id: said.id, order, came, said, problem: '' });
+    for (const voucher of vouchers) await writeVoucher(tx, voucher);
+    for (const { product, order } of seats) {
+      await holdPlace(tx, product, 40, order, now, now);
+      await keepPlace(tx, product, order);
+    }
+    const people = await readPeople(tx);
+    await writePeople(
+      tx,
+      people.map((person) => ({
+        ...person,
+        purchases: person.purchases.filter(
+          ({ product }) => !replaced.some((one) => one.person === person.id && one.product === product),
+        ),
+        // What somebody has by a pass alone is theirs for as long as the pass is.
+        level: person.id === 'tobin' ? null : person.level,
+      })),
+    );
+  });
+  return ledger;
 }
 
 const problems = await load(process.argv.includes('--keep'));

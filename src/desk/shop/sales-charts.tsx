@@ -16,7 +16,7 @@ const monthName = (month: string): string => NAMES[Number(month.slice(5)) - 1] ?
 
 export function Charts({ charts }: { readonly charts: SalesCharts }) {
   return (
-    <div className="mt-4 grid grid-cols-[repeat(auto-fit,minmax(17rem,1fr))] gap-x-8 gap-y-4">
+    <div className="mt-4 grid grid-cols-[repeat(auto-fit,minmax(13rem,1fr))] gap-x-6 gap-y-4">
       {charts.taken.map(({ currency, amounts }) => (
         <TakenChart key={currency} months={charts.months} currency={currency} amounts={amounts} />
       ))}

@@ -150,9 +150,9 @@ function Row({ sale, chosen, onChoose }: RowProps) {
   const { vocabulary } = useDesk();
   const { on, name, email, productName, price, standing, until, paid } = sale;
   return (
-    <tr className="border-thin border-t align-baseline data-[chosen=true]:bg-wash" data-chosen={chosen}>
+    <tr className="border-thin border-t align-top data-[chosen=true]:bg-wash" data-chosen={chosen}>
       <td className="whitespace-nowrap py-1.5 pr-3">{on}</td>
-      <td className="pr-3">
+      <td className="py-1.5 pr-3">
         <button
           type="button"
           onClick={onChoose}
@@ -163,13 +163,13 @@ function Row({ sale, chosen, onChoose }: RowProps) {
           <span className="note block">{email}</span>
         </button>
       </td>
-      <td className="pr-3">{nameOfId(vocabulary, 'product', sale.product) ?? productName}</td>
-      <td className="whitespace-nowrap pr-3">{price}</td>
-      <td className="whitespace-nowrap pr-3">
+      <td className="py-1.5 pr-3">{nameOfId(vocabulary, 'product', sale.product) ?? productName}</td>
+      <td className="whitespace-nowrap py-1.5 pr-3">{price}</td>
+      <td className="whitespace-nowrap py-1.5 pr-3">
         <Standing standing={standing} />
       </td>
-      <td className="whitespace-nowrap pr-3">{until ?? (standing === 'good' ? 'for good' : '')}</td>
-      <td className="whitespace-nowrap text-right">{paid}</td>
+      <td className="whitespace-nowrap py-1.5 pr-3">{until ?? (standing === 'good' ? 'for good' : '')}</td>
+      <td className="whitespace-nowrap py-1.5 text-right">{paid}</td>
     </tr>
   );
 }

@@ -68,9 +68,14 @@ export function MoveClock({ onMoved }: { readonly onMoved: () => void }) {
     setMoving(false);
   };
   return (
-    <div className="grid justify-items-end gap-1">
+    <div className="grid gap-1">
       {/* biome-ignore lint/a11y/useSemanticElements: a fieldset can't be laid out in a row everywhere */}
-      <div role="group" aria-label="Move the clock on" className="flex items-center gap-1.5">
+      <div
+        role="group"
+        aria-label="Move the clock on"
+        title="For the demo: what a till does in that time is watched at once"
+        className="flex items-center gap-1.5"
+      >
         <span className="text-quiet">
           {moving ? 'Moving the clock on …' : <time dateTime={request.today}>{request.today}</time>}
         </span>
@@ -80,12 +85,10 @@ export function MoveClock({ onMoved }: { readonly onMoved: () => void }) {
           </Button>
         ))}
       </div>
-      {problem ? (
+      {problem && (
         <p role="alert" className="text-alarm">
           {problem}
         </p>
-      ) : (
-        <p className="note">For the demo: what a till does in that time is watched at once.</p>
       )}
     </div>
   );

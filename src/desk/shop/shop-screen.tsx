@@ -124,7 +124,7 @@ function ProductRow({ product: { product, terms, gates, opens, have, taken }, ch
                 : 'By itself it opens no page.'}
             </span>
           ) : (
-            <>Buying this gets you into {listed(opens.map(({ title }) => title))}.</>
+            <Opens titles={opens.map(({ title }) => title)} />
           )}
         </p>
         {gates.length > 0 && (
@@ -152,6 +152,29 @@ function ProductRow({ product: { product, terms, gates, opens, have, taken }, ch
         )}
       </div>
     </li>
+  );
+}
+
+const MOST_OPENS = 5;
+
+/** What it opens: the first few, and the others on demand. */
+function Opens({ titles }: { readonly titles: readonly string[] }) {
+  const [all, setAll] = useState(false);
+  const more = titles.length - MOST_OPENS;
+  // One more is said as quickly as that there is one.
+  if (all || more < 2) return <>Buying this gets you into {listed(titles)}.</>;
+  return (
+    <>
+      Buying this gets you into {titles.slice(0, MOST_OPENS).join(', ')} and{' '}
+      <button
+        type="button"
+        className="underline underline-offset-3 hover:text-copper"
+        onClick={() => setAll(true)}
+      >
+        {more} more
+      </button>
+      .
+    </>
   );
 }
 

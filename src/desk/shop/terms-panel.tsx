@@ -337,7 +337,7 @@ function PriceEditor({ price, kind, problem, onChange, onRemove }: PriceProps) {
         <Input
           label="Amount"
           inputMode="decimal"
-          className="w-24"
+          className="w-20"
           placeholder="12.00"
           value={price.typed}
           aria-invalid={problem !== undefined || undefined}
@@ -345,7 +345,7 @@ function PriceEditor({ price, kind, problem, onChange, onRemove }: PriceProps) {
         />
         <Input
           label="Currency"
-          className="w-16 uppercase"
+          className="w-14 uppercase"
           maxLength={3}
           value={price.currency}
           onChange={({ target }) => put({ currency: target.value.toUpperCase() })}
@@ -366,11 +366,11 @@ function PriceEditor({ price, kind, problem, onChange, onRemove }: PriceProps) {
                 type="number"
                 min={0}
                 max={366}
-                className="w-16"
+                className="w-14"
                 value={price.trialDays}
                 onChange={({ target }) => put({ trialDays: Math.round(target.valueAsNumber || 0) })}
               />
-              days free at first
+              days free
             </span>
           </>
         )}

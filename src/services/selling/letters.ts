@@ -86,7 +86,7 @@ function written(
       return {
         subject: `A payment for ${what} did not come through`,
         lines: [
-          `We could not take ${price} for ${what}.`,
+          `We could not take ${moneyInWords(agreed)} for ${what}.`,
           paidUntil === null
             ? ''
             : `It stays yours until ${dayInWords(addDays(paidUntil, graceDays))}. It is tried again; if your card has changed, leave another one.`,
@@ -97,7 +97,7 @@ function written(
       return {
         subject: `${what} ends ${letter.left === 1 ? 'tomorrow' : `in ${letter.left} days`}`,
         lines: [
-          `${price} for ${what} still did not come through. Leave another card and it goes on as before.`,
+          `${moneyInWords(agreed)} for ${what} still did not come through. Leave another card and it goes on as before.`,
           own,
         ],
       };

@@ -112,7 +112,9 @@ function productAtDesk(state: SiteState, product: ProductId, now: Date): Omit<Pr
         id: gate.id,
         sentence: gateAsOneSentence(gate, compiled.outline, compiled.vocabulary, compiled.policy.turnAways),
       })),
-    opens: namedItems(state, openedBy(state, product, now)),
+    opens: namedItems(state, openedBy(state, product, now)).filter(({ id: item }) =>
+      standsAlone(state, item),
+    ),
     have: [...state.people.values()].filter(({ facts }) =>
       (facts.purchases ?? []).some(
         (one) =>
@@ -148,6 +150,12 @@ function openedBy(state: SiteState, product: ProductId, now: Date): readonly Ite
     request,
   ).opens;
 }
+
+/** Whether an item is somewhere to go, and not a file in something else. */
+const standsAlone = ({ outline }: SiteState, item: ItemId): boolean => {
+  const found = outline.items.get(item);
+  return found?.kind !== 'file' || found.parent === outline.root;
+};
 
 const namedItems = ({ outline }: SiteState, ids: readonly ItemId[]): readonly NamedItem[] =>
   ids.map((one) => ({ id: one, title: outline.items.get(one)?.title ?? '' }));
