@@ -187,7 +187,9 @@ export {
   asksAbout,
   asksForLess,
   asksOneBefore,
+  type BuyingWay,
   breakdownOf,
+  buyingWays,
   type CompiledPolicy,
   type Contested,
   changesAt,
@@ -218,6 +220,7 @@ export {
   namedIn,
   newGate,
   noSuchItem,
+  type OnSale,
   OUTCOMES,
   type Outcome,
   open,
@@ -245,12 +248,14 @@ export {
   WHOLE_SITE,
   wholeSiteGate,
   withChanges,
+  withPurchase,
   withWholeSite,
 } from './policy';
 export { same } from './same';
 export * from './selling';
 export {
   describeBecause,
+  describeBuying,
   describeChanges,
   describeDecision,
   describeFacts,

@@ -32,7 +32,7 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
   const desk = useDesk();
   const { outline, vocabulary, draft, standIns, setStandIns, setBench, setSide, setScreen, addGate, walk } =
     desk;
-  const { data, makeUp, setFilter, compiled } = desk;
+  const { data, makeUp, setFilter, compiled, request } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
   useEffect(() => {
@@ -151,7 +151,7 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
       entries: members.map((member) => ({
         key: `member ${member.id}`,
         label: member.name,
-        note: describeFacts(standInFor(member), standInFacts(standInFor(member)), vocabulary),
+        note: describeFacts(standInFor(member), standInFacts(standInFor(member)), vocabulary, request.today),
         run: () => add(standInFor(member)),
       })),
     },

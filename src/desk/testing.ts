@@ -73,6 +73,7 @@ export const deskData = (over: Partial<DeskData> = {}): DeskData => {
     names,
     byGroup: [],
     byProduct: [],
+    onSale: [],
     request,
     draft: { policy, version: 7, by: 'Greta Holm' },
     live: { policy, revision: 3 },

@@ -2,6 +2,7 @@
 export * from './arrival';
 export { assume, canBeAssumed } from './assume';
 export { breakdownOf, type ItemBreakdown } from './breakdown';
+export * from './buying';
 export * from './compile';
 export * from './decide';
 export * from './decision';

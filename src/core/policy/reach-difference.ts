@@ -15,14 +15,15 @@ export function reachDifference(
   before: VisitorFacts,
   after: VisitorFacts,
   request: RequestFacts,
+  /** The request before, where that is another: on another day. */
+  requestBefore: RequestFacts = request,
 ): ReachDifference {
   const opens: ItemId[] = [];
   const closes: ItemId[] = [];
   for (const item of compiled.outline.items.values()) {
     if (!isOpenable(item) || !dependsOnVisitor(compiled, item.id)) continue;
-    const [was, is] = [before, after].map(
-      (facts) => decide(compiled, item.id, facts, request).kind === 'open',
-    );
+    const was = decide(compiled, item.id, before, requestBefore).kind === 'open';
+    const is = decide(compiled, item.id, after, request).kind === 'open';
     if (!was && is) opens.push(item.id);
     if (was && !is) closes.push(item.id);
   }

@@ -1,15 +1,20 @@
 /** Decisions and what would change them, as sentences. */
 import { factNamed, type Scene, type Test } from '../condition';
 import { listed, plural } from '../english';
-import type { Change, Decision, Explanation, Step } from '../policy';
+import type { BuyingWay, Change, Decision, Explanation, Step } from '../policy';
+import { priceInWords } from '../selling';
 import {
+  type Day,
   dayInWords,
+  groupsAt,
   type Item,
   isAddressed,
   isDay,
+  levelAt,
   nameOfId,
   type Outline,
   placeOf,
+  rolesAt,
   type StandIn,
   type VisitorFacts,
   type Vocabulary,
@@ -88,16 +93,26 @@ export function describeMet(test: Test, scene: Scene, vocabulary: Vocabulary): s
 const timeInWords = (minute: number): string =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 
-/** What is known of a visitor, in a few words: "Observer · Dome crew · Volunteer". */
-export function describeFacts(standIn: StandIn, visitor: VisitorFacts, vocabulary: Vocabulary): string {
+/** What is known of a visitor on a day, in a few words: "Observer · Dome crew · Volunteer". */
+export function describeFacts(
+  standIn: StandIn,
+  visitor: VisitorFacts,
+  vocabulary: Vocabulary,
+  day: Day,
+): string {
   if (standIn.kind === 'guest') return 'not signed in';
+  const level = levelAt(visitor, day, vocabulary.levels);
   const parts = [
-    visitor.level && nameOfId(vocabulary, 'level', visitor.level),
-    ...(visitor.groups ?? []).map((id) => nameOfId(vocabulary, 'group', id)),
-    ...(visitor.roles ?? []).map((id) => nameOfId(vocabulary, 'role', id)),
+    level && nameOfId(vocabulary, 'level', level),
+    ...(groupsAt(visitor, day) ?? []).map((id) => nameOfId(vocabulary, 'group', id)),
+    ...(rolesAt(visitor, day) ?? []).map((id) => nameOfId(vocabulary, 'role', id)),
   ].filter((name) => name !== null);
   return parts.length === 0 ? 'no level, group or role' : parts.join(' · ');
 }
+
+/** Something to buy that would open an item: "buy Observer pass (12.00 € a month)". */
+export const describeBuying = ({ product, price }: BuyingWay, vocabulary: Vocabulary): string =>
+  `buy ${nameOfId(vocabulary, 'product', product)} (${priceInWords(price)})`;
 
 /** One set of changes that would open an item to a visitor: "join Dome crew and leave Suspended". */
 export function describeChanges(

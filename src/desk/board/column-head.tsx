@@ -14,13 +14,13 @@ interface ColumnHeadProps {
 
 /** A stand-in at the head of its column: who they are, and what can be done with the column. */
 export function ColumnHead({ standIn, column, lit, slanted }: ColumnHeadProps) {
-  const { standIns, setStandIns, vocabulary, walk, setBench, makeUp } = useDesk();
+  const { standIns, setStandIns, vocabulary, walk, setBench, makeUp, request } = useDesk();
   const move = (by: number) => {
     const next = [...standIns];
     next.splice(column + by, 0, ...next.splice(column, 1));
     setStandIns(next);
   };
-  const facts = describeFacts(standIn, standInFacts(standIn), vocabulary);
+  const facts = describeFacts(standIn, standInFacts(standIn), vocabulary, request.today);
   return (
     <th
       scope="col"

@@ -12,7 +12,7 @@ interface FoundStandIn extends Findable {
 
 /** The head of the board's last column: adds a visitor by typing. */
 export function FinderColumn() {
-  const { standIns, setStandIns, vocabulary, makeUp } = useDesk();
+  const { standIns, setStandIns, vocabulary, makeUp, request } = useDesk();
   const [members, setMembers] = useState<readonly Member[]>([]);
   const [typed, setTyped] = useState('');
   const search = useMemberSearch(setMembers);
@@ -41,7 +41,7 @@ export function FinderColumn() {
             .map((standIn) => ({
               key: keyOfStandIn(standIn),
               label: nameOf(standIn),
-              note: describeFacts(standIn, standInFacts(standIn), vocabulary),
+              note: describeFacts(standIn, standInFacts(standIn), vocabulary, request.today),
               standIn,
             })),
           {

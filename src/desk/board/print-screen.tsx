@@ -64,7 +64,7 @@ export function PrintScreen() {
               >
                 {nameOf(one)}
                 <span className="block font-normal text-quiet">
-                  {describeFacts(one, standInFacts(one), vocabulary)}
+                  {describeFacts(one, standInFacts(one), vocabulary, request.today)}
                 </span>
               </th>
             ))}

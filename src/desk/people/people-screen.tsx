@@ -211,18 +211,18 @@ function PersonRow({ person, names, chosen, onChoose, onOpen }: RowProps) {
         <span className="block text-quiet text-xs">{person.email}</span>
       </td>
       <td className={cell}>
-        {person.level === null ? (
+        {person.has.level === null ? (
           <span className="text-quiet">none</span>
         ) : (
-          nameOfId(vocabulary, 'level', person.level)
+          nameOfId(vocabulary, 'level', person.has.level)
         )}
       </td>
       <td className={cell}>
-        {named('group', person.groups).join(', ')}
-        {person.roles.length > 0 && (
+        {named('group', person.has.groups).join(', ')}
+        {person.has.roles.length > 0 && (
           <span className="text-quiet">
-            {person.groups.length > 0 && ' · '}
-            {named('role', person.roles).join(', ')}
+            {person.has.groups.length > 0 && ' · '}
+            {named('role', person.has.roles).join(', ')}
           </span>
         )}
       </td>

@@ -7,6 +7,7 @@ import {
   asId,
   capital,
   keyOfStandIn,
+  listed,
   member,
   outcomeName,
   type PersonId,
@@ -86,6 +87,70 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
   );
 }
 
+/** What they have and by what, what they bought, and what the next days bring. */
+function Standing({ report: { has, orders, ahead } }: { readonly report: PersonReport }) {
+  const { setScreen } = useDesk();
+  return (
+    <>
+      {has.length > 0 && (
+        <section aria-label="What they have" className="mt-4">
+          <h3 className="mb-1">What they have</h3>
+          <ul className="grid gap-0.5">
+            {has.map((one) => (
+              <li key={one}>{capital(one)}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {orders.length > 0 && (
+        <section aria-label="What they bought" className="mt-4">
+          <h3 className="mb-1">What they bought</h3>
+          <ul className="grid gap-0.5">
+            {orders.map(({ id, productName, price, standing, on }) => (
+              <li key={id}>
+                <button
+                  type="button"
+                  className="text-left hover:text-copper"
+                  onClick={() => setScreen({ kind: 'sales', order: id })}
+                >
+                  {productName}, {price}
+                </button>{' '}
+                <span className="note">
+                  {standing}, {on}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {ahead.length > 0 && (
+        <section aria-label="What the next days bring" className="mt-4">
+          <h3 className="mb-1">What the next days bring</h3>
+          <ol className="grid gap-1.5">
+            {ahead.map(({ on, what, loses, gets, closes, opens }) => (
+              <li key={on} className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-2">
+                <time dateTime={on} className="text-quiet">
+                  {on}
+                </time>
+                <div>
+                  {listed(what)}.{gets.length > 0 && ` They get ${listed(gets)}.`}
+                  {opens.length > 0 && ` Opens ${listed(opens)}.`}
+                  {(loses.length > 0 || closes.length > 0) && (
+                    <span className="text-alarm">
+                      {loses.length > 0 && ` They lose ${listed(loses)}.`}
+                      {closes.length > 0 && ` Closes ${listed(closes)}.`}
+                    </span>
+                  )}
+                </div>
+              </li>
+            ))}
+          </ol>
+        </section>
+      )}
+    </>
+  );
+}
+
 function ReachView({ report }: { readonly report: PersonReport }) {
   const { setScreen, standIns, setStandIns, setBench, walk } = useDesk();
   const { person, audiences, reach } = report;
@@ -122,6 +187,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
           ))}
         </p>
       )}
+      <Standing report={report} />
       <ReachList
         title={`Closed: ${away.length} of ${reach.length} pages, posts and activities`}
         list={away}

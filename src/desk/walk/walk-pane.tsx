@@ -49,7 +49,12 @@ export function WalkPane(props: WalkPaneProps) {
           className="max-w-52 font-semibold"
         />
         <span className="note min-w-0 truncate">
-          {describeFacts(standIn, standInFacts(standIn), vocabularyOf(data.names, data[side].policy))}
+          {describeFacts(
+            standIn,
+            standInFacts(standIn),
+            vocabularyOf(data.names, data[side].policy),
+            data.request.today,
+          )}
         </span>
         <span className="ml-auto flex items-center gap-1.5">
           <Choice

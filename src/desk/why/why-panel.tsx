@@ -3,8 +3,10 @@
 import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import {
+  buyingWays,
   type CompiledPolicy,
   capital,
+  describeBuying,
   describeChanges,
   describeDecision,
   describeMet,
@@ -26,10 +28,11 @@ import {
   type Trace,
   type VisitorFacts,
   withChanges,
+  withPurchase,
 } from '@/core';
 import { Button } from '@/ui';
 import { TurnAwayPreview } from '../composer';
-import { useDesk } from '../context';
+import { followingIn, useDesk } from '../context';
 import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
@@ -106,17 +109,35 @@ interface WaysProps {
 
 /** What would open an item for somebody; worked out once for as long as nothing changes. */
 function Ways({ item, standIn, policy }: WaysProps) {
-  const { request, makeUp } = useDesk();
+  const { request, makeUp, data } = useDesk();
   const [most, setMost] = useState(FIRST_WAYS);
   const facts = standInFacts(standIn);
   const { ways, cut } = useMemo(
     () => openers(policy, item, standInFacts(standIn), request),
     [policy, item, standIn, request],
   );
+  const buying = useMemo(
+    () =>
+      buyingWays(policy, item, standInFacts(standIn), request, {
+        onSale: data.onSale,
+        following: followingIn(data),
+      }),
+    [policy, item, standIn, request, data],
+  );
+  const all = [
+    ...buying.map((way) => ({
+      text: describeBuying(way, policy.vocabulary),
+      tried: () => withPurchase(facts, way.product, followingIn(data), request),
+    })),
+    ...ways.map((way) => ({
+      text: describeChanges(way, facts, policy.vocabulary),
+      tried: () => withChanges(facts, way, request, policy.vocabulary),
+    })),
+  ];
   return (
     <>
       <h3 className="mt-5 mb-1">What would open it</h3>
-      {ways.length === 0 ? (
+      {all.length === 0 ? (
         <p>
           {cut
             ? 'Nothing short was found. There is more to try than is any use to anybody.'
@@ -124,36 +145,28 @@ function Ways({ item, standIn, policy }: WaysProps) {
         </p>
       ) : (
         <ul className="grid gap-1">
-          {ways.slice(0, most).map((way) => {
-            const text = describeChanges(way, facts, policy.vocabulary);
-            return (
-              <li key={text} className="flex items-baseline gap-2">
-                <span aria-hidden="true" className="text-open">
-                  •
-                </span>
-                <span className="flex-1">{capital(text)}</span>
-                <Button
-                  weight="quiet"
-                  size="small"
-                  title={`Put somebody on the board who is like ${nameOf(standIn)}, but for this`}
-                  aria-label={`Try it: ${text}`}
-                  onClick={() =>
-                    makeUp(
-                      `${nameOf(standIn).slice(0, 50)}, tried`,
-                      withChanges(facts, way, request, policy.vocabulary),
-                    )
-                  }
-                >
-                  Try it
-                </Button>
-              </li>
-            );
-          })}
+          {all.slice(0, most).map(({ text, tried }) => (
+            <li key={text} className="flex items-baseline gap-2">
+              <span aria-hidden="true" className="text-open">
+                •
+              </span>
+              <span className="flex-1">{capital(text)}</span>
+              <Button
+                weight="quiet"
+                size="small"
+                title={`Put somebody on the board who is like ${nameOf(standIn)}, but for this`}
+                aria-label={`Try it: ${text}`}
+                onClick={() => makeUp(`${nameOf(standIn).slice(0, 50)}, tried`, tried())}
+              >
+                Try it
+              </Button>
+            </li>
+          ))}
         </ul>
       )}
-      {ways.length > most && (
-        <Button weight="quiet" onClick={() => setMost(ways.length)}>
-          {ways.length - most} more ways
+      {all.length > most && (
+        <Button weight="quiet" onClick={() => setMost(all.length)}>
+          {all.length - most} more ways
         </Button>
       )}
       {cut && ways.length > 0 && (

@@ -1,9 +1,11 @@
 /** One person's page: everything known of them, and what they can reach and why. */
 import {
   asId,
+  buyingWays,
   capital,
   decide,
   describeBecause,
+  describeBuying,
   describeChanges,
   describeDecision,
   describeWho,
@@ -15,6 +17,7 @@ import {
   openers,
   outcomeOf,
   type PersonId,
+  permits,
   type Step,
 } from '@/core';
 import type { PersonRecord } from '@/store';
@@ -28,6 +31,8 @@ import {
   requirePermission,
   yielder,
 } from '../running';
+import { type Sale, salesTo } from '../selling';
+import { aheadOf, type DayAhead, hasInWords } from './ahead';
 
 /** What a person gets at one item. */
 export interface PersonAtItem {
@@ -48,6 +53,11 @@ export interface PersonAtItem {
 
 export interface PersonReport {
   readonly person: PersonRecord;
+  /** What they have today: "level Observer, by Observer pass until 2026-12-25". */
+  readonly has: readonly string[];
+  /** What they bought at the till, the latest first. */
+  readonly orders: readonly Sale[];
+  readonly ahead: readonly DayAhead[];
   readonly audiences: readonly { readonly id: string; readonly name: string }[];
   readonly reach: readonly PersonAtItem[];
 }
@@ -73,6 +83,10 @@ export async function personReport(
   const isIn = (bits: Uint32Array) => (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
   return {
     person: recordOf(person),
+    has: hasInWords(state, person, now),
+    // What somebody paid is for those who may change people.
+    orders: permits(administrator.desk, 'people') ? await salesTo(trivet, person.id, now) : [],
+    ahead: aheadOf(state, person, now),
     audiences: vocabulary.audiences
       .filter((audience) => isIn(membership.select(audience.who).bits))
       .map(({ id, name }) => ({ id, name })),
@@ -102,6 +116,10 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
   const request = plainRequest(state, now);
   const { ways, cut } = tries ? openers(compiled, id, facts, request) : { ways: [], cut: true };
   const decision = decide(compiled, id, facts, request);
+  const buying =
+    decision.kind === 'open'
+      ? []
+      : buyingWays(compiled, id, facts, request, { onSale: state.shop.values(), following: state });
   const explanation = explain(compiled, id, facts, request);
   const because = describeBecause(explanation, item, compiled.vocabulary);
   const passed = explanation.steps.filter(
@@ -120,7 +138,10 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
         : passed.length > 0
           ? `Lets by ${listed(passed.map(({ gate }) => describeWho(gate.who, compiled.vocabulary)))}`
           : null,
-    waysIn: ways.slice(0, MOST_WAYS).map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
-    moreWays: cut || ways.length > MOST_WAYS,
+    waysIn: [
+      ...buying.map((way) => describeBuying(way, compiled.vocabulary)),
+      ...ways.map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+    ].slice(0, MOST_WAYS),
+    moreWays: cut || buying.length + ways.length > MOST_WAYS,
   };
 }

@@ -1,6 +1,16 @@
 /** What sending a form would do, in words: for walks, on which nothing is done. */
-import { asId, askedIn, counted, type ItemId, nameOfId } from '@/core';
-import { contentOf, opens, type ViewContext } from '../view';
+import {
+  asId,
+  askedIn,
+  counted,
+  type ItemId,
+  listed,
+  nameOfId,
+  type ProductId,
+  reachDifference,
+  withPurchase,
+} from '@/core';
+import { contentOf, offerOf, opens, type Sold, soldAs, type ViewContext } from '../view';
 import { courseTaking, handInAt, quizAt } from '../visiting';
 
 export interface WouldDo {
@@ -60,7 +70,19 @@ export function wouldDo(
         ),
       };
     }
+    case 'shop': {
+      const sold = soldAs(context, first);
+      const price = offerOfPrice(context, sold, text('price'));
+      if (!sold || !price) return { what: `do nothing: that is not sold to ${who}`, typed: [] };
+      const opened = openedByBuying(context, sold.product.id);
+      return {
+        what: `lead ${who} to the till, to buy ${sold.product.name} for ${price}${opened === '' ? ', which by itself opens nothing more' : `, which would open ${opened}`}`,
+        typed: typed('name', 'email', 'voucher'),
+      };
+    }
     case 'me': {
+      if (first === 'purchases')
+        return { what: `change something that ${who} bought, if it is theirs`, typed: [] };
       if (first === 'quiz') {
         const quiz = quizAt(context.state, second);
         return {
@@ -104,4 +126,26 @@ export function wouldDo(
     default:
       return { what: 'be refused: this address takes no forms', typed: [] };
   }
+}
+
+/** A price in words, if it is whoever walks's to have. */
+function offerOfPrice(context: ViewContext, sold: Sold | null, value: string): string | null {
+  const prices = (sold && offerOf(context, sold)?.prices) ?? [];
+  return (
+    (prices.find((price) => price.value === value) ?? (prices.length === 1 ? prices[0] : undefined))?.words ??
+    null
+  );
+}
+
+const MOST_OPENED = 8;
+
+/** What buying a product would open to whoever walks, by title. */
+function openedByBuying({ state, compiled, facts, request }: ViewContext, product: ProductId): string {
+  const after = withPurchase(facts, product, state, request);
+  const titles = reachDifference(compiled, facts, after, request).opens.flatMap((id) => {
+    const item = state.outline.items.get(id);
+    return item === undefined || item.kind === 'file' ? [] : [item.title];
+  });
+  const more = titles.length - MOST_OPENED;
+  return more < 2 ? listed(titles) : `${titles.slice(0, MOST_OPENED).join(', ')} and ${more} more`;
 }

@@ -5,6 +5,7 @@ import type {
   Grants,
   GroupId,
   Item,
+  OnSale,
   Policy,
   ProductId,
   RequestFacts,
@@ -31,6 +32,8 @@ export interface DeskData {
   readonly names: SiteNames;
   /** What being in a group brings, by group. */
   readonly byGroup: readonly (readonly [GroupId, NonNullable<ReturnType<ByGroup['get']>>])[];
+  /** What is sold, and for how much. */
+  readonly onSale: readonly OnSale[];
   /** What products give. */
   readonly byProduct: readonly (readonly [ProductId, Grants])[];
   /** The moment for which the board decides. */
@@ -43,7 +46,7 @@ export interface DeskData {
 
 export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
   requirePermission(administrator, 'look');
-  const { outline, names, byGroup, byProduct, contents, draft, live, people } = trivet.state;
+  const { outline, names, byGroup, byProduct, shop, contents, draft, live, people } = trivet.state;
   return {
     administrator: administrator.name,
     desk: administrator.desk,
@@ -64,6 +67,7 @@ export async function readDesk(trivet: Trivet, administrator: Administrator, now
     names,
     byGroup: [...byGroup],
     byProduct: [...byProduct],
+    onSale: [...shop.values()].map(({ product, terms }) => ({ product, terms })),
     request: plainRequest(trivet.state, now),
     draft: { policy: draft.policy, version: draft.version, by: draft.by },
     live: { policy: live.policy, revision: live.revision },

@@ -4,14 +4,17 @@ import {
   type ConditionError,
   emptyBitset,
   fullBitset,
+  groupsAt,
+  levelAt,
   parseCondition,
   placesIn,
+  rolesAt,
   type Vocabulary,
   vocabularyOf,
 } from '@/core';
 import type { PersonRecord } from '@/store';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, type Person, recordOf, requirePermission } from '../running';
+import { type Administrator, type Person, plainRequest, recordOf, requirePermission } from '../running';
 import { membershipOf } from './columns';
 import { folded } from './find-members';
 
@@ -30,7 +33,7 @@ export interface PeoplePage {
   readonly of: number;
   readonly count: number;
   readonly from: number;
-  readonly people: readonly PersonRecord[];
+  readonly people: readonly PersonInList[];
 }
 
 export type FindAnswer =
@@ -57,7 +60,25 @@ export function findPeople(
     of: state.people.size,
     count: found.people.length,
     from,
-    people: found.people.slice(from, from + most).map(recordOf),
+    people: found.people.slice(from, from + most).map((person) => inList(state, person, now)),
+  };
+}
+
+/** Somebody in a list: what is kept of them, and what they have today with what they bought. */
+export interface PersonInList extends PersonRecord {
+  readonly has: Pick<PersonRecord, 'level' | 'roles' | 'groups'>;
+}
+
+function inList(state: SiteState, person: Person, now: Date): PersonInList {
+  const { today } = plainRequest(state, now);
+  const { facts } = person;
+  return {
+    ...recordOf(person),
+    has: {
+      level: levelAt(facts, today, state.names.levels),
+      roles: rolesAt(facts, today) ?? [],
+      groups: groupsAt(facts, today) ?? [],
+    },
   };
 }
 

@@ -27,6 +27,7 @@ export {
   type SalesCharts,
   type SalesPage,
   salesPage,
+  salesTo,
 } from './sales';
 export { type BuyProblems, orderAddress, type SetOut, setOut } from './set-out';
 export {

@@ -28,6 +28,7 @@ import {
   readNotices,
   readOrder,
   readOrders,
+  readOrdersOf,
   readPaidOrders,
   readProblemNotices,
 } from '@/store';
@@ -133,6 +134,10 @@ export async function salesPage(
     charts: chartsOf(state, await readPaidOrders(db), now),
   };
 }
+
+/** What somebody ordered, the latest first. What it is worth is for whoever may see people. */
+export const salesTo = async ({ state, db }: Trivet, person: PersonId, now: Date): Promise<readonly Sale[]> =>
+  (await readOrdersOf(db, person)).map((order) => saleOf(state, order, now));
 
 function saleOf(state: SiteState, order: Order, now: Date): Sale {
   const { today } = momentAt(state, now);

@@ -1,5 +1,5 @@
 /** What members see and change of themselves. */
-import { type Field, type FieldValue, nameOfId } from '@/core';
+import { type Field, type FieldValue, groupsAt, levelAt, nameOfId } from '@/core';
 import { personOfView, type View } from './context';
 
 export interface AccountView {
@@ -22,12 +22,17 @@ export function accountOf(context: View, back: string): AccountView | null {
   const person = personOfView(context);
   if (!person) return null;
   const { vocabulary } = context.compiled;
+  // With what their purchases give them today.
+  const held = context.ask('own standing', ({ facts, request: { today } }) => ({
+    level: levelAt(facts, today, vocabulary.levels),
+    groups: groupsAt(facts, today) ?? [],
+  }));
   return {
     name: person.name,
     email: person.email,
-    level: person.level && nameOfId(vocabulary, 'level', person.level),
+    level: held.level && nameOfId(vocabulary, 'level', held.level),
     groups: vocabulary.groups
-      .filter((group) => !group.private && person.groups.includes(group.id))
+      .filter((group) => !group.private && held.groups.includes(group.id))
       .map(({ name }) => name),
     fields: vocabulary.fields
       .filter(({ editable }) => editable)

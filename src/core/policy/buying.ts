@@ -1,0 +1,65 @@
+/** What somebody could buy to get at something: what is sold to them, cheapest first, that opens it. */
+import { conditionCompiler } from '../condition';
+import type { ItemId, ProductId } from '../ids';
+import { isOnOffer, type Price, type ProductTerms } from '../selling';
+import { type Following, factsOf, member, type RequestFacts, type VisitorFacts } from '../site';
+import type { CompiledPolicy } from './compile';
+import { decide } from './decide';
+
+/** A product with its terms. */
+export interface OnSale {
+  readonly product: ProductId;
+  readonly terms: ProductTerms;
+}
+
+/** Something to buy that opens an item. */
+export interface BuyingWay {
+  readonly product: ProductId;
+  /** The cheapest of those that they can have. */
+  readonly price: Price;
+}
+
+/** Somebody as they are once they have bought a product: a member, with everything that it gives. */
+export function withPurchase(
+  visitor: VisitorFacts,
+  product: ProductId,
+  following: Following,
+  request: RequestFacts,
+): VisitorFacts {
+  const buyer = visitor.signedIn ? visitor : member({ passphrases: visitor.passphrases });
+  const bought = { product, on: request.today, until: null, state: 'paid' as const };
+  const { granted, enrolments } = factsOf({ groups: [], groupsSince: {}, purchases: [bought] }, following);
+  return {
+    ...buyer,
+    purchases: [...(buyer.purchases ?? []), bought],
+    granted: [...buyer.granted, ...granted],
+    enrolments: [...(buyer.enrolments ?? []), ...(enrolments ?? [])],
+  };
+}
+
+/** What of all that is sold opens an item to somebody by itself. What they can't buy is not among it. */
+export function buyingWays(
+  compiled: CompiledPolicy,
+  item: ItemId,
+  visitor: VisitorFacts,
+  request: RequestFacts,
+  { onSale, following }: { readonly onSale: Iterable<OnSale>; readonly following: Following },
+): readonly BuyingWay[] {
+  const ready = conditionCompiler(compiled.vocabulary);
+  const found: BuyingWay[] = [];
+  for (const { product, terms } of onSale) {
+    if (!terms.sold || (terms.day !== null && terms.day < request.today)) continue;
+    if (!compiled.vocabulary.products.some(({ id }) => id === product)) continue;
+    if (terms.page !== null && decide(compiled, terms.page, visitor, request).kind !== 'open') continue;
+    const [price] = terms.prices
+      .filter((one) => isOnOffer(one, request.today) && ready(one.who)(visitor, null, request))
+      .toSorted((one, other) => monthly(one) - monthly(other) || one.amount - other.amount);
+    if (price === undefined) continue;
+    const after = withPurchase(visitor, product, following, request);
+    if (decide(compiled, item, after, request).kind === 'open') found.push({ product, price });
+  }
+  return found.toSorted((one, other) => one.price.amount - other.price.amount);
+}
+
+// What is paid by the month is what one begins with, though a year of it costs less.
+const monthly = ({ months }: Price): number => months ?? 0;
