@@ -45,7 +45,7 @@ export const shopOn = (today: Day): Shop => ({
     {
       product: 'astro-course',
       about: 'Eight evenings’ worth of Astrophotography, with a tutor who looks at what you made.',
-      grants: { enrolments: [{ course: 'astrophotography', days: 180 }] },
+      grants: { enrolments: [{ course: 'astrophotography', days: 120 }] },
       prices: [price('course', 7500)],
     },
   ],

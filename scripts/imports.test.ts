@@ -127,7 +127,7 @@ it.each(['core', 'services'])('offers from %s what others use, and nothing else'
   const offered = [...readFileSync(`src/${layer}/index.ts`, 'utf8').matchAll(/\{([^}]*)\}/g)].flatMap(
     (match) => (match[1] ?? '').split(',').flatMap((name) => name.replace(/^\s*type /, '').trim() || []),
   );
-  const others = ['src', 'scripts', 'bench', 'demo', 'e2e']
+  const others = ['src', 'scripts', 'bench', 'demo', 'e2e', 'till']
     .flatMap((folder) =>
       readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((path) => join(folder, path)),
     )

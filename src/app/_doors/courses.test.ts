@@ -224,7 +224,7 @@ describe('enrolling oneself', () => {
   const enrol = (who: string | null, course = 'astrophotography') =>
     ask(who, `/me/enrol/${course}`, { next: ASTRO });
   const enrolled = (who: string) =>
-    trivet.state.people.get(asId<PersonId>(who))?.facts.enrolments?.map(({ course }) => course as string);
+    trivet.state.people.get(asId<PersonId>(who))?.enrolments.map(({ course }) => course as string);
   const open = async (course: string) => {
     await trivet.db.execute(`update items set enrolling = '{"open": true}' where id = '${course}'` as never);
     await trivet.reload();
@@ -244,7 +244,7 @@ describe('enrolling oneself', () => {
     expect(after).not.toContain('/me/enrol/');
     // Lio was enrolled before, and keeps the day.
     await enrol('lio');
-    const lio = trivet.state.people.get(asId<PersonId>('lio'))?.facts.enrolments;
+    const lio = trivet.state.people.get(asId<PersonId>('lio'))?.enrolments;
     expect(lio).toMatchObject([{ on: '2026-06-23' }]);
   });
 

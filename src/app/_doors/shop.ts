@@ -2,7 +2,6 @@
 import { safeNext } from '@/core';
 import {
   type BuyProblems,
-  environment,
   frameFor,
   GUEST_SESSION_MS,
   offerOf,
@@ -135,7 +134,7 @@ async function onItsWay(ask: Ask, id: string): Promise<Answer> {
 
 /** A notice of the till: nothing in it is looked at before it is known to be genuine. */
 async function told({ trivet, request, now }: Ask): Promise<Answer> {
-  const { till } = environment();
+  const till = runningTill();
   const said = (status: number, text: string): Answer => ({
     status,
     headers: { 'Content-Type': 'text/plain; charset=utf-8', 'Cache-Control': PRIVATE },
@@ -144,6 +143,6 @@ async function told({ trivet, request, now }: Ask): Promise<Answer> {
   if (till === null) return said(404, 'This site has no till.');
   const body = await readText(request, MOST_NOTICE);
   if (body === null) return said(413, 'That is longer than a notice is.');
-  const answer = await takeSignedNotice(trivet, till.keys, (name) => request.headers.get(name), body, now);
+  const answer = await takeSignedNotice(trivet, till, (name) => request.headers.get(name), body, now);
   return answer.kind === 'refused' ? said(401, answer.problem) : said(200, answer.kind);
 }

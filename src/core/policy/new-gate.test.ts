@@ -55,15 +55,18 @@ it('begins over several items at once; only where all of them are parts of pages
 });
 
 it('sends guests to sign in where that is needed, and tells members why they do not pass', () => {
-  for (const who of [
-    level('at least', observer),
-    owns(pass),
-    inGroup(crew),
-    all(signedIn, not(inGroup(crew))),
-  ])
+  for (const who of [level('at least', observer), inGroup(crew), all(signedIn, not(inGroup(crew)))])
     expect(otherwiseFor(who, vocabulary)).toEqual({
       cases: [{ when: guests, give: redirectToSignIn }],
       last: { kind: 'message', reason: { kind: 'written' }, next: { kind: 'none' } },
+    });
+});
+
+it('offers whoever does not own a product to buy it, guests as well: paying makes them an account', () => {
+  for (const who of [owns(pass), all(signedIn, owns(pass))])
+    expect(otherwiseFor(who, vocabulary)).toEqual({
+      cases: [],
+      last: { kind: 'message', reason: { kind: 'written' }, next: { kind: 'buy', product: pass } },
     });
 });
 

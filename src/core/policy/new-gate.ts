@@ -46,9 +46,12 @@ export const forPeople = (gate: Gate, who: Condition, vocabulary: Vocabulary): G
 export function otherwiseFor(who: Condition, vocabulary: Vocabulary): Otherwise {
   if (same(who, signedIn)) return { cases: [], last: redirectToSignIn };
   const whole = plain(expanded(who, vocabulary.audiences));
+  const next = stepInto(whole, vocabulary);
+  // Who buys needs no account before.
+  const signsIn = isMembersOnly(whole, vocabulary) && next.kind !== 'buy';
   return {
-    cases: isMembersOnly(whole, vocabulary) ? [{ when: guests, give: redirectToSignIn }] : [],
-    last: { kind: 'message', reason: { kind: 'written' }, next: stepInto(whole, vocabulary) },
+    cases: signsIn ? [{ when: guests, give: redirectToSignIn }] : [],
+    last: { kind: 'message', reason: { kind: 'written' }, next },
   };
 }
 

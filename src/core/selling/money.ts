@@ -73,7 +73,7 @@ export function plainAmount({ amount, currency }: Money): string {
 export function readAmount(text: string, currency: string): number | { readonly problem: string } {
   const decimals = decimalsOf(currency);
   const example = plainAmount({ amount: 12 * 10 ** decimals, currency });
-  const found = /^(\d{1,12})(?:[.,](\d{1,4}))?$/.exec(text.trim());
+  const found = /^(\d{1,20})(?:[.,](\d{1,4}))?$/.exec(text.trim());
   if (!found) return { problem: `Type an amount like ${example}.` };
   const [, whole = '', rest = ''] = found;
   if (rest.length > decimals)

@@ -1,7 +1,7 @@
 /** What follows from what people were given: enrolled through a group, for as long as they are in it. */
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { asId, type GroupId, type ItemId } from '../ids';
+import { asId, type GroupId, type ItemId, type LevelId, type ProductId, type RoleId } from '../ids';
 import { addDays } from './day';
 import {
   type ByGroup,
@@ -11,7 +11,8 @@ import {
   factsOf,
   type Held,
 } from './facts-of';
-import type { ByProduct } from './granted';
+import { type ByProduct, groupsAt, levelAt, rolesAt } from './granted';
+import { doubledIn, originsOf } from './origins';
 import { isEnrolledOn } from './visitor';
 
 const crew = asId<GroupId>('dome-crew');
@@ -105,4 +106,125 @@ describe('for any courses, people and days', () => {
       }),
     );
   });
+});
+
+const product = fc.constantFrom('pass', 'atlas', 'gone').map((id) => asId<ProductId>(id));
+const aLevel = fc.constantFrom('friend', 'observer', 'keeper').map((id) => asId<LevelId>(id));
+const aRole = fc.constantFrom('tutor', 'volunteer').map((id) => asId<RoleId>(id));
+const grants = fc.record({
+  level: fc.option(aLevel),
+  roles: fc.uniqueArray(aRole),
+  groups: fc.uniqueArray(group, { maxLength: 2 }),
+  enrolments: fc.uniqueArray(
+    fc.record({ course: aCourse, days: fc.option(fc.integer({ min: 1, max: 30 })) }),
+    {
+      selector: (one) => one.course,
+      maxLength: 2,
+    },
+  ),
+});
+const byProducts = fc.tuple(grants, grants).map(
+  ([one, other]): ByProduct =>
+    new Map([
+      [asId('pass'), one],
+      [asId('atlas'), other],
+    ]),
+);
+const purchase = fc.record({
+  product,
+  on: day,
+  until: fc.option(day),
+  state: fc.constantFrom('paid' as const, 'paid' as const, 'failed' as const, 'refunded' as const),
+});
+const buyers = fc
+  .tuple(people, fc.array(purchase, { maxLength: 6 }), fc.option(aLevel), fc.uniqueArray(aRole))
+  .map(([one, purchases, level, roles]): Held => ({ ...one, purchases, level, roles }));
+
+const levels = ['friend', 'observer', 'keeper'].map((id) => ({ id: asId<LevelId>(id), name: id }));
+const rank = (level: string) => levels.findIndex(({ id }) => id === level);
+
+describe('for any purchases, products and days', () => {
+  it('is as a naive reading has it: what was given by hand, joined with what is paid for on that day', () => {
+    fc.assert(
+      fc.property(buyers, byProducts, courses, day, (person, byProduct, list, today) => {
+        const facts = factsOf(person, following(enrolledByGroup(list), byProduct));
+        const now = (person.purchases ?? []).filter(
+          (one) => one.state === 'paid' && one.on <= today && (one.until === null || today <= one.until),
+        );
+        const given = now.flatMap((one) => byProduct.get(one.product) ?? []);
+        const held = [person.level ?? null, ...given.map((one) => one.level)].flatMap((one) => one ?? []);
+        const highest = held.toSorted((one, other) => rank(other) - rank(one))[0] ?? null;
+        expect(levelAt(facts, today, levels)).toBe(highest);
+        expect(new Set(rolesAt(facts, today))).toEqual(
+          new Set([...(person.roles ?? []), ...given.flatMap((one) => one.roles)]),
+        );
+        expect(new Set(groupsAt(facts, today))).toEqual(
+          new Set([...(person.groups ?? []), ...given.flatMap((one) => one.groups)]),
+        );
+        const through = now.flatMap((one) =>
+          (byProduct.get(one.product)?.enrolments ?? []).filter(
+            ({ days }) => days === null || today < addDays(one.on, days),
+          ),
+        );
+        for (const { course: id } of through)
+          expect((facts.enrolments ?? []).some((one) => one.course === id && isEnrolledOn(one, today))).toBe(
+            true,
+          );
+      }),
+    );
+  });
+
+  it('says the same on a day whatever day was asked before', () => {
+    fc.assert(
+      fc.property(
+        buyers,
+        byProducts,
+        fc.array(day, { minLength: 1, maxLength: 8 }),
+        (person, byProduct, days) => {
+          const asked = factsOf(person, following(new Map(), byProduct));
+          for (const today of days) {
+            const fresh = factsOf(person, following(new Map(), byProduct));
+            expect(groupsAt(asked, today)).toEqual(groupsAt(fresh, today));
+            expect(levelAt(asked, today, levels)).toBe(levelAt(fresh, today, levels));
+          }
+        },
+      ),
+    );
+  });
+
+  it('takes exactly that away with a purchase which the purchase gave', () => {
+    fc.assert(
+      fc.property(buyers, byProducts, fc.nat(5), day, (person, byProduct, at, today) => {
+        const all = person.purchases ?? [];
+        const rest = all.filter((_, place) => place !== at);
+        const [before, after] = [all, rest].map((purchases) =>
+          originsOf(factsOf({ ...person, purchases }, following(new Map(), byProduct)), today),
+        );
+        const kept = new Set(after?.map((one) => JSON.stringify(one)));
+        const gone = (before ?? []).filter((one) => !kept.has(JSON.stringify(one)));
+        // Nothing that was given by hand, and nothing by another product.
+        expect(gone.every(({ through }) => through !== null && through === all[at]?.product)).toBe(true);
+      }),
+    );
+  });
+});
+
+it('says what somebody has twice, by hand and by what they bought', () => {
+  const byProduct: ByProduct = new Map([
+    [asId('pass'), { level: asId<LevelId>('observer'), roles: [], groups: [crew], enrolments: [] }],
+  ]);
+  const bought = {
+    product: asId<ProductId>('pass'),
+    on: '2026-11-01',
+    until: '2026-11-30',
+    state: 'paid' as const,
+  };
+  const facts = factsOf(
+    held({ level: asId<LevelId>('observer'), groups: [survey], purchases: [bought] }),
+    following(new Map(), byProduct),
+  );
+  expect(doubledIn(facts, '2026-11-20')).toEqual([
+    { kind: 'level', id: 'observer', through: null, until: null },
+  ]);
+  expect(doubledIn(facts, '2026-12-01')).toEqual([]);
 });

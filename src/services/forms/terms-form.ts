@@ -28,7 +28,10 @@ const priceShape = <T extends z.ZodType>(who: T) =>
       .int('An amount is a whole number of the smallest coin.')
       .min(1, 'A price is more than nothing. For what costs nothing there are gates, and vouchers.')
       .max(MOST_AMOUNT, 'That is more than can be charged.'),
-    currency: z.string().refine(isCurrency, 'Write a currency as in ISO 4217, like EUR.'),
+    currency: z
+      .string()
+      .regex(/^[A-Z]{3}$/, 'Write a currency as in ISO 4217, like EUR.')
+      .refine(isCurrency, 'There is no such currency. Write one as in ISO 4217, like EUR.'),
     months: z
       .int()
       .min(1, 'A period is at least a month.')

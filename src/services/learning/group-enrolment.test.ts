@@ -199,7 +199,7 @@ describe('ending an enrolment', () => {
     expect(await end('marek')).toEqual({ kind: 'wrong', message: 'They are not enrolled.' });
     expect((await end('never-there')).kind).toBe('wrong');
     expect((await end('lio', greta, 'visit')).kind).toBe('wrong');
-    expect(enrolments('lio')).toMatchObject([{ until: null }]);
+    expect(person('lio')?.enrolments).toMatchObject([{ until: null }]);
   });
 });
 

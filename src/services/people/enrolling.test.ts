@@ -15,9 +15,7 @@ afterAll(() => trivet.close());
 
 const course = 'astrophotography';
 const enrolments = (who: string) =>
-  (trivet.state.people.get(asId<PersonId>(who))?.facts.enrolments ?? []).filter(
-    (one) => one.course === course,
-  );
+  (trivet.state.people.get(asId<PersonId>(who))?.enrolments ?? []).filter((one) => one.course === course);
 const change = (edit: object, ids: readonly string[], preview = false) =>
   changePeople(trivet, greta, { who: { ids }, edit, why: 'The autumn round' }, preview, now);
 

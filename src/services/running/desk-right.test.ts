@@ -51,6 +51,7 @@ const GATES: readonly DeskRight[] = ['owner', 'gatekeeper'];
 const CONTENT: readonly DeskRight[] = ['owner', 'writer'];
 const LEARNERS: readonly DeskRight[] = ['owner', 'gatekeeper', 'tutor'];
 const OWNING: readonly DeskRight[] = ['owner'];
+const PEOPLE = GATES;
 const nothing = { kind: 'none' };
 const page = 'visit';
 
@@ -71,8 +72,18 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   dropWriting: [CONTENT, (who) => services.dropWriting(trivet, who, page)],
   editNames: [GATES, (who) => services.editNames(trivet, who, nothing, false, now)],
   editSettings: [OWNING, (who) => services.editSettings(trivet, who, nothing, now)],
+  endOrder: [OWNING, (who) => services.endOrder(trivet, null, who, nothing, now)],
+  leaveToPurchases: [PEOPLE, (who) => services.leaveToPurchases(trivet, who, nothing, now)],
+  moveClock: [OWNING, (who) => services.moveClock(trivet, null, who, nothing, now)],
+  orderReport: [PEOPLE, (who) => services.orderReport(trivet, who, 'none', now)],
+  refundOrder: [OWNING, (who) => services.refundOrder(trivet, null, who, nothing, now)],
+  salesPage: [PEOPLE, (who) => services.salesPage(trivet, who, nothing, now)],
+  saveTerms: [OWNING, (who) => services.saveTerms(trivet, who, nothing, false, now)],
+  saveVoucher: [OWNING, (who) => services.saveVoucher(trivet, who, nothing)],
+  shopAtDesk: [PEOPLE, (who) => services.shopAtDesk(trivet, who, now)],
   effectOfDraft: [LOOKING, (who) => services.effectOfDraft(trivet, who, nothing, now)],
   enrolLearners: [LEARNERS, (who) => services.enrolLearners(trivet, who, nothing, false, now)],
+  exportSales: [PEOPLE, (who) => services.exportSales(trivet, who, now)],
   exportProgress: [LEARNERS, (who) => services.exportProgress(trivet, who, 'none', null, now)],
   exportSite: [OWNING, (who) => services.exportSite(trivet, who, false)],
   exportPeople: [

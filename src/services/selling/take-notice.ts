@@ -35,7 +35,7 @@ import {
 } from '@/store';
 import type { SiteState, Touched, Trivet } from '../running';
 import { momentAt } from '../running';
-import { checkSignature, noticeForm } from '../till';
+import { noticeForm, type Till } from '../till';
 import { type Letter, sendLetter } from './letters';
 
 export type Taken =
@@ -47,12 +47,12 @@ const MOST_SAID = 20_000;
 /** A notice as it came over HTTP: refused unless it is genuine and fresh. */
 export async function takeSignedNotice(
   trivet: Trivet,
-  keys: readonly string[],
+  till: Till,
   header: (name: string) => string | null,
   body: string,
   now: Date,
 ): Promise<Taken> {
-  const genuine = checkSignature(keys, header, body, now);
+  const genuine = till.check(header, body, now);
   if ('problem' in genuine) return { kind: 'refused', problem: genuine.problem };
   const said = jsonIn(body);
   const parsed = noticeForm.safeParse(said);

@@ -66,6 +66,7 @@ export function tillAt({ url, keys }: TillSettings, asked: typeof fetch = fetch)
       return standIn;
     },
     origin,
+    check: (header, body, now) => checkSignature(keys, header, body, now),
     async meet(now) {
       ({ standIn } = await ask('about', null, about, now));
     },

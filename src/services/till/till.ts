@@ -5,6 +5,7 @@
 import { z } from 'zod';
 import { isCurrency, MOST_AMOUNT, type Notice, type OrderId } from '@/core';
 import { dayForm } from '../forms';
+import type { checkSignature } from './signing';
 
 /** An order as the till is told of it. */
 export interface TillOrder {
@@ -39,6 +40,8 @@ export interface TillAnswer {
 export interface Till {
   /** Whether it is the one that ships with Trivet, whose clock can be moved on. */
   readonly standIn: boolean;
+  /** Whether a message is its own and fresh: its id, or why it is refused. */
+  check(header: (name: string) => string | null, body: string, now: Date): ReturnType<typeof checkSignature>;
   /** Asks it who it is. */
   meet(now: Date): Promise<void>;
   /** The address that buyers' browsers are sent to. */

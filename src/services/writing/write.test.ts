@@ -271,7 +271,7 @@ describe('making and moving', () => {
 describe('taking away', () => {
   it('says first what goes with it, what covers it and what leads there', () => {
     expect(previewRemoval(trivet, greta, 'join')).toMatchObject({
-      gone: ['Join us', 'Text'],
+      gone: ['Join us', 'Ways to belong', 'Passes', 'For less'],
       links: ['Join'],
       gates: expect.arrayContaining([expect.stringContaining('Join us')]),
       leads: expect.arrayContaining([expect.stringContaining('Kit reviews')]),
