@@ -1,6 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asId, type Gate, type GateId, type ItemId, nobody, type PersonId, pathOf } from '@/core';
-import { describeReport, type LeakReport, leakCheck, putLive, saveDraft, type Trivet } from '@/services';
+import {
+  describeReport,
+  type LeakReport,
+  leakCheck,
+  putLive,
+  saveDraft,
+  saveTerms,
+  type Trivet,
+} from '@/services';
 import { gretaAt, now, openLarkfell } from '@/services/testing';
 import { readFileBytes, updateItem } from '@/store';
 import { SESSION_COOKIE } from '../_http/session-cookie';
@@ -25,6 +33,11 @@ const PEOPLE = [
 let trivet: Trivet;
 beforeAll(async () => {
   trivet = await openLarkfell();
+  // One product is for Trustees alone.
+  const course = trivet.state.shop.get(asId('astro-course'));
+  const terms = { ...course?.terms, page: 'trustees' };
+  const edit = { product: 'astro-course', version: course?.version, terms };
+  await saveTerms(trivet, await gretaAt(trivet), edit, false, now);
 });
 afterAll(() => trivet.close());
 
@@ -99,6 +112,7 @@ describe('the check itself', () => {
       'right answer',
       (copy) => JSON.stringify(withheld(copy, 'first-opening-quiz').content?.quiz),
     ],
+    ['shop', /^\/shop$/, 'product', (copy) => JSON.stringify([...copy.state.shop.values()])],
     [
       'form',
       /^\/forms/,
@@ -133,6 +147,7 @@ describe('the check itself', () => {
   it('finds what was made for another visitor, and what may stand on another page alone', async () => {
     let first: string | null = null;
     let work: string | null = null;
+    let receipt: string | null = null;
     const { leaks } = await check(
       async (response, request, copy) => {
         const { pathname } = new URL(request.url);
@@ -146,6 +161,10 @@ describe('the check itself', () => {
           work ??= await response.clone().text();
           return new Response(work, response);
         }
+        if (pathname.startsWith('/me/receipt/')) {
+          receipt ??= await response.clone().text();
+          return new Response(receipt, response);
+        }
         if (!pathname.startsWith('/account')) return response;
         first ??= await response.clone().text();
         return new Response(first, response);
@@ -155,6 +174,9 @@ describe('the check itself', () => {
     const handedIn = leaks.filter(({ door }) => door === 'what was handed in');
     expect(handedIn.map(({ visitor, part }) => `${visitor}: ${part}`)).toContain('Wren Halloran: own word');
     expect(handedIn.map(({ visitor }) => visitor)).not.toContain('Marek Dunmore');
+    const bought = leaks.filter(({ door }) => door === 'what was bought');
+    expect(bought.map(({ visitor, part }) => `${visitor}: ${part}`)).toContain('Wren Halloran: own word');
+    expect(bought.map(({ visitor }) => visitor)).not.toContain('Marek Dunmore');
     const found = leaks.map(({ visitor, part }) => `${visitor}: ${part}`);
     expect(found).toContain('Wren Halloran: own word');
     expect(found).not.toContain('Marek Dunmore: own word');

@@ -22,9 +22,10 @@ import {
   trace,
   type VisitorFacts,
 } from '@/core';
-import type { StoredItem } from '@/store';
+import type { StoredItem, StoredTerms } from '@/store';
 import { QUIZ, QUIZ_HANDED_IN } from './doors';
 import type { Mark } from './marks';
+import { mayRead } from './sold';
 
 /** A visitor of the copy, as far as decisions are concerned. */
 export interface Eyes {
@@ -41,13 +42,17 @@ export interface Eyes {
 export function mayHave(
   eyes: Eyes,
   mark: Mark,
-  stored: ReadonlyMap<ItemId, StoredItem>,
+  {
+    stored,
+    terms,
+  }: { readonly stored: ReadonlyMap<ItemId, StoredItem>; readonly terms: readonly StoredTerms[] },
   at: Item | null,
   door: string,
 ): boolean {
   const { compiled, facts, request } = eyes;
   const { item: id, part } = mark;
   if (part.kind === 'own word') return part.person === facts.id;
+  if (part.kind === 'product') return mayRead(eyes, part.product, terms);
   const item = id === null ? undefined : compiled.outline.items.get(id);
   if (!item) return false;
   if (part.kind === 'question' || part.kind === 'right answer')
@@ -76,7 +81,7 @@ function mayHaveBy(
   about: Item | null,
   { compiled, facts, request }: Eyes,
   item: Item,
-  part: Exclude<Mark['part'], { kind: 'own word' | 'question' | 'right answer' }>,
+  part: Exclude<Mark['part'], { kind: 'own word' | 'product' | 'question' | 'right answer' }>,
   stored: ReadonlyMap<ItemId, StoredItem>,
 ): boolean {
   const { vocabulary } = compiled;

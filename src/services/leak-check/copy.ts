@@ -6,6 +6,7 @@ import { hashToken, newToken, recordOf } from '../running';
 import { writeSite } from '../writing';
 import { writeWork } from './handed-in';
 import type { Planted } from './marks';
+import { writeSold } from './sold';
 
 const HOUR_MS = 60 * 60_000;
 
@@ -91,6 +92,7 @@ export async function fillCopy(
     });
   }
   await writeWork(copy, planted.work);
+  await writeSold(copy, source, planted);
   await copy.reload();
   return testers;
 }

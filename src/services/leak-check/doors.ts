@@ -1,9 +1,11 @@
 /** Every door of a site, as the requests that a visitor with too much time would make. */
 import { type ItemId, isAddressed, OPENABLE_KINDS, type Outline, pathOf } from '@/core';
+import type { StoredTerms } from '@/store';
 import { slugOf } from '../view';
 import type { Tester } from './copy';
-import { type PlantedWork, pathOfHandIn, pathsOfWork } from './handed-in';
-import { COMMON } from './marks';
+import { pathOfHandIn, pathsOfWork } from './handed-in';
+import { COMMON, type Planted } from './marks';
+import { pathsOfOrders } from './sold';
 
 /** One request. */
 export interface Try {
@@ -35,7 +37,7 @@ export function* triesOf(
   outline: Outline,
   tester: Tester,
   cookieName: string,
-  work: readonly PlantedWork[] = [],
+  { work, terms, orders }: Pick<Planted, 'work' | 'terms' | 'orders'>,
 ): Generator<Try> {
   const cookie = (token: string | null): Record<string, string> =>
     token === null ? {} : { cookie: `${cookieName}=${token}` };
@@ -71,6 +73,8 @@ export function* triesOf(
       };
   }
   for (const path of pathsOfWork(work)) yield ask('what was handed in', path, own);
+  for (const path of pathsOfShop(terms)) yield ask('shop', path, own);
+  for (const path of pathsOfOrders(orders)) yield ask('what was bought', path, own);
   for (const kind of ['', ...OPENABLE_KINDS.map((one) => `&kind=${one}`)])
     yield ask('API', `/api/items?limit=100${kind}`, bearer(tester.apiKey));
   yield ask('API', '/api/openapi.json', bearer(tester.apiKey));
@@ -90,7 +94,8 @@ export function* triesOf(
       if (item.kind === 'activity')
         for (const door of ['quiz', 'hand-in'])
           yield ask('walk', `/walk/${tester.walk.token}/me/${door}/${encodeURIComponent(item.id)}`, walking);
-    for (const path of pathsOfWork(work)) yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
+    for (const path of [...pathsOfWork(work), ...pathsOfShop(terms), ...pathsOfOrders(orders)])
+      yield ask('walk', `/walk/${tester.walk.token}${path}`, walking);
     yield ask('walk', `/walk/${tester.walk.token}/search?q=${COMMON}`, walking);
     // A walk's address is good for nothing without the session it belongs to.
     yield ask('walk of somebody else', `/walk/${tester.walk.token}/`, own);
@@ -130,6 +135,13 @@ function* pathsOf(outline: Outline): Generator<string> {
   for (const tag of tagsOf(outline)) yield encodeURI(`/tag/${slugOf(tag)}`);
   yield* ['/sign-in', '/sign-up', '/reset', '/passphrase', '/search', '/me', '/me/keys', '/never-there'];
 }
+
+/** The shop, every product in it, and what one has. */
+const pathsOfShop = (terms: readonly StoredTerms[]): readonly string[] => [
+  '/shop',
+  ...terms.map(({ product }) => `/shop/${encodeURIComponent(product)}`),
+  '/me/purchases',
+];
 
 const categoriesOf = ({ items }: Outline): ReadonlySet<string> =>
   new Set([...items.values()].flatMap(({ facts }) => facts?.category ?? []));

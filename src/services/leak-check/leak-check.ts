@@ -95,7 +95,7 @@ export async function tryDoors(
     const allowed = new Map<string, boolean>();
     const may = (mark: Mark, at: Item | null, door: string) => {
       const key = `${mark.word} ${at?.id} ${door}`;
-      const known = allowed.get(key) ?? mayHave(eyes, mark, stored, at, door);
+      const known = allowed.get(key) ?? mayHave(eyes, mark, { stored, terms: planted.terms }, at, door);
       allowed.set(key, known);
       return known;
     };
@@ -106,7 +106,12 @@ export async function tryDoors(
           visitor === tester.name && door === attempt.door && part === mark.part.kind,
       );
       if (before.length >= MOST_TOLD) return;
-      const title = mark.item === null ? 'somebody else' : (stored.get(mark.item)?.item.title ?? mark.item);
+      const title =
+        mark.part.kind === 'product'
+          ? mark.part.product
+          : mark.item === null
+            ? 'somebody else'
+            : (stored.get(mark.item)?.item.title ?? mark.item);
       leaks.push({
         visitor: tester.name,
         door: attempt.door,
@@ -130,7 +135,7 @@ export async function tryDoors(
       const headers = [...response.headers].map(([name, value]) => `${name}: ${value}`).join('\n');
       return { status: response.status, text: `${headers}\n${body}` };
     };
-    for (const attempt of triesOf(copy.outline, tester, cookieName, planted.work)) {
+    for (const attempt of triesOf(copy.outline, tester, cookieName, planted)) {
       await rest();
       signal?.throwIfAborted();
       const { text } = await send(attempt);

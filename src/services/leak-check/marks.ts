@@ -11,6 +11,7 @@ import {
   isShared,
   type PersonId,
   type Policy,
+  type ProductId,
   parseRegions,
   type Question,
   type Quiz,
@@ -20,11 +21,12 @@ import {
   textsIn,
   type Vocabulary,
 } from '@/core';
-import type { Content, SectionContent, StoredItem } from '@/store';
+import type { Content, Order, SectionContent, StoredItem, StoredTerms } from '@/store';
 import type { Person, SiteState } from '../running';
 import { contentOf } from '../view';
 import type { SiteItems } from '../writing';
 import { type PlantedWork, plantWork } from './handed-in';
+import { plantOrders, plantTerms } from './sold';
 
 /** What a mark stands in. */
 export type Part =
@@ -48,6 +50,8 @@ export type Part =
     }
   /** A person's own name, what their profile says, or what they handed in: for themselves alone. */
   | { readonly kind: 'own word'; readonly person: PersonId }
+  /** What is said of a product, for those to whom it is sold. */
+  | { readonly kind: 'product'; readonly product: ProductId }
   /** What a quiz asks and offers; and what is told of it afterwards: what would have been right, and why. */
   | { readonly kind: 'question' }
   | { readonly kind: 'right answer' }
@@ -71,6 +75,8 @@ export interface Planted extends SiteItems {
   readonly people: ReadonlyMap<PersonId, Person>;
   readonly marks: ReadonlyMap<string, Mark>;
   readonly work: readonly PlantedWork[];
+  readonly terms: readonly StoredTerms[];
+  readonly orders: readonly Order[];
 }
 
 /** Every mark begins like this; lower case, so that addresses and names can hold it. */
@@ -160,7 +166,17 @@ export function plantMarks(state: SiteState, testers: readonly PersonId[], now: 
     now,
     ownWord,
   );
-  return { stored, bytes, marks, formerly: oldAddresses, people: new Map(people), work };
+  const terms = plantTerms(state, (product) => {
+    const word = newWord();
+    marks.set(word, { word, item: null, part: { kind: 'product', product } });
+    return word;
+  });
+  const orders = plantOrders(
+    people.map(([id]) => id),
+    now,
+    ownWord,
+  );
+  return { stored, bytes, marks, formerly: oldAddresses, people: new Map(people), work, terms, orders };
 }
 
 /** A person with a mark in their name and in every text of their profile that no gate asks for. */
