@@ -1,6 +1,6 @@
 /**
- * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages or records what somebody is done
- * with, how a quiz went and what a tutor accepted leaves the old state or the new one.
+ * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages, sells, or records what somebody
+ * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -10,17 +10,20 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
-/** How often each of the four is killed; `npm run kills` asks for more. */
+/** How often each is killed, and the shop twice as often; `npm run kills` asks for more. */
 const KILLS = Number(process.env.TRIVET_KILLS ?? 5);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
+let shop: Bundled;
 
 beforeAll(() => {
   program = bundled('scripts/until-killed.ts');
+  shop = bundled('scripts/sell-until-killed.ts');
 });
 afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
   program.remove();
+  shop.remove();
 });
 
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => child.once('close', () => resolve()));
@@ -31,8 +34,8 @@ async function turns(count: number): Promise<void> {
 }
 
 /** Starts the program, kills it some time after it began a change; answers what it found when it started. */
-async function runAndKill(data: string, how: string, begun: number, wait: number): Promise<string> {
-  const child = spawn(process.execPath, [...program.args, data, how], {
+async function runAndKill(args: readonly string[], begun: number, wait: number): Promise<string> {
+  const child = spawn(process.execPath, [...args], {
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   const over = ended(child);
@@ -45,27 +48,35 @@ async function runAndKill(data: string, how: string, begun: number, wait: number
   return found ?? 'nothing was said';
 }
 
+/** Kills a program over and over, and looks at what it leaves; answers how far it was each time. */
+async function killed(args: readonly string[], kills: number): Promise<readonly number[]> {
+  const found: string[] = [];
+  for (let kill = 0; kill < kills; kill++) {
+    // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
+    found.push(await runAndKill(args, 1 + (kill % 3), (kill * 7919) % 20_000));
+  }
+  const child = spawn(process.execPath, [...args, 'look'], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const over = ended(child);
+  const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
+  found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');
+  await over;
+  expect(found.filter((line) => !line.startsWith('whole'))).toEqual([]);
+  const changes = found.map((line) => Number(/after (\d+)/.exec(line)?.[1]));
+  // What was done never goes back, and the kills fell where something was going on.
+  expect(changes).toEqual(changes.toSorted((a, b) => a - b));
+  expect(new Set(changes).size).toBeGreaterThan(kills / 4);
+  return changes;
+}
+
 it.concurrent.each([['put live'], ['import'], ['move'], ['learn']])(
   'while it does: %s',
   async (how) => {
-    const data = join(folder, how.replace(' ', '-'));
-    const found: string[] = [];
-    for (let kill = 0; kill < KILLS; kill++) {
-      // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
-      found.push(await runAndKill(data, how, 1 + (kill % 3), (kill * 7919) % 20_000));
-    }
-    const child = spawn(process.execPath, [...program.args, data, how, 'look'], {
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    const over = ended(child);
-    const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
-    found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');
-    await over;
-    expect(found.filter((line) => !line.startsWith('whole'))).toEqual([]);
-    const changes = found.map((line) => Number(/after (\d+)/.exec(line)?.[1]));
-    // What was done never goes back, and the kills fell where something was going on.
-    expect(changes).toEqual(changes.toSorted((a, b) => a - b));
-    expect(new Set(changes).size).toBeGreaterThan(KILLS / 4);
+    await killed([...program.args, join(folder, how.replace(' ', '-')), how], KILLS);
   },
   600_000,
 );
+
+it.concurrent('while it sells: whoever paid is in, nobody else is, no seat is sold twice and no notice is lost', async () => {
+  const sold = await killed([...shop.args, join(folder, 'sell')], KILLS * 2);
+  expect(sold.at(-1)).toBeGreaterThan(KILLS);
+}, 600_000);

@@ -99,6 +99,7 @@ export {
   Busy,
   databaseIn,
   environment,
+  guestVisitor,
   knownVisitorOf,
   lane,
   NotAllowed,
@@ -147,6 +148,7 @@ export {
   stopOwn,
   type TermsAnswer,
   type TermsPreview,
+  takeNotices,
   takeSignedNotice,
   tendOrders,
   type Waiting,
@@ -168,6 +170,7 @@ export {
   runningTill,
   sellWith,
   signed,
+  type Till,
   type TillOrder,
 } from './till';
 export {

@@ -29,5 +29,5 @@ export {
 export { newSettings } from './settings';
 export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState, type Touched } from './site-state';
 export { Trivet } from './trivet';
-export { knownVisitorOf, type Visitor, visitorOf } from './visitor';
+export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';

@@ -13,7 +13,8 @@ export interface Visitor {
   readonly session: string | null;
 }
 
-const guestVisitor: Visitor = { person: null, facts: guest, session: null };
+/** Somebody without a session. */
+export const guestVisitor: Visitor = { person: null, facts: guest, session: null };
 
 /** The visitor whose cookie this is. A token that is unknown, ended or expired makes a guest. */
 export async function visitorOf(trivet: Trivet, token: string | undefined, now: Date): Promise<Visitor> {
