@@ -232,6 +232,7 @@ export {
   type Places,
   type Policy,
   type PolicyChange,
+  passedByBuying,
   reachDifference,
   rebase,
   type Shift,

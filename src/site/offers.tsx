@@ -13,7 +13,7 @@ export const Offers = ({ offers }: { readonly offers: readonly Offer[] }) =>
 function OfferOf({ offer }: { readonly offer: Offer }) {
   return (
     <li>
-      <h3>{offer.page ? <a href={offer.page}>{offer.name}</a> : offer.name}</h3>
+      <h2>{offer.page ? <a href={offer.page}>{offer.name}</a> : offer.name}</h2>
       <Gives offer={offer} />
       {offer.has ? (
         <p className="has">You have this.</p>

@@ -1,8 +1,15 @@
 /** What somebody could buy to get at something: what is sold to them, cheapest first, that opens it. */
-import { conditionCompiler } from '../condition';
+import { type Condition, conditionCompiler } from '../condition';
 import type { ItemId, ProductId } from '../ids';
 import { isOnOffer, type Price, type ProductTerms } from '../selling';
-import { type Following, factsOf, member, type RequestFacts, type VisitorFacts } from '../site';
+import {
+  type Following,
+  factsOf,
+  member,
+  type RequestFacts,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 
@@ -59,6 +66,22 @@ export function buyingWays(
     if (decide(compiled, item, after, request).kind === 'open') found.push({ product, price });
   }
   return found.toSorted((one, other) => one.price.amount - other.price.amount);
+}
+
+/** The products of which each lets a member who has nothing else pass a condition; those that are sold first. */
+export function passedByBuying(
+  who: Condition,
+  vocabulary: Vocabulary,
+  request: RequestFacts,
+  { onSale, following }: { readonly onSale: Iterable<OnSale>; readonly following: Following },
+): readonly ProductId[] {
+  const passes = conditionCompiler(vocabulary)(who);
+  if (passes(member(), null, request)) return [];
+  const sold = new Set([...onSale].flatMap(({ product, terms }) => (terms.sold ? [product] : [])));
+  return vocabulary.products
+    .map(({ id }) => id)
+    .filter((product) => passes(withPurchase(member(), product, following, request), null, request))
+    .toSorted((one, other) => Number(sold.has(other)) - Number(sold.has(one)));
 }
 
 // What is paid by the month is what one begins with, though a year of it costs less.

@@ -1,5 +1,6 @@
 'use client';
 import { ChevronUp, X } from 'lucide-react';
+import { useMemo } from 'react';
 import {
   type Case,
   type Condition,
@@ -13,6 +14,8 @@ import {
   ITEM_KINDS,
   type Item,
   listed,
+  nameOfId,
+  passedByBuying,
   redirectToSignIn,
   resolveGiven,
   same,
@@ -22,13 +25,49 @@ import {
 } from '@/core';
 import { Button, Pick } from '@/ui';
 import { ConditionEditor, newTest } from '../condition';
-import { useDesk } from '../context';
+import { followingIn, useDesk } from '../context';
 import { TurnAwayEditor } from './turn-away-editor';
 import { TurnAwayPreview } from './turn-away-preview';
 
 interface LegProps {
   readonly gate: Gate;
   readonly onChange: (gate: Gate) => void;
+}
+
+/** One step: whoever does not pass may buy what lets them pass, and comes back. */
+function MayBuy({ gate, onChange }: LegProps) {
+  const { data, vocabulary, request } = useDesk();
+  const products = useMemo(
+    () =>
+      passedByBuying(gate.who, vocabulary, request, { onSale: data.onSale, following: followingIn(data) }),
+    [gate.who, vocabulary, request, data],
+  );
+  const { last } = gate.otherwise;
+  const offered =
+    last.kind !== 'named' && 'next' in last && last.next.kind === 'buy' ? last.next.product : null;
+  return products
+    .filter((product) => product !== offered)
+    .map((product) => (
+      <Button
+        key={product}
+        weight="quiet"
+        onClick={() =>
+          onChange({
+            ...gate,
+            otherwise: {
+              // Who buys needs no account before: guests get the same.
+              cases: gate.otherwise.cases.filter(({ when }) => !same(when, guests)),
+              last:
+                last.kind !== 'named' && 'next' in last
+                  ? { ...last, next: { kind: 'buy', product } }
+                  : { kind: 'message', reason: { kind: 'written' }, next: { kind: 'buy', product } },
+            },
+          })
+        }
+      >
+        Everybody else may buy {nameOfId(vocabulary, 'product', product)} here
+      </Button>
+    ));
 }
 
 /** The third leg: what everyone else gets, case by case; the first that fits is used. */
@@ -107,6 +146,7 @@ export function OtherwiseLeg({ gate, onChange }: LegProps) {
         >
           {guestCase ? '+ another case' : '+ something else for guests'}
         </Button>
+        <MayBuy gate={gate} onChange={onChange} />
       </div>
     </div>
   );

@@ -16,6 +16,12 @@ const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label:
   { value: 'names', label: 'counts, and the names of members' },
 ];
 
+const TILLS: Readonly<Record<NonNullable<OpenSettings['till']>, string>> = {
+  none: 'This site has no till, so nothing can be bought. It gets one when TRIVET_TILL names its address and TRIVET_TILL_KEYS the keys that both know, at the next start.',
+  'stand-in': 'Buyers are sent to the till that stands in for a real one: no money moves.',
+  real: 'Buyers are sent to the till that TRIVET_TILL names.',
+};
+
 export function SettingsScreen() {
   const { data } = useDesk();
   if (!permits(data.desk, 'everything'))
@@ -45,7 +51,9 @@ function SettingsForm() {
   }, []);
   const keep = async (event: FormEvent) => {
     event.preventDefault();
-    const answer = await ask('PUT', 'settings', form);
+    if (!form) return;
+    const { till: _, ...chosen } = form;
+    const answer = await ask('PUT', 'settings', chosen);
     setProblems(
       answer.ok ? {} : ((answer.body.problems as typeof problems | undefined) ?? { form: answer.title }),
     );
@@ -89,6 +97,20 @@ function SettingsForm() {
               className="w-28"
             />
           </Field>
+          <Field
+            label="Days of grace"
+            note="how long a subscription stays open whose renewal does not come through"
+            problem={problems.graceDays}
+          >
+            <Input
+              label="Days of grace"
+              type="number"
+              value={Number.isNaN(form.graceDays) ? '' : form.graceDays}
+              onChange={(event) => setForm({ ...form, graceDays: event.target.valueAsNumber })}
+              className="w-28"
+            />
+          </Field>
+          <p className="max-w-prose">{TILLS[form.till ?? 'none']}</p>
           <p className="note">What may no longer be kept is forgotten as soon as this is kept.</p>
           <div>
             <Button weight="main" type="submit">

@@ -4,14 +4,25 @@ import { momentIn } from '@/core';
 import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
 import type { Trivet } from '../running';
 import { type Administrator, forgetOld, requirePermission } from '../running';
+import { runningTill } from '../till';
 
 /** The settings that are for people to choose; the site's keys are not among them. */
-export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays'>;
+export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays'> & {
+  /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
+  readonly till?: 'none' | 'stand-in' | 'real';
+};
 
 export function openSettings(trivet: Trivet, administrator: Administrator): OpenSettings {
   requirePermission(administrator, 'everything');
-  const { timeZone, journal, journalDays } = trivet.state.settings;
-  return { timeZone, journal, journalDays };
+  const { timeZone, journal, journalDays, graceDays } = trivet.state.settings;
+  const till = runningTill();
+  return {
+    timeZone,
+    journal,
+    journalDays,
+    graceDays,
+    till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
+  };
 }
 
 const isZone = (zone: string): boolean => {
@@ -29,6 +40,11 @@ const form = z.strictObject({
     .int('Write a whole number of days.')
     .min(1, 'The journal keeps at least a day.')
     .max(3650, 'The journal keeps at most 3650 days.'),
+  graceDays: z
+    .int('Write a whole number of days.')
+    .min(0, 'Grace has no days, or some.')
+    .max(90, 'Grace has at most 90 days.')
+    .optional(),
 });
 
 /** Keeps the settings; answers what is wrong by field, or null. What the journal may no longer keep is forgotten at once. */
@@ -45,7 +61,9 @@ export async function editSettings(
       parsed.error.issues.map(({ path, message }) => [path.join('.') || 'form', message]),
     );
   await trivet.journal.flush(trivet, now);
-  await trivet.changeEverything(() => updateSettings(trivet.db, parsed.data));
+  const { graceDays, ...rest } = parsed.data;
+  const chosen = { ...rest, ...(graceDays !== undefined && { graceDays }) };
+  await trivet.changeEverything(() => updateSettings(trivet.db, chosen));
   await forgetOld(trivet, trivet.state, now);
   return null;
 }
