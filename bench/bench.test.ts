@@ -3,6 +3,7 @@ import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchCourse } from './course';
 import { benchDecide } from './decide';
+import { benchFacts, benchNotices } from './selling';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
@@ -35,6 +36,11 @@ it('shares sections among pages as they would stand on each', async () => {
 it('draws a course and its activities', async () => {
   const rates = await benchCourse(20, 40, 1);
   expect(Math.min(...Object.values(rates))).toBeGreaterThan(0);
+});
+
+it('derives facts from purchases, and takes notices with the state right', async () => {
+  expect((await benchFacts(20)).with).toBeGreaterThan(0);
+  expect((await benchNotices(12)).perSecond).toBeGreaterThan(0);
 });
 
 it('finds the effect of a change, and decides a board, as deciding one by one does', () => {

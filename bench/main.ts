@@ -6,6 +6,7 @@ import { benchCourse } from './course';
 import { benchDecide } from './decide';
 import { benchAlike, benchFrontDoor } from './front-door';
 import { benchProgress, benchQuiz } from './learning';
+import { benchFacts, benchNotices } from './selling';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
 
@@ -90,6 +91,20 @@ console.log(
 console.log(
   `  a quiz, graded and recorded on the demo   ${(await benchQuiz()).toFixed(1)} ms   (aim: 20 or less)`,
 );
+
+const facts = await benchFacts();
+console.log('\nSomebody with twenty purchases');
+console.log(
+  `  their facts made        ${facts.deriving.toFixed(2)} µs, without purchases ${facts.plain.toFixed(2)}   (aim: 5 or less)`,
+);
+console.log(
+  `  deciding with them      ${facts.with.toFixed(0)} ns, without ${facts.without.toFixed(0)}: ${((100 * facts.without) / facts.with).toFixed(0)} % as fast   (aim: 90 % or more)`,
+);
+const notices = await benchNotices();
+console.log(
+  `  a notice, to a page that it opens on the demo   ${notices.first.toFixed(0)} ms   (aim: 50 or less)`,
+);
+console.log(`  10,000 notices in a row                         ${notices.perSecond.toFixed(0)} a second`);
 
 const effect = benchEffect();
 console.log(`\nThe effect of a change: 1,000,000 people, ${effect.items} items, 500 gates`);

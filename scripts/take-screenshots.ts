@@ -41,9 +41,6 @@ const cell = (page: Page, item: RegExp, column: number) =>
   page.getByRole('row', { name: item }).first().locator('[data-cell]').nth(column);
 const bench = (page: Page) => page.getByRole('complementary');
 
-const site = await pageOf('wren', '/kit-reviews/three-eyepieces');
-await shoot(site, 'site-page');
-
 const learner = await pageOf('wren', '/courses/dome-operator-induction');
 await learner.getByRole('region', { name: 'What there is to do' }).evaluate((part) => {
   part.scrollIntoView({ block: 'start' });
@@ -59,21 +56,9 @@ await quiz.getByText('Kept as you filled it in.').waitFor({ state: 'attached' })
 await quiz.evaluate(() => window.scrollTo(0, 130));
 await shoot(quiz, 'quiz');
 
-const asking = await pageOf('greta', '/desk/site?item=first-opening-quiz');
-await asking.getByLabel('To whom it is shown').selectOption({ label: 'Tobin Aske' });
-await asking
-  .getByRole('region', { name: 'Quiz' })
-  .evaluate((part) => part.scrollIntoView({ block: 'start' }));
-await shoot(asking, 'writing-quiz');
-
 const learners = await pageOf('greta', '/desk/learners?course=dome-induction&person=wren');
 await learners.getByRole('heading', { name: 'Wren Halloran' }).waitFor();
 await shoot(learners, 'learners');
-
-const tutor = await pageOf('greta', '/desk/learners?course=astrophotography');
-await tutor.getByRole('button', { name: /to look at$/ }).click();
-await tutor.getByRole('heading', { name: 'Waiting for a tutor' }).waitFor();
-await shoot(tutor, 'hand-ins');
 
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
@@ -106,26 +91,6 @@ await cell(desk, /^Observers’ room/, 1).click();
 await desk.getByRole('button', { name: /^Walk there/ }).click();
 await desk.frameLocator('iframe').getByRole('heading', { level: 1 }).waitFor();
 await shoot(desk, 'walk');
-
-const shared = await pageOf('greta', '/desk');
-await shared.getByRole('button', { name: 'Fold out what is in No picture yet' }).click();
-const folded = cell(shared, /^on New steps to the lawn/, 0);
-await folded.scrollIntoViewIfNeeded();
-await folded.click();
-await shoot(shared, 'shared');
-
-const people = await pageOf('greta', '/desk/people');
-await people
-  .getByLabel('Who, as a condition')
-  .fill('in group "Sky diary followers" and level at least "Observer"');
-await people.getByLabel('Who, as a condition').press('Escape');
-await people
-  .getByTestId('people-count')
-  .filter({ hasText: /^1?\d of 72/ })
-  .waitFor();
-await people.getByLabel('Choose everybody found').check();
-await people.getByTestId('people-preview').waitFor();
-await shoot(people, 'people');
 
 const person = await pageOf('greta', '/desk/people/wren');
 await person.getByText(/^Closed: /).waitFor();
@@ -180,5 +145,35 @@ await shoot(whole, 'whole-site');
 const night = await pageOf('greta', '/desk', 'dark');
 await cell(night, /^Booking/, 0).click();
 await shoot(night, 'board-dark');
+
+const prices = await pageOf(null, '/join');
+await prices.getByRole('list').filter({ hasText: 'Observer pass' }).last().scrollIntoViewIfNeeded();
+await shoot(prices, 'prices');
+
+const buyer = await pageOf(null, '/shop/observer-pass?next=%2Ftonight');
+await buyer.getByLabel('Your name').fill('Nell Arden');
+await buyer.getByLabel('Your mail address').fill('nell@arden.example');
+await buyer.getByRole('button', { name: 'Go on to pay' }).click();
+await buyer.getByRole('button', { name: 'Pay 12.00 €' }).waitFor();
+await shoot(buyer, 'pay-page');
+await buyer.getByLabel('a card that will be refused next time').check();
+await buyer.getByRole('button', { name: 'Pay 12.00 €' }).click();
+await buyer.getByRole('heading', { name: 'Tonight’s sky' }).waitFor();
+await buyer.goto(`${origin}/me/purchases`);
+await buyer.getByText('Change for another plan').click();
+await shoot(buyer, 'own-purchases');
+
+const shop = await pageOf('greta', '/desk/shop?product=observer-pass');
+await bench(shop).getByLabel('Level', { exact: true }).selectOption({ label: 'Friend' });
+await bench(shop)
+  .getByText(/^Closes Observers’ room to /)
+  .waitFor();
+await shoot(shop, 'shop');
+
+const sales = await pageOf('greta', '/desk/sales');
+await sales.getByRole('button', { name: /^Nell Arden/ }).click();
+await bench(sales).getByRole('button', { name: 'Give money back …' }).click();
+await bench(sales).getByTestId('if-ended').waitFor();
+await shoot(sales, 'sales');
 
 await browser.close();

@@ -70,8 +70,7 @@ export interface Following {
  * follows is ever written to them, so that whoever loses what it follows from loses exactly that. It says where it comes
  * from, and from when until when it holds, so that facts made once are right at any moment.
  */
-export function factsOf({ groupsSince, ...held }: Held, { byGroup, byProduct }: Following): VisitorFacts {
-  const facts = member({ ...held, granted: [] });
+export function factsOf(person: Held, { byGroup, byProduct }: Following): VisitorFacts {
   const granted: Granted[] = [];
   const derived: Enrolment[] = [];
   const enrolThrough = (group: GroupId, from: Day | null, until: Day | null) => {
@@ -81,8 +80,8 @@ export function factsOf({ groupsSince, ...held }: Held, { byGroup, byProduct }: 
       if (ends === null || ends >= on) derived.push({ course, on, until: ends, through: group });
     }
   };
-  for (const group of held.groups ?? []) enrolThrough(group, groupsSince[group] ?? null, null);
-  for (const { product, on, until, state } of held.purchases ?? noPurchases) {
+  for (const group of person.groups ?? []) enrolThrough(group, person.groupsSince[group] ?? null, null);
+  for (const { product, on, until, state } of person.purchases ?? noPurchases) {
     const grants = state === 'paid' && (until === null || until >= on) ? byProduct.get(product) : undefined;
     if (grants === undefined) continue;
     const { level, roles, groups, enrolments } = grants;
@@ -92,12 +91,9 @@ export function factsOf({ groupsSince, ...held }: Held, { byGroup, byProduct }: 
       derived.push({ course, on, until: earlier(endOfEnrolment({ days }, on), until), through: product });
     for (const group of groups) enrolThrough(group, on, until);
   }
-  if (granted.length === 0 && derived.length === 0) return facts;
-  return {
-    ...facts,
-    granted,
-    enrolments: derived.length === 0 ? facts.enrolments : [...(facts.enrolments ?? []), ...derived],
-  };
+  const { groupsSince: _, ...held } = person;
+  const enrolments = derived.length === 0 ? held.enrolments : [...(held.enrolments ?? []), ...derived];
+  return member({ ...held, granted, ...(enrolments !== undefined && { enrolments }) });
 }
 
 const noPurchases: readonly Purchase[] = [];

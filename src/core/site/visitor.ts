@@ -128,10 +128,10 @@ export const nothingHeld = {
   completions: [],
 } as const;
 
+const nobodyYet: VisitorFacts = { ...guest, signedIn: true, ...nothingHeld };
+
 /** A signed-in member with the given facts; what is left out is known to be none. */
 export const member = (facts: Partial<Omit<VisitorFacts, 'signedIn'>> = {}): VisitorFacts => ({
-  ...guest,
-  signedIn: true,
-  ...nothingHeld,
+  ...nobodyYet,
   ...facts,
 });

@@ -151,7 +151,11 @@ async function settle(
   for (const letter of letters) await sendLetter(tx, state, order, after, letter, now);
   return {
     news: 1,
-    touched: { people: person === null ? [] : [person], names: false, shop: true },
+    touched: {
+      people: person === null ? [] : [person],
+      names: false,
+      shop: state.shop.get(order.product)?.terms.seats != null,
+    },
   };
 }
 
