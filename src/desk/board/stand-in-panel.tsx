@@ -135,7 +135,7 @@ function FactsForm({
             />
           </Field>
           {names.fields.length > 0 && <ProfileForm facts={facts} onChange={set} />}
-          <PastRecords held={given} problems={{}} onChange={set} />
+          <PastRecords held={given} problems={{}} atTill onChange={set} />
           <ThroughGroups groups={facts.groups} since={{}} />
           <div className="flex flex-wrap gap-4">
             <Field label="Joined" problem={undefined}>

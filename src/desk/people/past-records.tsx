@@ -1,10 +1,13 @@
 'use client';
 /** What somebody bought, enrolled in and completed: of a person, or of a visitor who is made up. */
 import {
+  addDays,
   asId,
   type Completion,
+  type Day,
   type Enrolment,
   type ItemId,
+  type OrderId,
   type ProductId,
   PURCHASE_STATES,
   type Purchase,
@@ -19,13 +22,46 @@ type Held = Partial<{
   readonly [K in 'purchases' | 'enrolments' | 'completions']: VisitorFacts[K];
 }>;
 
+/** What a till knows of a purchase beside whether it was paid. */
+const AT_TILL = ['late', 'on trial', 'by voucher'] as const;
+type State = Purchase['state'] | (typeof AT_TILL)[number];
+
+function stateOf({ state, order }: Purchase, today: Day): State {
+  if (state !== 'paid' || order === undefined) return state;
+  if (order.voucher) return 'by voucher';
+  return order.trialUntil !== null && order.trialUntil >= today ? 'on trial' : 'late';
+}
+
+function withState({ order: _, ...purchase }: Purchase, state: State, today: Day): Purchase {
+  const told = {
+    id: asId<OrderId>('made-up'),
+    paidUntil: null,
+    trialUntil: null,
+    renews: null,
+    voucher: false,
+  };
+  switch (state) {
+    case 'late':
+      return { ...purchase, state: 'paid', order: { ...told, paidUntil: addDays(today, -1) } };
+    case 'on trial':
+      return { ...purchase, state: 'paid', order: { ...told, trialUntil: addDays(today, 14) } };
+    case 'by voucher':
+      return { ...purchase, state: 'paid', order: { ...told, voucher: true } };
+    default:
+      return { ...purchase, state };
+  }
+}
+
 export function PastRecords({
   held,
   problems,
+  atTill = false,
   onChange,
 }: {
   readonly held: Held;
   readonly problems: FormProblems;
+  /** Whether purchases can be as a till would have them: of visitors who are made up. */
+  readonly atTill?: boolean;
   readonly onChange: (change: Held) => void;
 }) {
   const { data, request } = useDesk();
@@ -57,9 +93,12 @@ export function PastRecords({
             />
             <Pick
               label="State of the payment"
-              value={one.state}
-              options={PURCHASE_STATES.map((state) => ({ value: state, label: state }))}
-              onPick={(state) => put({ ...one, state })}
+              value={stateOf(one, request.today)}
+              options={[...PURCHASE_STATES, ...(atTill ? AT_TILL : [])].map((state) => ({
+                value: state,
+                label: state,
+              }))}
+              onPick={(state) => put(withState(one, state, request.today))}
             />
           </>
         )}

@@ -7,6 +7,7 @@ import { z } from 'zod';
 import {
   asId,
   convertedFieldValue,
+  counted,
   describeUse,
   FIELD_TYPES,
   type Field,
@@ -28,6 +29,7 @@ import { id } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, hashPassphrase, recordOf, requirePermission } from '../running';
 import { applyChange, type ChangeAnswer, type SiteChange } from './apply-change';
+import { holdersAtTill } from './holders';
 import { losesSomething, withoutName } from './holdings';
 import { openedByLoss } from './opened-by-loss';
 
@@ -99,7 +101,7 @@ export async function editNames(
   if (!parsed.success)
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
   const make = async (state: SiteState) => {
-    const made = await changeFor(state, parsed.data);
+    const made = await changeFor(state, parsed.data, now);
     return typeof made === 'string' ? made : (lossProblem(state, parsed.data, made, now) ?? made);
   };
   if (!preview) return applyChange(trivet, administrator, make, now);
@@ -121,7 +123,7 @@ export async function editNames(
   };
 }
 
-async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange | string> {
+async function changeFor(state: SiteState, one: NamesEdit, now: Date): Promise<SiteChange | string> {
   const { names } = state;
   const vocabulary = { ...names, audiences: [] };
   const of: Kind =
@@ -159,6 +161,8 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
         }
       );
     case 'remove': {
+      const sold = soldProblem(state, of, one.id, now);
+      if (sold !== null) return sold;
       const people = [...state.people.values()].flatMap((person): PeopleChange[] => {
         const before = recordOf(person);
         const after = withoutName(before, of, one.id);
@@ -226,13 +230,29 @@ async function changeFor(state: SiteState, one: NamesEdit): Promise<SiteChange |
   }
 }
 
+/** Why a product can't be taken away: somebody paid for it and has it still; or null. */
+function soldProblem(state: SiteState, of: Kind, gone: string, now: Date): string | null {
+  const count = of === 'product' ? holdersAtTill(state, gone, now) : 0;
+  return count === 0
+    ? null
+    : `${counted(count, 'person', 'people')} paid for it and ${count === 1 ? 'has' : 'have'} it still. Stop selling it in the shop; it can go when the last of them has ended.`;
+}
+
 /** Why people can't lose what a change would empty, or null. */
 function lossProblem(state: SiteState, one: NamesEdit, { names, people }: SiteChange, now: Date) {
   const level = one.kind === 'remove' && one.of === 'level';
-  if (!names || people.length === 0 || !(level || one.kind === 'field')) return null;
+  // A level that goes is lost by those as well to whom a product gives it.
+  const given = level
+    ? [...state.people.values()]
+        .filter(({ facts }) => facts.granted.some((granted) => granted.level === one.id))
+        .map((person) => ({ before: recordOf(person), after: recordOf(person) }))
+        .filter(({ before }) => !people.some((change) => change.before?.id === before.id))
+    : [];
+  const losers = [...people, ...given];
+  if (!names || losers.length === 0 || !(level || one.kind === 'field')) return null;
   const asks = (test: Test) =>
     level ? test.fact === 'level' : test.fact === 'profile' && 'id' in one && test.subject === one.id;
-  return openedByLoss(state, { ...state.names, ...names.after }, people, asks, now);
+  return openedByLoss(state, { ...state.names, ...names.after }, losers, asks, now);
 }
 
 /** What something new of a kind is like until it is said otherwise. */

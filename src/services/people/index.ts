@@ -1,4 +1,5 @@
 /** People and names: finding them, changing them, many at once. */
+
 export {
   applyChange,
   type ChangeAnswer,
@@ -20,6 +21,7 @@ export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview }
 export { enrolledUntil, enrolmentEnded } from './enrolments';
 export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
+export { holdersAtTill } from './holders';
 export { has, holdingsOf, recordsOfNothing } from './holdings';
 export { type NameReport, namesReport } from './names-report';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

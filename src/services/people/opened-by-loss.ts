@@ -5,7 +5,7 @@
 import { compile, counted, decide, expanded, type Item, type SiteNames, type Test, testsIn } from '@/core';
 import type { PeopleChange } from '@/store';
 import type { SiteState } from '../running';
-import { personOf, plainRequest } from '../running';
+import { byProductIn, personOf, plainRequest } from '../running';
 
 /** Why a change of names that empties facts of people can't be made, in a sentence, or null when it opens nothing. */
 export function openedByLoss(
@@ -16,6 +16,8 @@ export function openedByLoss(
   now: Date,
 ): string | null {
   const request = plainRequest(state, now);
+  // What products give of it is gone with the name.
+  const then = { ...state, byProduct: byProductIn([...state.shop.values()], after) };
   for (const side of ['live', 'draft'] as const) {
     const { compiled, policy } = state[side];
     const changed = compile(policy, state.outline, after);
@@ -29,10 +31,9 @@ export function openedByLoss(
     for (const item of items) {
       const letIn = people.filter((change) => {
         if (change.before === null || change.after === null) return false;
-        const [was, is] = [change.before, change.after].map((one) => personOf(one, state).facts);
+        const was = personOf(change.before, state).facts;
+        const is = personOf(change.after, then).facts;
         return (
-          was !== undefined &&
-          is !== undefined &&
           decide(compiled, item.id, was, request).kind !== 'open' &&
           decide(changed, item.id, is, request).kind === 'open'
         );

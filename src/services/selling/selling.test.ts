@@ -15,6 +15,7 @@ import {
 import {
   type Administrator,
   changePlan,
+  editNames,
   endOrder,
   exportSales,
   importSite,
@@ -717,5 +718,21 @@ it('keeps what is sold from those to whom it is not', async () => {
   expect(await buy(await member('marek'), 'winter-atlas', { price: 'atlas' })).toEqual({ kind: 'missing' });
   expect(await buy(await member('priya'), 'winter-atlas', { price: 'atlas' })).toMatchObject({
     kind: 'on the way',
+  });
+});
+
+it('keeps a product whose buyers have it still, and opens nothing by taking away a level that one gives', async () => {
+  till.pay(payPageOf(await buy(await member('marek'), 'keeper-pass', { price: 'keeper-year' })), now);
+  await deliver(now);
+  const remove = (of: string, id: string) => editNames(trivet, greta, { kind: 'remove', of, id }, true, now);
+  expect(await remove('product', 'keeper-pass')).toMatchObject({
+    kind: 'wrong',
+    message: expect.stringMatching(/^1 person paid for it/),
+  });
+  // Join us is for those without a level: whoever has one by a purchase alone would be let in.
+  expect(opens(marek, 'join')).toBe(false);
+  expect(await remove('level', 'keeper')).toMatchObject({
+    kind: 'wrong',
+    message: expect.stringMatching(/^That would open “Join us” to /),
   });
 });

@@ -32,7 +32,7 @@ import {
   updateSettings,
   writeBothPolicies,
 } from '@/store';
-import { has, KINDS, writeChange } from '../people';
+import { has, holdersAtTill, KINDS, writeChange } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
@@ -103,7 +103,7 @@ export async function fileOverSite(
     shop: state.shop,
   });
   if ('problems' in site) return { kind: 'wrong', problems: site.problems };
-  const problems = problemsWith(site, state);
+  const problems = problemsWith(site, state, now);
   if (problems.length > 0) return { kind: 'wrong', problems };
   const report = {
     ...reportOn(site, state),
@@ -150,7 +150,8 @@ const basisOf = ({ draft, live, versions, people, names, shop }: SiteState): str
     .digest('base64url');
 
 /** What keeps a file from coming to this site, though there is nothing wrong with it. */
-function problemsWith(site: SiteInFile, { people, names }: SiteState): readonly string[] {
+function problemsWith(site: SiteInFile, state: SiteState, now: Date): readonly string[] {
+  const { people, names } = state;
   const problems: string[] = [];
   const after = new Map<string, PersonRecord>([...people].map(([id, person]) => [id, recordOf(person)]));
   for (const person of site.people ?? []) after.set(person.id, person);
@@ -164,6 +165,11 @@ function problemsWith(site: SiteInFile, { people, names }: SiteState): readonly 
   if (![...after.values()].some(({ desk }) => desk?.right === 'owner'))
     problems.push('people: nobody would own the site any more. Leave an owner as they are.');
   for (const { kind, name, id } of goneNames(names, site.names)) {
+    const paid = kind === 'product' ? holdersAtTill(state, id, now) : 0;
+    if (paid > 0)
+      problems.push(
+        `product "${name}" is not in the file, and ${paid} ${paid === 1 ? 'person has' : 'people have'} paid for it and have it still. Put it into the file.`,
+      );
     const holders = [...after.values()].filter((person) => has(person, kind, id));
     if (holders.length > 0)
       problems.push(
