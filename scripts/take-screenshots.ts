@@ -73,7 +73,7 @@ await shoot(desk, 'why');
 await bench(desk)
   .getByRole('button', { name: /^Observers’ room/ })
   .click();
-await bench(desk).getByLabel('Level', { exact: true }).selectOption({ label: 'Friend' });
+await bench(desk).getByLabel('Level', { exact: true }).selectOption({ label: 'none' });
 await bench(desk).getByText('only in the draft').waitFor();
 await desk.getByText('Draft saved').waitFor();
 await shoot(desk, 'composer');

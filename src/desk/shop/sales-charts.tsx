@@ -5,8 +5,8 @@ import { scaleBand, scaleLinear } from 'd3-scale';
 import { counted, moneyInWords } from '@/core';
 import type { SalesCharts } from '@/services';
 
-const WIDTH = 330;
-const HEIGHT = 128;
+const WIDTH = 240;
+const HEIGHT = 112;
 const FOOT = 18;
 const TOP = 14;
 const LEFT = 4;
@@ -28,11 +28,11 @@ export function Charts({ charts }: { readonly charts: SalesCharts }) {
 
 const bands = (months: readonly string[]) => scaleBand(months, [LEFT, WIDTH - LEFT]).paddingInner(0.3);
 
-/** The names of months below a chart: every other one, the last always. */
+/** The names of months below a chart: every third one, the last always. */
 function Months({ months }: { readonly months: readonly string[] }) {
   const x = bands(months);
   return months.map((month, at) =>
-    (months.length - 1 - at) % 2 === 1 ? null : (
+    (months.length - 1 - at) % 3 > 0 ? null : (
       <text
         key={month}
         x={(x(month) ?? 0) + x.bandwidth() / 2}

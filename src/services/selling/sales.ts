@@ -3,9 +3,11 @@ import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import {
   addDays,
+  asId,
   type Day,
   dayInWords,
   factsOf,
+  type ItemId,
   lastDayOf,
   type Money,
   moneyInWords,
@@ -43,7 +45,7 @@ import {
 } from '../running';
 import { type Till, TillTrouble } from '../till';
 import { askAbout } from './ask-till';
-import type { NamedItem } from './shop-desk';
+import { type NamedItem, standsAlone } from './shop-desk';
 
 export type OrderStanding =
   | 'waiting'
@@ -331,10 +333,12 @@ function ifEnded(state: SiteState, order: Order, now: Date): IfEnded | null {
   );
   const { opens, closes } = reachDifference(state.live.compiled, person.facts, after, request);
   const named = (ids: readonly string[]): readonly NamedItem[] =>
-    ids.map((one) => ({
-      id: one as NamedItem['id'],
-      title: state.outline.items.get(one as NamedItem['id'])?.title ?? '',
-    }));
+    ids
+      .filter((one) => standsAlone(state, asId<ItemId>(one)))
+      .map((one) => ({
+        id: one as NamedItem['id'],
+        title: state.outline.items.get(one as NamedItem['id'])?.title ?? '',
+      }));
   const { vocabulary } = state.live.compiled;
   const words = ({
     kind,

@@ -152,7 +152,7 @@ function openedBy(state: SiteState, product: ProductId, now: Date): readonly Ite
 }
 
 /** Whether an item is somewhere to go, and not a file in something else. */
-const standsAlone = ({ outline }: SiteState, item: ItemId): boolean => {
+export const standsAlone = ({ outline }: SiteState, item: ItemId): boolean => {
   const found = outline.items.get(item);
   return found?.kind !== 'file' || found.parent === outline.root;
 };
@@ -341,12 +341,14 @@ async function previewOf(
     await rest();
   }
   const told = (found: ReadonlyMap<ItemId, readonly Person[]>) =>
-    [...found].map(([item, people]) => ({
-      id: item,
-      title: state.outline.items.get(item)?.title ?? '',
-      people: people.length,
-      first: people[0]?.name ?? '',
-    }));
+    [...found]
+      .filter(([item]) => standsAlone(state, item))
+      .map(([item, people]) => ({
+        id: item,
+        title: state.outline.items.get(item)?.title ?? '',
+        people: people.length,
+        first: people[0]?.name ?? '',
+      }));
   return { have: holders.length, opens: told(opens), closes: told(closes) };
 }
 

@@ -202,10 +202,12 @@ function opened(context: View, section: Section, back: string): SectionView | nu
     case 'files':
       return { id, kind: 'files', files: filesOf(context, more.category) };
     case 'prices': {
-      const wanted = more.products as readonly string[];
-      const offers = offersFor(context, back).filter(
-        ({ product }) => wanted.length === 0 || wanted.includes(product),
-      );
+      const all = offersFor(context, back);
+      // In the order in which whoever wrote the page chose them.
+      const offers =
+        more.products.length === 0
+          ? all
+          : more.products.flatMap((wanted) => all.find(({ product }) => product === wanted) ?? []);
       const html = shownHtml(context, body);
       return offers.length === 0 && html === '' ? null : { id, kind: 'prices', html, offers };
     }
