@@ -73,7 +73,7 @@ await shoot(desk, 'why');
 await bench(desk)
   .getByRole('button', { name: /^Observers’ room/ })
   .click();
-await bench(desk).getByLabel('Level', { exact: true }).selectOption({ label: 'none' });
+await bench(desk).getByLabel('Level', { exact: true }).selectOption({ label: 'Friend' });
 await bench(desk).getByText('only in the draft').waitFor();
 await desk.getByText('Draft saved').waitFor();
 await shoot(desk, 'composer');
@@ -164,7 +164,7 @@ await buyer.getByText('Change for another plan').click();
 await shoot(buyer, 'own-purchases');
 
 const shop = await pageOf('greta', '/desk/shop?product=observer-pass');
-await bench(shop).getByLabel('Level', { exact: true }).selectOption({ label: 'Friend' });
+await bench(shop).getByLabel('Level', { exact: true }).selectOption({ label: 'none' });
 await bench(shop)
   .getByText(/^Closes Observers’ room to /)
   .waitFor();
