@@ -61,7 +61,13 @@ export function benchFive(rounds = 40_000, turns = 9) {
   const people =
     site && 'people' in site
       ? (site.people ?? []).map(
-          (one) => personOf(one, { ...site, settings: { shareKey: '00' }, bought: new Map() }).facts,
+          (one) =>
+            personOf(one, {
+              ...site,
+              settings: { shareKey: '00' },
+              bought: new Map(),
+              unconfirmed: new Set(),
+            }).facts,
         )
       : [];
   const compiled = conditionCompiler(vocabulary)(five);

@@ -22,7 +22,9 @@ const compiled = compile(site.policy, site.outline, site.names);
 const visitors: VisitorFacts[] = [
   nobody,
   ...(site.people ?? []).map(
-    (person) => personOf(person, { ...site, settings: { shareKey: '00' }, bought: new Map() }).facts,
+    (person) =>
+      personOf(person, { ...site, settings: { shareKey: '00' }, bought: new Map(), unconfirmed: new Set() })
+        .facts,
   ),
 ];
 

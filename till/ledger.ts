@@ -117,13 +117,20 @@ export function paid(account: Account, card: Card, at: number): Account {
 export const declined = (account: Account, at: number): Account =>
   account.state === 'open' ? tell({ ...account, state: 'declined' }, { kind: 'failed' }, at) : account;
 
-/** Gives money back, once for each key. */
+/** What came in and did not go back. */
+const leftIn = ({ notices }: Account): number =>
+  notices.reduce(
+    (sum, one) => ('amount' in one ? sum + (one.kind === 'refunded' ? -one.amount : one.amount) : sum),
+    0,
+  );
+
+/** Gives money back, once for each key, and never more than came in. */
 export function refunded(
   account: Account,
   { key, amount, ends }: { readonly key: string; readonly amount: number; readonly ends: boolean },
   at: number,
 ): Account {
-  if (account.refunds.includes(key) || account.state !== 'paid') return account;
+  if (account.refunds.includes(key) || account.state !== 'paid' || amount > leftIn(account)) return account;
   const { currency } = account.order;
   const next = { ...account, refunds: [...account.refunds, key] };
   const ended =

@@ -1,5 +1,5 @@
 /** Orders, and what the till told of them. */
-import { and, asc, count, desc, eq, inArray, isNotNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import {
   type Agreed,
   asId,
@@ -12,7 +12,7 @@ import {
   type VoucherId,
 } from '@/core';
 import type { Database } from './database';
-import { notices, orderLetters, orders } from './schema';
+import { notices, orderLetters, orders, people } from './schema';
 import type { DueStep, FreeAtFirst, Replaced } from './types';
 
 export interface Order {
@@ -110,9 +110,9 @@ export async function readOrdersOf(db: Database, person: PersonId): Promise<read
 /** The orders that give something to somebody, or gave: of everybody, or of some. */
 export async function readBought(
   db: Database,
-  people?: readonly PersonId[],
+  among?: readonly PersonId[],
 ): Promise<readonly (Pick<Order, 'id' | 'product' | 'state'> & { person: PersonId; voucher: boolean })[]> {
-  if (people?.length === 0) return [];
+  if (among?.length === 0) return [];
   const rows = await db
     .select({
       id: orders.id,
@@ -124,7 +124,7 @@ export async function readBought(
     .from(orders)
     .where(
       and(
-        people ? inArray(orders.person, [...people]) : isNotNull(orders.person),
+        among ? inArray(orders.person, [...among]) : isNotNull(orders.person),
         sql`${orders.state} ->> 'began' is not null`,
         // What was paid and can't be given is nobody's while it goes back.
         sql`not ${orders.due} @> '[{"kind": "give back"}]'::jsonb`,
@@ -138,6 +138,29 @@ export async function readBought(
     voucher: voucher !== null,
     state,
   }));
+}
+
+/**
+ * Those whose account was made by buying and who never showed that the mailbox is theirs: they have no password, which comes
+ * by a code that is mailed. Of everybody, or of some.
+ */
+export async function readUnconfirmed(
+  db: Database,
+  among?: readonly PersonId[],
+): Promise<ReadonlySet<PersonId>> {
+  if (among?.length === 0) return new Set();
+  const rows = await db
+    .select({ id: people.id })
+    .from(orders)
+    .innerJoin(people, eq(people.id, orders.person))
+    .where(
+      and(
+        eq(orders.madeAccount, true),
+        isNull(people.passwordHash),
+        among ? inArray(people.id, [...among]) : undefined,
+      ),
+    );
+  return new Set(rows.map(({ id }) => asId<PersonId>(id)));
 }
 
 /** Orders that wait and were not asked about since then, the longest first. */

@@ -24,7 +24,12 @@ const request = requestAt({ today: '2026-11-20', minute: 1200, weekday: 'Friday'
 const memberNamed = (id: string): StandIn => {
   const record = site.people?.find((one) => one.id === id);
   if (!record) throw new Error(`no ${id}`);
-  const { name, facts } = personOf(record, { ...site, settings: { shareKey: '00' }, bought: new Map() });
+  const { name, facts } = personOf(record, {
+    ...site,
+    settings: { shareKey: '00' },
+    bought: new Map(),
+    unconfirmed: new Set(),
+  });
   return { kind: 'member', member: { id: record.id, name, facts } };
 };
 const standIns: readonly StandIn[] = [{ kind: 'guest' }, memberNamed('marek'), memberNamed('odile')];

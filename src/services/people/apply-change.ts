@@ -110,7 +110,10 @@ export async function applyChange(
       people: people.length,
       summary: made.summary,
     };
-    return { answer, touched: touchedBy(people, names) };
+    const touched = touchedBy(people, names);
+    // Whoever has a password has shown that the mailbox is theirs.
+    const ids = made.password ? [...touched.people, made.password.person] : touched.people;
+    return { answer, touched: { ...touched, people: ids } };
   });
 }
 

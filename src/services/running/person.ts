@@ -19,6 +19,8 @@ export interface FactSource extends Following {
   readonly settings: Pick<Settings, 'shareKey'>;
   /** What was bought at the till, by person. */
   readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
+  /** Who never showed that their mailbox is theirs: gates do not know it. */
+  readonly unconfirmed: ReadonlySet<PersonId>;
 }
 
 /** Makes a person of what is kept of them. */
@@ -27,6 +29,7 @@ export const personOf = (record: PersonRecord, source: FactSource): Person => ({
   facts: factsOf(
     {
       ...heldBy(record),
+      email: source.unconfirmed.has(record.id) ? null : record.email,
       purchases: [...record.purchases, ...(source.bought.get(record.id) ?? [])],
       desk: record.desk?.right ?? null,
       share: shareOf(record.id, source.settings.shareKey),

@@ -42,6 +42,7 @@ import {
   readSettings,
   readSoldPlaces,
   readTerms,
+  readUnconfirmed,
   type Settings,
   type StoredItem,
   type StoredTerms,
@@ -70,6 +71,8 @@ export interface SiteState {
   readonly seatsSold: ReadonlyMap<string, number>;
   /** What was bought at the till, by person. */
   readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
+  /** Who has an account by buying, and never showed that the mailbox is theirs. */
+  readonly unconfirmed: ReadonlySet<PersonId>;
   readonly names: SiteNames;
   /** In the order of their names. */
   readonly people: ReadonlyMap<PersonId, Person>;
@@ -87,13 +90,21 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const names = namesWith(await readNames(db), outline);
   const shop = await readShop(db, names);
   const bought = boughtIn(await readBought(db), settings);
+  const unconfirmed = await readUnconfirmed(db);
   return {
     settings,
     ...items,
     names,
     ...shop,
     bought,
-    people: peopleOf(await readPeople(db), { settings, byGroup: items.byGroup, ...shop, bought }),
+    unconfirmed,
+    people: peopleOf(await readPeople(db), {
+      settings,
+      byGroup: items.byGroup,
+      ...shop,
+      bought,
+      unconfirmed,
+    }),
     draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
     live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
   };
@@ -249,7 +260,15 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
   let next: SiteState = { ...state, ...shop, names };
   if (touched.people.length > 0) {
     const read = boughtIn(await readBought(db, touched.people), state.settings);
-    next = { ...next, bought: withBought(state.bought, touched.people, read) };
+    const unconfirmed = await readUnconfirmed(db, touched.people);
+    next = {
+      ...next,
+      bought: withBought(state.bought, touched.people, read),
+      unconfirmed: new Set([
+        ...[...state.unconfirmed].filter((id) => !touched.people.includes(id)),
+        ...unconfirmed,
+      ]),
+    };
     next = { ...next, people: withSome(next, touched.people, await readPeople(db, touched.people)) };
   }
   // What purchases give follows from what products say.

@@ -14,7 +14,8 @@ import { environment, type SiteState } from '../running';
 
 export type Letter =
   | { readonly kind: 'receipt'; readonly payment: Payment; readonly madeAccount: boolean }
-  | { readonly kind: 'trial'; readonly madeAccount: boolean }
+  /** It is theirs, and nothing was paid: for a trial, or by a voucher. */
+  | { readonly kind: 'begun'; readonly madeAccount: boolean }
   | { readonly kind: 'late' }
   | { readonly kind: 'reminder'; readonly left: number }
   | { readonly kind: 'ended' }
@@ -45,7 +46,7 @@ export function sendLetter(
 function written(
   { settings: { graceDays } }: SiteState,
   order: Order,
-  { paidUntil, renews, ends }: OrderState,
+  { paidUntil, trialUntil, renews, ends }: OrderState,
   letter: Letter,
 ): { readonly subject: string; readonly lines: readonly string[] } {
   const { productName: what, agreed } = order;
@@ -72,11 +73,14 @@ function written(
         ],
       };
     }
-    case 'trial':
+    case 'begun':
       return {
-        subject: `${what} is yours to try`,
+        subject: trialUntil === null ? `${what} is yours` : `${what} is yours to try`,
         lines: [
-          `You can try ${what} until ${dayInWords(paidUntil ?? '')}, and pay nothing for it.`,
+          trialUntil === null
+            ? `${what} is yours, and you paid nothing for it.`
+            : `You can try ${what} until ${dayInWords(trialUntil)}, and pay nothing for it.`,
+          trialUntil === null ? good(paidUntil) : '',
           renewal,
           account(letter.madeAccount),
           own,

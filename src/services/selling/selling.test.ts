@@ -15,6 +15,7 @@ import {
 import {
   type Administrator,
   changePlan,
+  confirmSignUp,
   editNames,
   endOrder,
   exportSales,
@@ -34,6 +35,7 @@ import {
   setOut,
   shopAtDesk,
   siteAsFile,
+  startSignUp,
   stopOwn,
   Trivet,
   tendOrders,
@@ -735,4 +737,57 @@ it('keeps a product whose buyers have it still, and opens nothing by taking away
     kind: 'wrong',
     message: expect.stringMatching(/^That would open “Join us” to /),
   });
+});
+
+it('does not take a buyer’s word for their mailbox: gates know it once they have shown that it is theirs', async () => {
+  const email = 'stranger@hollin.example';
+  const answer = await buy(await guestVisitor(), 'observer-pass', { ...nell, email });
+  if (answer.kind !== 'on the way') throw new Error(JSON.stringify(answer));
+  till.pay(answer.to, now);
+  await deliver(now);
+  const facts = () => [...trivet.state.people.values()].find((one) => one.email === email)?.facts;
+  const order = await only(email);
+  const back = await orderAt(trivet, till, await visitorOf(trivet, answer.token ?? '', now), order.id, now);
+  const session = back.kind === 'paid' ? (back.started?.token ?? '') : '';
+  expect((await visitorOf(trivet, session, now)).person?.email).toBe(email);
+  expect(facts()).toMatchObject({ email: null, signedIn: true });
+  expect(opens(email, 'observers')).toBe(true);
+  await trivet.reload();
+  expect(facts()?.email).toBeNull();
+  // Whoever has the mailbox signs up with it: the account is theirs, and nobody else's any more.
+  const sent = await startSignUp(trivet, { name: 'Real', email, password: 'long enough' }, '10.2.0.1', now);
+  if (sent.kind !== 'sent') throw new Error(sent.kind);
+  const code = /Your code is (\d{6})/.exec((await latestMail(trivet, greta))[0]?.text ?? '')?.[1];
+  const signedUp = await confirmSignUp(
+    trivet,
+    { token: sent.token, code },
+    { from: '10.2.0.1', passphrases: [] },
+    now,
+  );
+  expect(signedUp.kind).toBe('done');
+  expect(facts()?.email).toBe(email);
+  expect((await visitorOf(trivet, session, now)).person).toBeNull();
+});
+
+it('writes what is theirs for nothing, and gives back no more than came in', async () => {
+  await saveVoucher(trivet, greta, {
+    id: null,
+    code: 'FREE-ATLAS',
+    products: [],
+    percent: 100,
+    times: 5,
+    until: null,
+    note: '',
+    open: true,
+  });
+  await buy(await member('marek'), 'winter-atlas', { price: 'atlas', voucher: 'free-atlas' });
+  expect(await lettersTo(marek)).toEqual(['Winter atlas is yours']);
+  const [letter] = await latestMail(trivet, greta);
+  expect(letter?.text).not.toMatch(/NaN|undefined/);
+  const page = payPageOf(await buy(await member('jonah'), 'observer-pass', { price: 'observer-month' }));
+  till.pay(page, now);
+  for (const key of ['one', 'two'])
+    await till.refund(referenceIn(page), { key, amount: 1000, ends: false }, now);
+  await deliver(now);
+  expect((await only('jonah@larkfell.example')).state.refunded).toBe(1000);
 });

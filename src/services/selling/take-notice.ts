@@ -244,7 +244,7 @@ function lettersFor(
   const known = new Set(before.payments.map(({ notice }) => notice));
   const news = after.payments.filter(({ notice, twice }) => !known.has(notice) && !twice);
   for (const payment of news) letters.push({ kind: 'receipt', payment, madeAccount: starts && madeAccount });
-  if (starts && news.length === 0) letters.push({ kind: 'trial', madeAccount });
+  if (starts && news.length === 0) letters.push({ kind: 'begun', madeAccount });
   if (before.failing === null && after.failing !== null) letters.push({ kind: 'late' });
   if (after.refunded > before.refunded)
     letters.push({

@@ -163,6 +163,9 @@ export async function confirmSignUp(
     },
     now,
   );
+  // Whoever was signed in to it before had not shown that the mailbox is theirs.
+  await deleteSessionsOf(trivet.db, person);
+  trivet.forgetSessionsOf(person);
   return { kind: 'done', started: await startSession(trivet, person, passphrases, next, now) };
 }
 
