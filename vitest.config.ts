@@ -36,7 +36,7 @@ export default defineConfig({
         oxc: { jsx: { development: false } },
         test: {
           name: 'rest',
-          include: ['{src,demo,bench,scripts}/**/*.test.{ts,tsx}'],
+          include: ['{src,demo,bench,scripts,till}/**/*.test.{ts,tsx}'],
           exclude: IN_A_DESK,
           env: { NODE_ENV: 'production' },
         },

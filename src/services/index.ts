@@ -172,6 +172,7 @@ export {
   signed,
   type Till,
   type TillOrder,
+  tillAt,
 } from './till';
 export {
   type AccountView,

@@ -37,9 +37,16 @@ export function originsOf(facts: VisitorFacts, day: Day): readonly Origin[] {
 /** What somebody has twice on a day: by hand, and by what they bought. */
 export function doubledIn(facts: VisitorFacts, day: Day): readonly Origin[] {
   const all = originsOf(facts, day);
+  const bought = new Set<string>((facts.purchases ?? []).map(({ product }) => product));
   return all.filter(
     (one) =>
       one.through === null &&
-      all.some((other) => other.through !== null && other.kind === one.kind && other.id === one.id),
+      all.some(
+        (other) =>
+          other.through !== null &&
+          bought.has(other.through) &&
+          other.kind === one.kind &&
+          other.id === one.id,
+      ),
   );
 }

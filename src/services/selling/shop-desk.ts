@@ -82,10 +82,12 @@ export async function shopAtDesk(
   const { state, db } = trivet;
   const vouchers = await readVouchers(db);
   const till = runningTill();
+  const { have, doubled } = await standingOf(state, now);
   return {
     products: await Promise.all(
       state.names.products.map(async ({ id: product }) => ({
         ...productAtDesk(state, product, now),
+        have: have.get(product) ?? 0,
         taken: await takenPlaces(db, product),
       })),
     ),
@@ -94,14 +96,17 @@ export async function shopAtDesk(
     ),
     graceDays: state.settings.graceDays,
     till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
-    doubled: doubledPeople(state, now),
+    doubled,
   };
 }
 
-function productAtDesk(state: SiteState, product: ProductId, now: Date): Omit<ProductAtDesk, 'taken'> {
+function productAtDesk(
+  state: SiteState,
+  product: ProductId,
+  now: Date,
+): Omit<ProductAtDesk, 'taken' | 'have'> {
   const stored = state.shop.get(product);
   const { compiled } = state.live;
-  const request = plainRequest(state, now);
   return {
     product,
     terms: stored?.terms ?? noTerms,
@@ -115,15 +120,6 @@ function productAtDesk(state: SiteState, product: ProductId, now: Date): Omit<Pr
     opens: namedItems(state, openedBy(state, product, now)).filter(({ id: item }) =>
       standsAlone(state, item),
     ),
-    have: [...state.people.values()].filter(({ facts }) =>
-      (facts.purchases ?? []).some(
-        (one) =>
-          one.product === product &&
-          one.state === 'paid' &&
-          one.on <= request.today &&
-          (one.until === null || one.until >= request.today),
-      ),
-    ).length,
   };
 }
 
@@ -162,16 +158,35 @@ const namedItems = ({ outline }: SiteState, ids: readonly ItemId[]): readonly Na
 
 const MOST_DOUBLED = 200;
 
-function doubledPeople(state: SiteState, now: Date): ShopAtDesk['doubled'] {
+/** How many have each product today, and who has something twice: all people in one go, with pauses. */
+async function standingOf(
+  state: SiteState,
+  now: Date,
+): Promise<{ readonly have: ReadonlyMap<ProductId, number>; readonly doubled: ShopAtDesk['doubled'] }> {
   const { today } = plainRequest(state, now);
   const { vocabulary } = state.live.compiled;
-  return [...state.people.values()]
-    .flatMap(({ id: person, name, facts }) => {
-      const twice = doubledIn(facts, today);
-      const what = twice.map(({ kind, id: of }) => `${kind} ${nameOfId(vocabulary, kind, of) ?? ''}`);
-      return what.length === 0 ? [] : [{ person, name, what }];
-    })
-    .slice(0, MOST_DOUBLED);
+  const have = new Map<ProductId, number>();
+  const doubled: ShopAtDesk['doubled'][number][] = [];
+  const rest = yielder();
+  for (const { id: person, name, facts } of state.people.values()) {
+    const products = new Set(
+      (facts.purchases ?? [])
+        .filter(
+          (one) => one.state === 'paid' && one.on <= today && (one.until === null || one.until >= today),
+        )
+        .map(({ product }) => product),
+    );
+    if (products.size === 0) continue;
+    for (const product of products) have.set(product, (have.get(product) ?? 0) + 1);
+    if (doubled.length < MOST_DOUBLED) {
+      const what = doubledIn(facts, today).map(
+        ({ kind, id: of }) => `${kind} ${nameOfId(vocabulary, kind, of) ?? ''}`,
+      );
+      if (what.length > 0) doubled.push({ person, name, what });
+    }
+    await rest();
+  }
+  return { have, doubled };
 }
 
 /** Leaves what people have twice to what they bought: what they have by hand of it is taken from them. */
