@@ -362,6 +362,7 @@ export {
   isDay,
   isEnrolledOn,
   isGoodOn,
+  isHeldOn,
   isOpenable,
   isReserved,
   isShared,

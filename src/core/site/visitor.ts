@@ -54,6 +54,10 @@ export interface Completion {
 export const isGoodOn = ({ until }: { readonly until: Day | null }, day: Day): boolean =>
   until === null || until >= day;
 
+/** Whether a purchase is somebody's on a day: paid, begun, and not past its end. */
+export const isHeldOn = (purchase: Purchase, day: Day): boolean =>
+  purchase.state === 'paid' && purchase.on <= day && isGoodOn(purchase, day);
+
 /** Whether an enrolment is under way on a day. */
 export const isEnrolledOn = (enrolment: Enrolment, day: Day): boolean =>
   enrolment.on <= day && isGoodOn(enrolment, day);

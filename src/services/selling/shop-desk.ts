@@ -10,6 +10,7 @@ import {
   type GateId,
   gateAsOneSentence,
   type ItemId,
+  isHeldOn,
   listed,
   nameOfId,
   noTerms,
@@ -170,11 +171,7 @@ async function standingOf(
   const rest = yielder();
   for (const { id: person, name, facts } of state.people.values()) {
     const products = new Set(
-      (facts.purchases ?? [])
-        .filter(
-          (one) => one.state === 'paid' && one.on <= today && (one.until === null || one.until >= today),
-        )
-        .map(({ product }) => product),
+      (facts.purchases ?? []).filter((one) => isHeldOn(one, today)).map(({ product }) => product),
     );
     if (products.size === 0) continue;
     for (const product of products) have.set(product, (have.get(product) ?? 0) + 1);
@@ -340,10 +337,7 @@ async function previewOf(
   const request = plainRequest(state, now);
   const byProduct = new Map([...state.byProduct, ...byProductIn([{ product, terms }], state.names)]);
   const holders = [...state.people.values()].filter(({ facts }) =>
-    (facts.purchases ?? []).some(
-      (one) =>
-        one.product === product && one.state === 'paid' && (one.until === null || one.until >= request.today),
-    ),
+    (facts.purchases ?? []).some((one) => one.product === product && isHeldOn(one, request.today)),
   );
   const opens = new Map<ItemId, Person[]>();
   const closes = new Map<ItemId, Person[]>();

@@ -7,6 +7,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import {
   asId,
   type Day,
+  isHeldOn,
   misfitOf,
   type Notice,
   nothingHeld,
@@ -229,7 +230,7 @@ function isGood(
   today: Day,
 ): boolean {
   const purchase = purchaseOf(order, order.state, settings.graceDays);
-  return purchase?.state === 'paid' && (purchase.until === null || purchase.until >= today);
+  return purchase !== null && isHeldOn(purchase, today);
 }
 
 function lettersFor(

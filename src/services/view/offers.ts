@@ -1,6 +1,7 @@
 /** What is sold, as a visitor may have it: products whose page is open to them, at the prices that are theirs. */
 import {
   type Condition,
+  isHeldOn,
   isOnOffer,
   listed,
   nameOfId,
@@ -109,11 +110,7 @@ export function buyAddress(
 export const holdsNow = (view: View, product: ProductId): boolean =>
   view.ask(`has ${product}`, ({ facts, request }) =>
     (facts.purchases ?? []).some(
-      ({ product: bought, state, on, until }) =>
-        bought === product &&
-        state === 'paid' &&
-        on <= request.today &&
-        (until === null || until >= request.today),
+      (purchase) => purchase.product === product && isHeldOn(purchase, request.today),
     ),
   );
 
