@@ -124,8 +124,8 @@ export function SalesScreen({ order }: { readonly order: string | null }) {
       <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
         {order === null ? (
           <p className="px-5 py-5 text-quiet">
-            Choose an order to read what the till told of it, and what giving it back would close. What is given
-            without the till is written on a person’s page, under Purchases.
+            Choose an order to read what the till told of it, and what giving it back would close. What is
+            given without the till is written on a person’s page, under Purchases.
           </p>
         ) : (
           <OrderPanel

@@ -46,8 +46,8 @@ export async function askAbout(trivet: Trivet, till: Till, order: Order, now: Da
 export async function tendOrders(trivet: Trivet, till: Till | null, now: Date): Promise<void> {
   if (till !== null) {
     const since = new Date(now.getTime() - PATIENCE_MS);
+    // A till that does not answer about one is left alone for now.
     for (const order of await readWaitingOrders(trivet.db, since, MOST_AT_ONCE))
-      // A till that does not answer about one is left alone for now.
       if (order.reference !== null && !(await askAbout(trivet, till, order, now))) break;
     for (const order of await readDueOrders(trivet.db, MOST_AT_ONCE)) await doDue(trivet, till, order, now);
   }
