@@ -88,7 +88,7 @@ export async function applyChange(
       return untouched({ kind: 'nothing to do' });
     }
     if (author.session !== undefined) requireOwnerForRights(author as Administrator, people);
-    const orphaned = ownerProblem(state, people);
+    const orphaned = ownerProblem(state, people) ?? payingProblem(state, people);
     if (orphaned !== null) return untouched({ kind: 'wrong', message: orphaned });
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
@@ -129,6 +129,8 @@ export async function undoChange(
     const wrong = (message: string) => untouched({ kind: 'wrong', message });
     const change = await readChange(trivet.db, id);
     if (!change || change.undone) return wrong('That was taken back already.');
+    if (change.people.length === 0 && change.names === null)
+      return wrong('That is changed back where it was made. Nothing was taken back.');
     const moved = change.people.find(({ before, after }) => {
       const key = (after ?? before)?.id as PersonId;
       const current = state.people.get(key);
@@ -140,7 +142,7 @@ export async function undoChange(
       return wrong('The site’s names were changed again since. Nothing was taken back.');
     const people = change.people.map(({ before, after }) => ({ before: after, after: before }));
     requireOwnerForRights(administrator, people);
-    const orphaned = ownerProblem(state, people);
+    const orphaned = ownerProblem(state, people) ?? payingProblem(state, people);
     if (orphaned !== null) return wrong(orphaned);
     const names = change.names && { before: change.names.after, after: change.names.before };
     await trivet.db.transaction(async (tx) => {
@@ -186,6 +188,14 @@ function ownerProblem({ people }: SiteState, changes: readonly PeopleChange[]): 
   return owners.size > 0
     ? null
     : 'Nobody would be left who owns the site. Make somebody else an owner first.';
+}
+
+/** Nobody goes on paying for what they can't have any more. */
+function payingProblem({ bought }: SiteState, changes: readonly PeopleChange[]): string | null {
+  for (const { before, after } of changes)
+    if (before && !after && bought.get(before.id)?.some(({ order }) => order?.renews != null))
+      return `${before.name} pays for a subscription. End it in Sales first.`;
+  return null;
 }
 
 const MOST_LATEST = 10;

@@ -14,12 +14,14 @@ import {
 } from '@/store';
 import {
   type Administrator,
+  changePeople,
   changePlan,
   confirmSignUp,
   editNames,
   endOrder,
   exportSales,
   importSite,
+  latestChanges,
   latestMail,
   leaveToPurchases,
   moveClock,
@@ -39,6 +41,7 @@ import {
   stopOwn,
   Trivet,
   tendOrders,
+  undoChange,
   type Visitor,
   viewOf,
   visitorOf,
@@ -790,4 +793,30 @@ it('writes what is theirs for nothing, and gives back no more than came in', asy
     await till.refund(referenceIn(page), { key, amount: 1000, ends: false }, now);
   await deliver(now);
   expect((await only('jonah@larkfell.example')).state.refunded).toBe(1000);
+});
+
+it('lets nobody go who still pays, and takes no account back that was paid for', async () => {
+  till.pay(payPageOf(await buy(await guestVisitor(), 'observer-pass', nell)), now);
+  await deliver(now);
+  const { person } = await only(nell.email);
+  const made = (await latestChanges(trivet, greta)).find(({ summary }) => /by buying$/.test(summary));
+  expect(await undoChange(trivet, greta, made?.id)).toMatchObject({
+    kind: 'wrong',
+    message: 'Nell Arden pays for a subscription. End it in Sales first.',
+  });
+  const remove = () =>
+    changePeople(trivet, greta, { who: { ids: [person] }, edit: { kind: 'remove' }, why: '' }, false, now);
+  expect(await remove()).toMatchObject({ kind: 'wrong' });
+  await endOrder(trivet, till, greta, { order: (await only(nell.email)).id, when: 'now' }, now);
+  await deliver(now);
+  expect(await remove()).toMatchObject({ kind: 'changed' });
+});
+
+it('says that terms are changed back in the shop', async () => {
+  const found = (await shopAtDesk(trivet, greta, now)).products.find((one) => one.product === 'winter-atlas');
+  const terms = { ...found?.terms, about: 'Another word.' };
+  await saveTerms(trivet, greta, { product: 'winter-atlas', version: found?.version, terms }, false, now);
+  const [change] = await latestChanges(trivet, greta);
+  expect(change).toMatchObject({ summary: 'Winter atlas: its words', undone: false });
+  expect(await undoChange(trivet, greta, change?.id)).toMatchObject({ kind: 'wrong' });
 });

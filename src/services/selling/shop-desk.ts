@@ -289,8 +289,7 @@ export async function saveTerms(
           people: [],
           names: null,
           hashes: { people: {}, passphrases: {} },
-          // It is changed back in the shop; there are no people in it to be given anything back.
-          undone: true,
+          undone: false,
         },
         now,
       );
