@@ -56,7 +56,9 @@ export async function orderAt(
   if (order.person === null || visitor.person?.id === order.person)
     return { kind: 'paid', back: order.back, started: null };
   // Who paid has shown nothing but that they can pay; only an account that was made by it is theirs by it.
-  if (!order.madeAccount || visitor.person !== null) return { kind: 'sign in', back: order.back };
+  // It is theirs until whoever has the mailbox took it.
+  const byPaying = order.madeAccount && visitor.person === null && trivet.state.unconfirmed.has(order.person);
+  if (!byPaying) return { kind: 'sign in', back: order.back };
   const started = await startSession(trivet, order.person, visitor.facts.passphrases, order.back, now);
   return { kind: 'paid', back: order.back, started };
 }

@@ -46,6 +46,7 @@ import {
   viewOf,
   visitorOf,
 } from '..';
+import { applyChange } from '../people';
 import { type Person, setClockAhead } from '../running';
 import { gretaAt, later, now, openLarkfell, signedInAt } from '../testing';
 import { referenceIn, type TestTill, testTill } from '../testing-till';
@@ -819,4 +820,26 @@ it('says that terms are changed back in the shop', async () => {
   const [change] = await latestChanges(trivet, greta);
   expect(change).toMatchObject({ summary: 'Winter atlas: its words', undone: false });
   expect(await undoChange(trivet, greta, change?.id)).toMatchObject({ kind: 'wrong' });
+});
+
+it('signs nobody in by an order once whoever has the mailbox took the account', async () => {
+  const email = 'stranger@hollin.example';
+  const answer = await buy(await guestVisitor(), 'observer-pass', { ...nell, email });
+  if (answer.kind !== 'on the way') throw new Error(JSON.stringify(answer));
+  till.pay(answer.to, now);
+  await deliver(now);
+  const order = await only(email);
+  await applyChange(
+    trivet,
+    { name: 'Real' },
+    () => ({
+      summary: 'Real signed up',
+      people: [],
+      names: null,
+      password: { person: order.person ?? asId<PersonId>(''), hash: 'a hash' },
+    }),
+    now,
+  );
+  const back = await visitorOf(trivet, answer.token ?? '', now);
+  expect(await orderAt(trivet, till, back, order.id, now)).toMatchObject({ kind: 'sign in' });
 });
