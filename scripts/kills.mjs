@@ -1,4 +1,4 @@
-/** `npm run kills`: kills a process a hundred times while it changes things; `npm test` does so some twenty times. */
+/** `npm run kills`: kills processes two hundred times while they change things and sell; `npm test` does so thirty times. */
 import { install, runBin } from './setup.mjs';
 
 install();
