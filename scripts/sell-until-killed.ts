@@ -116,6 +116,11 @@ if (!trivet.hasSite) {
 const start = clock();
 for (let again = 0; again < 3; again++)
   await tendOrders(trivet, till, new Date(start.getTime() + 5 * 60_000));
+// A till tells again what was not taken; that something was paid it may never tell.
+for (const { notices } of read().accounts) {
+  const again = notices.filter(({ kind }) => kind !== 'paid');
+  if (again.length > 0) await takeNotices(trivet, again, start);
+}
 const wrong = await whatIsWrong();
 const sold = read().accounts.filter(({ state }) => state === 'paid').length;
 say(wrong === null ? `whole after ${sold}` : `MIXED ${wrong}`);

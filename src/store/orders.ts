@@ -180,6 +180,25 @@ export async function readWaitingOrders(db: Database, since: Date, most: number)
   return rows.map(orderIn);
 }
 
+/** Paid orders that the till knows and was not asked about since then: those of longest ago first. */
+export async function readPaidUnasked(db: Database, since: Date, most: number): Promise<readonly Order[]> {
+  const asked = sql`coalesce(${orders.askedAt}, ${orders.made})`;
+  const rows = await db
+    .select()
+    .from(orders)
+    .where(
+      and(
+        eq(orders.open, false),
+        isNotNull(orders.reference),
+        sql`${orders.state} ->> 'outcome' = 'paid'`,
+        sql`${asked} < ${since.toISOString()}::timestamptz`,
+      ),
+    )
+    .orderBy(asc(asked))
+    .limit(most);
+  return rows.map(orderIn);
+}
+
 /** Orders about which something is left to ask of the till. */
 export async function readDueOrders(db: Database, most: number): Promise<readonly Order[]> {
   const rows = await db

@@ -9,6 +9,7 @@ import {
   readDueOrders,
   readEndingOrders,
   readOrder,
+  readPaidUnasked,
   readWaitingOrders,
   updateOrder,
 } from '@/store';
@@ -21,6 +22,7 @@ import { takeNotices } from './take-notice';
 
 /** How long an order waits before the till is asked about it. */
 const PATIENCE_MS = 2 * MINUTE;
+const DAY_MS = 24 * 60 * MINUTE;
 /** How many are asked about in one go. */
 const MOST_AT_ONCE = 50;
 
@@ -50,6 +52,10 @@ export async function tendOrders(trivet: Trivet, till: Till | null, now: Date): 
     for (const order of await readWaitingOrders(trivet.db, since, MOST_AT_ONCE))
       if (order.reference !== null && !(await askAbout(trivet, till, order, now))) break;
     for (const order of await readDueOrders(trivet.db, MOST_AT_ONCE)) await doDue(trivet, till, order, now);
+    // What was told of paid orders and got lost, a renewal or a refund, is found within a day.
+    const yesterday = new Date(now.getTime() - DAY_MS);
+    for (const order of await readPaidUnasked(trivet.db, yesterday, MOST_AT_ONCE))
+      if (!(await askAbout(trivet, till, order, now))) break;
   }
   await closeForgotten(trivet, now);
   await writeReminders(trivet, now);

@@ -334,6 +334,9 @@ describe('notices', () => {
     expect(opens(marek, 'observers')).toBe(false);
     await tendOrders(trivet, till, later(3));
     expect(opens(marek, 'observers', later(3))).toBe(true);
+    // So is a renewal: whoever paid again stays in, though nobody told it.
+    await tendOrders(trivet, till, days(31));
+    expect(opens(marek, 'observers', days(45))).toBe(true);
   });
 });
 
