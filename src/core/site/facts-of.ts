@@ -2,7 +2,7 @@
 import type { GroupId, ItemId } from '../ids';
 import { addDays, type Day } from './day';
 import type { ByProduct, Granted } from './granted';
-import { type Enrolment, member, type Purchase, type VisitorFacts } from './visitor';
+import { type Enrolment, guest, nothingHeld, type Purchase, type VisitorFacts } from './visitor';
 
 /** How one comes into a course without being enrolled by hand, and for how long. */
 export interface Enrolling {
@@ -91,9 +91,31 @@ export function factsOf(person: Held, { byGroup, byProduct }: Following): Visito
       derived.push({ course, on, until: earlier(endOfEnrolment({ days }, on), until), through: product });
     for (const group of groups) enrolThrough(group, on, until);
   }
-  const { groupsSince: _, ...held } = person;
-  const enrolments = derived.length === 0 ? held.enrolments : [...(held.enrolments ?? []), ...derived];
-  return member({ ...held, granted, ...(enrolments !== undefined && { enrolments }) });
+  // Field by field, so that all facts are of one shape: they are made of everybody, and read in every decision.
+  const { enrolments } = person;
+  return {
+    signedIn: true,
+    id: person.id ?? null,
+    email: person.email ?? null,
+    roles: orNothing(person.roles, nothingHeld.roles),
+    groups: person.groups,
+    level: person.level ?? null,
+    profile: orNothing(person.profile, nothingHeld.profile),
+    purchases: orNothing(person.purchases, nothingHeld.purchases),
+    granted,
+    joined: person.joined ?? null,
+    enrolments:
+      derived.length === 0
+        ? orNothing(enrolments, nothingHeld.enrolments)
+        : [...(enrolments ?? []), ...derived],
+    completions: orNothing(person.completions, nothingHeld.completions),
+    passphrases: person.passphrases ?? guest.passphrases,
+    desk: person.desk ?? null,
+    share: person.share ?? null,
+  };
 }
+
+/** What is not given at all is known to be none; what is given as null is not known. */
+const orNothing = <T>(given: T | undefined, nothing: T): T => (given === undefined ? nothing : given);
 
 const noPurchases: readonly Purchase[] = [];

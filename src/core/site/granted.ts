@@ -40,8 +40,6 @@ interface HeldThen {
   readonly from: Day;
   readonly until: Day;
   readonly levels: readonly LevelId[];
-  /** The highest of them, by the order that was asked last. */
-  highest: { readonly order: readonly Named<LevelId>[]; readonly level: LevelId | null } | null;
   readonly roles: readonly RoleId[];
   readonly groups: readonly GroupId[];
 }
@@ -69,7 +67,7 @@ function heldOn({ granted, level, roles, groups }: VisitorFacts, day: Day): Held
       if (before < until) until = before;
     } else if (one.until !== null && one.until >= from) from = dayAfter(one.until);
   }
-  return { from, until, levels, highest: null, roles: [...allRoles], groups: [...allGroups] };
+  return { from, until, levels, roles: [...allRoles], groups: [...allGroups] };
 }
 
 // Of texts that stand for days only the order counts here, so that no calendar has to be asked.
@@ -77,20 +75,25 @@ const dayBefore = (day: Day): Day => `${day.slice(0, 9)}${String.fromCharCode(da
 const dayAfter = (day: Day): Day => `${day}~`;
 
 const kept = new WeakMap<VisitorFacts, HeldThen>();
-// Who was asked about last, and for which day: mostly it is the same again.
+// Who was asked about last, for which day, and by which order of levels: mostly it is the same again.
 let asked: VisitorFacts | null = null;
 let on: Day = '';
-let then: HeldThen | null = null;
+let then: HeldThen = { from: FIRST, until: LAST, levels: [], roles: [], groups: [] };
+let order: readonly Named<LevelId>[] | null = null;
+let highest: LevelId | null = null;
+
+const heldThen = (visitor: VisitorFacts, day: Day): HeldThen =>
+  visitor === asked && day === on ? then : heldAnew(visitor, day);
 
 /** What somebody has on a day, worked out anew only when it may be something else. */
-function heldThen(visitor: VisitorFacts, day: Day): HeldThen {
-  if (visitor === asked && day === on && then !== null) return then;
+function heldAnew(visitor: VisitorFacts, day: Day): HeldThen {
   const known = kept.get(visitor);
   const found = known && known.from <= day && day <= known.until ? known : heldOn(visitor, day);
   if (found !== known) kept.set(visitor, found);
   asked = visitor;
   on = day;
   then = found;
+  order = null;
   return found;
 }
 
@@ -105,9 +108,10 @@ export const groupsAt = (visitor: VisitorFacts, day: Day): readonly GroupId[] | 
 /** The level that somebody has on a day: the highest of those that were given to them. */
 export function levelAt(visitor: VisitorFacts, day: Day, levels: readonly Named<LevelId>[]): LevelId | null {
   if (visitor.granted.length === 0) return visitor.level;
-  const held = heldThen(visitor, day);
-  if (held.highest?.order !== levels) held.highest = { order: levels, level: highestOf(held.levels, levels) };
-  return held.highest.level;
+  if (visitor === asked && day === on && levels === order) return highest;
+  highest = highestOf(heldThen(visitor, day).levels, levels);
+  order = levels;
+  return highest;
 }
 
 function highestOf(held: readonly LevelId[], levels: readonly Named<LevelId>[]): LevelId | null {
