@@ -97,6 +97,7 @@ export async function benchNotices(count = 10_000) {
     back: '/',
     session: null,
     madeAccount: false,
+    notedBy: null,
     reference: null,
     payPage: null,
     made: now,

@@ -159,6 +159,7 @@ export function salesOn(today: Day, people: readonly Person[], origin: string): 
       back: '/',
       session: null,
       madeAccount: false,
+      notedBy: null,
       reference: account.reference,
       payPage: null,
       made: new Date(noon(on)),

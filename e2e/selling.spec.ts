@@ -207,3 +207,54 @@ test('an order shows its notices; giving it back says first what closes, and clo
   await tobin.goto('/tonight');
   await isIn(tobin);
 });
+
+test('what is paid in cash is sold at the desk: it opens what was said, and ending it closes that', async ({
+  page,
+  browser,
+}) => {
+  const { page: marek } = await browserOf(browser, 'marek');
+  await marek.goto('/tonight');
+  await expect(marek.getByText(FORECAST)).toHaveCount(0);
+  await openDesk(page, '/desk/sales');
+  const bench = page.getByRole('complementary', { name: 'Workbench' });
+  await page.getByRole('button', { name: 'Sell or give by hand …' }).click();
+  await bench.getByRole('button', { name: 'Choose a member' }).click();
+  await page.keyboard.type('Marek');
+  await page.keyboard.press('Enter');
+  await bench.getByLabel('What', { exact: true }).selectOption({ label: 'Observer pass' });
+  await expect(bench.getByTestId('if-given')).toContainText('Observers’ room');
+  await bench.getByLabel('What was paid').fill('twelve');
+  await expect(bench.getByRole('alert')).toContainText('Type an amount like');
+  await bench.getByLabel('What was paid').fill('');
+  await bench.getByRole('button', { name: /^As in the shop: 12\.00 €/ }).click();
+  await expect(bench.getByLabel('Its last day')).not.toHaveValue('');
+  expect(await axe(page)).toEqual([]);
+  await bench.getByRole('button', { name: 'Sell Observer pass to Marek Dunmore for 12.00 €' }).click();
+  await expect(bench.getByText('noted by Greta Holm, without the till')).toBeVisible();
+  await marek.goto('/tonight');
+  await isIn(marek);
+  await marek.goto('/me/purchases');
+  await expect(marek.getByText('Observer pass').first()).toBeVisible();
+  await wide(marek);
+  await bench.getByRole('button', { name: 'End it …' }).click();
+  await bench.getByRole('button', { name: 'End it now' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Marek Dunmore' }).first()).toContainText('ended');
+  await marek.goto('/tonight');
+  await expect(marek.getByText(FORECAST)).toHaveCount(0);
+});
+
+test('whoever stands at the door has the list of the seats', async ({ page }) => {
+  await openDesk(page, '/desk/sales');
+  await page.getByLabel('Orders of').selectOption({ label: 'Comet night' });
+  await page.getByText(/^Who has a seat: \d+ people$/).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'The seats as a table (CSV)' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toBe('seats.csv');
+  await page
+    .getByRole('button', { name: /^Orla Thirlby orla/ })
+    .first()
+    .click();
+  await expect(page.getByRole('complementary').getByText(/Orla Thirlby.*Ordered on/)).toBeVisible();
+});

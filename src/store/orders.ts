@@ -30,6 +30,7 @@ export interface Order {
   readonly back: string;
   readonly session: string | null;
   readonly madeAccount: boolean;
+  readonly notedBy: string | null;
   readonly reference: string | null;
   readonly payPage: string | null;
   readonly made: Date;
@@ -231,6 +232,12 @@ export async function insertNotice(
   return rows.length > 0;
 }
 
+/** The order that a notice is about; null where there is no such notice. */
+export async function orderOfNotice(db: Database, id: string): Promise<OrderId | null> {
+  const [row] = await db.select({ order: notices.order }).from(notices).where(eq(notices.id, id));
+  return row ? (row.order as OrderId) : null;
+}
+
 /** Every notice about an order, as they came. */
 export const readNotices = (db: Database, order: string): Promise<readonly KeptNotice[]> =>
   db.select().from(notices).where(eq(notices.order, order)).orderBy(asc(notices.number));
@@ -276,12 +283,17 @@ export async function readEndingOrders(db: Database, from: string, until: string
   return rows.map(orderIn);
 }
 
-/** Every order that was paid at some time. */
-export async function readPaidOrders(db: Database): Promise<readonly Order[]> {
+/** Every order that was paid at some time: of everything, or of one product. */
+export async function readPaidOrders(db: Database, product?: ProductId): Promise<readonly Order[]> {
   const rows = await db
     .select()
     .from(orders)
-    .where(sql`${orders.state} ->> 'began' is not null`)
+    .where(
+      and(
+        sql`${orders.state} ->> 'began' is not null`,
+        product === undefined ? undefined : eq(orders.product, product),
+      ),
+    )
     .orderBy(asc(orders.made));
   return rows.map(orderIn);
 }

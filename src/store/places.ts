@@ -1,8 +1,8 @@
 /** Seats, and uses of vouchers: each one row, held while somebody pays and theirs afterwards. */
-import { and, count, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
-import type { OrderId } from '@/core';
+import { and, asc, count, eq, isNotNull, isNull, lt, sql } from 'drizzle-orm';
+import { asId, type OrderId, type PersonId } from '@/core';
 import type { Database } from './database';
-import { places } from './schema';
+import { orders, places } from './schema';
 
 /**
  * Holds one of so many places for an order until a moment, in one statement: one that it has already, one that nobody has,
@@ -62,6 +62,41 @@ export async function freePlaces(db: Database, order: OrderId, held: 'held' | 'a
 export async function takenPlaces(db: Database, of: string): Promise<number> {
   const [row] = await db.select({ count: count() }).from(places).where(eq(places.of, of));
   return row?.count ?? 0;
+}
+
+/** Everybody who has a place, or holds one, by its number. */
+export async function readSeats(
+  db: Database,
+  of: string,
+): Promise<
+  readonly {
+    readonly number: number;
+    readonly order: OrderId;
+    readonly person: PersonId | null;
+    readonly name: string;
+    readonly email: string;
+    readonly paid: boolean;
+  }[]
+> {
+  const rows = await db
+    .select({
+      number: places.number,
+      order: orders.id,
+      person: orders.person,
+      name: orders.name,
+      email: orders.email,
+      heldUntil: places.heldUntil,
+    })
+    .from(places)
+    .innerJoin(orders, eq(orders.id, places.order))
+    .where(eq(places.of, of))
+    .orderBy(asc(places.number));
+  return rows.map(({ heldUntil, ...row }) => ({
+    ...row,
+    order: asId<OrderId>(row.order),
+    person: row.person === null ? null : asId<PersonId>(row.person),
+    paid: heldUntil === null,
+  }));
 }
 
 /** How many places of each are somebody's own. */

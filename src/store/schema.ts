@@ -223,6 +223,8 @@ export const orders = pgTable(
     session: text(),
     /** Whether paying made the account. */
     madeAccount: boolean('made_account').notNull().default(false),
+    /** Who noted it at the desk, where no till took the money. */
+    notedBy: text('noted_by'),
     /** What the till calls it, and its page to pay on; null until it was told of it. */
     reference: text(),
     payPage: text('pay_page'),

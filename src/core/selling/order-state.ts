@@ -7,6 +7,8 @@ import type { Price } from './terms';
 export interface Agreed extends Pick<Price, 'currency' | 'amount' | 'months'> {
   /** What is to be paid first: the price, less a voucher or the rest of another plan; nothing for a trial. */
   readonly first: number;
+  /** The last day, where it was agreed that what is paid once ends. */
+  readonly until?: Day;
 }
 
 /** Money that came in. */
@@ -57,15 +59,20 @@ export const nothingYet: OrderState = {
 };
 
 /** Why a notice does not fit what was agreed; null where it does. One that does not is kept and changes nothing. */
-export function misfitOf(notice: Notice, { first, amount, currency, months }: Agreed): string | null {
+export function misfitOf(notice: Notice, { first, amount, currency, months, until }: Agreed): string | null {
   if (!('currency' in notice)) return null;
   if (notice.currency !== currency) return `It is in ${notice.currency}; agreed was ${currency}.`;
   if (notice.kind === 'refunded') return null;
   const wanted = notice.kind === 'paid' ? first : amount;
   if (notice.amount !== wanted) return `It is about ${notice.amount}; agreed was ${wanted}.`;
   if (notice.kind === 'renewed' && months === null) return 'It renews what is bought once.';
-  if (notice.kind === 'paid' && (notice.period === null) !== (months === null))
-    return months === null ? 'It is for a period; agreed was for good.' : 'It says no period.';
+  if (notice.kind !== 'paid') return null;
+  const { period } = notice;
+  if (months === null && until === undefined)
+    return period === null ? null : 'It is for a period; agreed was for good.';
+  if (period === null) return 'It says no period.';
+  if (months === null && (period.until !== until || period.renews !== null))
+    return `It is until ${period.until}; agreed was ${until}.`;
   return null;
 }
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { choicesFor, problemOf, type Test } from '@/core';
 import { Input } from '@/ui';
 import { useDesk } from '../context';
-import { PersonInput } from './person-input';
+import { MemberInput } from '../member-input';
 
 interface SeveralProps {
   readonly test: Test;
@@ -62,7 +62,10 @@ export function SeveralInput({ test, values, onChange }: SeveralProps) {
           </span>
         ))}
       {test.fact === 'person' ? (
-        <PersonInput value="" trigger="+ a member" onChange={(email) => onChange(withOne(values, email))} />
+        <MemberInput
+          trigger="+ a member"
+          onChoose={({ facts }) => onChange(withOne(values, facts.email ?? ''))}
+        />
       ) : (
         <AddInput test={test} onAdd={(one) => onChange(withOne(values, one))} />
       )}

@@ -14,7 +14,7 @@ import {
 } from '@/core';
 import { Input, Pick } from '@/ui';
 import { useDesk } from '../context';
-import { PersonInput } from './person-input';
+import { MemberInput } from '../member-input';
 import { SeveralInput } from './several-input';
 
 interface ValueProps {
@@ -84,7 +84,13 @@ function OneInput({ test, value, onChange, label = 'Value' }: OneProps) {
       />
     );
   }
-  if (test.fact === 'person') return <PersonInput value={String(value)} onChange={onChange} />;
+  if (test.fact === 'person')
+    return (
+      <MemberInput
+        trigger={String(value) || 'Choose a member'}
+        onChoose={({ facts }) => onChange(facts.email ?? '')}
+      />
+    );
   switch (typeOf(test, vocabulary)) {
     case 'choice':
       return (

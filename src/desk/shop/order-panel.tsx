@@ -8,6 +8,7 @@ import { useDesk } from '../context';
 import { Panel } from '../panel';
 import { Field } from '../people';
 import { type Answer, ask } from '../service';
+import { Titles } from './titles';
 
 interface PanelProps {
   readonly order: string;
@@ -45,7 +46,8 @@ export function OrderPanel({ order, renewed, onClose, onDone }: PanelProps) {
       note={
         <>
           {sale.name}, {sale.email}. Ordered on {dayInWords(sale.on)}
-          {report.voucher && ', with a voucher'}.
+          {report.voucher && ', with a voucher'}
+          {report.notedBy !== null && `, and noted by ${report.notedBy}, without the till`}.
         </>
       }
       actions={
@@ -64,8 +66,8 @@ export function OrderPanel({ order, renewed, onClose, onDone }: PanelProps) {
         {ifEnded === null && sale.standing === 'good' && (
           <p className="text-quiet">Nobody has this by an account, so ending it closes nothing.</p>
         )}
-        <section aria-label="What the till told">
-          <h3>What the till told</h3>
+        <section aria-label="What happened">
+          <h3>{report.notedBy === null ? 'What the till told' : 'What was noted'}</h3>
           {notices.length === 0 && <p className="text-quiet">Nothing yet.</p>}
           <ol className="grid">
             {notices.map(({ id, came, kind, words, problem, said }) => (
@@ -99,7 +101,7 @@ type Step = 'refund' | 'end';
 function Steps({ report, path, onDone }: StepsProps) {
   const { data } = useDesk();
   const [step, setStep] = useState<Step | null>(null);
-  if (!permits(data.desk, 'everything') || (report.refundable === '' && !report.canStop)) return null;
+  if (!permits(data.desk, 'everything') || (report.refundable === '' && !report.canEnd)) return null;
   return (
     <section aria-label="Steps" className="grid gap-3">
       <p className="flex flex-wrap gap-2">
@@ -111,7 +113,7 @@ function Steps({ report, path, onDone }: StepsProps) {
             Give money back …
           </Button>
         )}
-        {report.canStop && (
+        {report.canEnd && (
           <Button aria-pressed={step === 'end'} onClick={() => setStep(step === 'end' ? null : 'end')}>
             End it …
           </Button>
@@ -147,7 +149,7 @@ function Refund({ report, path, onDone }: StepsProps) {
       </label>
       <p>
         <Button weight="main" disabled={sending} onClick={() => void send('refund', { amount, ends, key })}>
-          {sending ? 'Asking the till …' : `Give back ${amount} ${report.currency}`}
+          {sending ? 'Giving it back …' : `Give back ${amount} ${report.currency}`}
         </Button>
       </p>
     </Before>
@@ -164,11 +166,17 @@ function End({ report, path, onDone }: StepsProps) {
         </p>
       )}
       <p className="flex flex-wrap gap-2">
-        <Button weight="main" disabled={sending} onClick={() => void send('end', { when: 'at the end' })}>
-          When what is paid for is over
-        </Button>
-        <Button disabled={sending} onClick={() => void send('end', { when: 'now' })}>
-          Now
+        {report.canStop && (
+          <Button weight="main" disabled={sending} onClick={() => void send('end', { when: 'at the end' })}>
+            When what is paid for is over
+          </Button>
+        )}
+        <Button
+          weight={report.canStop ? 'plain' : 'main'}
+          disabled={sending}
+          onClick={() => void send('end', { when: 'now' })}
+        >
+          End it now
         </Button>
       </p>
     </Before>
@@ -195,12 +203,9 @@ function Before({ ifEnded, children }: { readonly ifEnded: IfEnded | null; reado
       {ifEnded && (
         <div className="grid gap-1" data-testid="if-ended">
           {ifEnded.loses.length > 0 && <p>They lose {listed(ifEnded.loses)}.</p>}
-          {ifEnded.closes.length > 0 ? (
-            <p className="text-alarm">Closes {listed(ifEnded.closes.map(({ title }) => title))}.</p>
-          ) : (
-            <p>Nothing closes.</p>
-          )}
-          {ifEnded.opens.length > 0 && <p>Opens {listed(ifEnded.opens.map(({ title }) => title))}.</p>}
+          {ifEnded.closes.length === 0 && <p>Nothing closes.</p>}
+          <Titles verb="Closes" items={ifEnded.closes} className="text-alarm" />
+          <Titles verb="Opens" items={ifEnded.opens} />
           {ifEnded.keeps.length > 0 && <p>They keep {listed(ifEnded.keeps)}.</p>}
         </div>
       )}

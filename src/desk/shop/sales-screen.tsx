@@ -6,19 +6,22 @@ import type { OrderStanding, Sale, SalesPage } from '@/services';
 import { Button, Download, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { type Answer, ask } from '../service';
+import { ByHandPanel } from './by-hand-panel';
 import { OrderPanel } from './order-panel';
 import { Charts } from './sales-charts';
+import { SeatList } from './seat-list';
 import { MoveClock, ShopHead } from './shop-head';
 
 const PAGE = 50;
 const ALL = '';
 
 export function SalesScreen({ order }: { readonly order: string | null }) {
-  const { data, vocabulary, setScreen } = useDesk();
+  const { data, vocabulary, setScreen, reloadSite } = useDesk();
   const [product, setProduct] = useState(ALL);
   const [from, setFrom] = useState(0);
   const [answer, setAnswer] = useState<Answer<SalesPage> | null>(null);
   const [renewed, setRenewed] = useState(0);
+  const [byHand, setByHand] = useState(false);
   // biome-ignore lint/correctness/useExhaustiveDependencies: read again when anything was changed
   useEffect(() => {
     const calledOff = new AbortController();
@@ -29,6 +32,10 @@ export function SalesScreen({ order }: { readonly order: string | null }) {
     return () => calledOff.abort();
   }, [product, from, data, renewed]);
   const again = () => setRenewed((count) => count + 1);
+  const choose = (chosen: string | null) => {
+    setByHand(false);
+    setScreen({ kind: 'sales', order: chosen });
+  };
   const page = answer?.ok ? answer.value : null;
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_31rem]">
@@ -75,12 +82,16 @@ export function SalesScreen({ order }: { readonly order: string | null }) {
           <span className="note" role="status">
             {page === null ? 'Looking …' : counted(page.count, 'order')}
           </span>
-          <span className="ml-auto">
+          <span className="ml-auto flex items-center gap-3">
+            <Button aria-pressed={byHand} onClick={() => setByHand(!byHand)}>
+              Sell or give by hand …
+            </Button>
             <Download href="/desk/api/sales/csv" download>
               As a table (CSV)
             </Download>
           </span>
         </div>
+        {product !== ALL && <SeatList product={product} renewed={page} onChoose={choose} />}
         {page?.count === 0 && (
           <p className="mt-6 max-w-prose">
             Nothing was bought yet. What is sold stands in the shop; as soon as somebody sets out to buy, the
@@ -100,12 +111,7 @@ export function SalesScreen({ order }: { readonly order: string | null }) {
             </thead>
             <tbody>
               {page.list.map((sale) => (
-                <Row
-                  key={sale.id}
-                  sale={sale}
-                  chosen={sale.id === order}
-                  onChoose={() => setScreen({ kind: 'sales', order: sale.id })}
-                />
+                <Row key={sale.id} sale={sale} chosen={sale.id === order} onChoose={() => choose(sale.id)} />
               ))}
             </tbody>
           </table>
@@ -122,17 +128,28 @@ export function SalesScreen({ order }: { readonly order: string | null }) {
         )}
       </div>
       <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
-        {order === null ? (
+        {byHand ? (
+          <ByHandPanel
+            product={product}
+            onClose={() => setByHand(false)}
+            onDone={async (sold) => {
+              setFrom(0);
+              await reloadSite();
+              again();
+              choose(sold);
+            }}
+          />
+        ) : order === null ? (
           <p className="px-5 py-5 text-quiet">
             Choose an order to read what the till told of it, and what giving it back would close. What is
-            given without the till is written on a person’s page, under Purchases.
+            paid in cash or given is noted with “Sell or give by hand”.
           </p>
         ) : (
           <OrderPanel
             key={order}
             order={order}
             renewed={`${page?.list.find(({ id }) => id === order)?.standing} ${renewed}`}
-            onClose={() => setScreen({ kind: 'sales', order: null })}
+            onClose={() => choose(null)}
             onDone={again}
           />
         )}

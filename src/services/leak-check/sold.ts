@@ -63,6 +63,7 @@ export const plantOrders = (
     back: `/${own(person)}`,
     session: null,
     madeAccount: false,
+    notedBy: null,
     reference: null,
     payPage: null,
     made: now,

@@ -59,6 +59,7 @@ const page = 'visit';
 const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Administrator) => unknown]>> = {
   audienceReport: [LOOKING, (who) => services.audienceReport(trivet, who, null, now)],
   boardSets: [LOOKING, (who) => services.boardSets(trivet, who)],
+  byHandPreview: [PEOPLE, (who) => services.byHandPreview(trivet, who, nothing, now)],
   bringBack: [CONTENT, (who) => services.bringBack(trivet, who, 'none')],
   changeItem: [
     CONTENT,
@@ -79,10 +80,13 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   refundOrder: [OWNING, (who) => services.refundOrder(trivet, null, who, nothing, now)],
   salesPage: [PEOPLE, (who) => services.salesPage(trivet, who, nothing, now)],
   saveTerms: [OWNING, (who) => services.saveTerms(trivet, who, nothing, false, now)],
+  seatsOf: [PEOPLE, (who) => services.seatsOf(trivet, who, 'none')],
+  sellByHand: [PEOPLE, (who) => services.sellByHand(trivet, who, nothing, now)],
   saveVoucher: [OWNING, (who) => services.saveVoucher(trivet, who, nothing)],
   shopAtDesk: [PEOPLE, (who) => services.shopAtDesk(trivet, who, now)],
   effectOfDraft: [LOOKING, (who) => services.effectOfDraft(trivet, who, nothing, now)],
   enrolLearners: [LEARNERS, (who) => services.enrolLearners(trivet, who, nothing, false, now)],
+  exportSeats: [PEOPLE, (who) => services.exportSeats(trivet, who, 'none')],
   exportSales: [PEOPLE, (who) => services.exportSales(trivet, who, now)],
   exportProgress: [LEARNERS, (who) => services.exportProgress(trivet, who, 'none', null, now)],
   exportSite: [OWNING, (who) => services.exportSite(trivet, who, false)],

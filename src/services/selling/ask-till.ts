@@ -1,5 +1,5 @@
 /** What the site asks the till by itself: about orders of which nothing was told, and whatever an order left to be asked. */
-import { addDays, type Day, type EndedBy, lastDayOf } from '@/core';
+import { addDays, type Day, type EndedBy, lastDayOf, type ProductId } from '@/core';
 import {
   type DueStep,
   freePlaces,
@@ -9,6 +9,7 @@ import {
   readDueOrders,
   readEndingOrders,
   readOrder,
+  readPaidOrders,
   readPaidUnasked,
   readWaitingOrders,
   updateOrder,
@@ -152,6 +153,23 @@ async function writeReminders(trivet: Trivet, now: Date): Promise<void> {
         await noteLetter(tx, order.id, call.kind === 'reminder' ? `reminder ${call.left}` : call.kind, last)
       )
         await sendLetter(tx, state, order, became, call, now);
+    });
+  }
+  const tomorrow = addDays(today, 1);
+  for (const [product, { terms }] of state.shop)
+    if (terms.day === tomorrow) await writeTomorrow(trivet, product, tomorrow, now);
+}
+
+/** Whoever has a ticket hears of it the day before. */
+async function writeTomorrow(trivet: Trivet, product: ProductId, day: Day, now: Date): Promise<void> {
+  const { state, db } = trivet;
+  for (const order of await readPaidOrders(db, product)) {
+    const last = lastDayOf(order.state, state.settings.graceDays);
+    const is = last === null || last >= day;
+    if (!is || order.due.some(({ kind }) => kind === 'give back')) continue;
+    await db.transaction(async (tx) => {
+      if (await noteLetter(tx, order.id, 'tomorrow', day))
+        await sendLetter(tx, state, order, order.state, { kind: 'tomorrow', day }, now);
     });
   }
 }

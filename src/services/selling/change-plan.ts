@@ -138,6 +138,7 @@ export async function changePlan(
     replaces: { order: old.id, when: change.kind },
     back: OWN_PURCHASES,
     madeAccount: false,
+    notedBy: null,
     reference: null,
     payPage: null,
     made: now,

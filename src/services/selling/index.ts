@@ -1,5 +1,6 @@
 /** Selling: setting out to buy, taking notices, what somebody bought, and what the desk sees of it. */
 export { askAbout, tendOrders } from './ask-till';
+export { type ByHandPreview, byHandPreview, type SoldByHand, sellByHand } from './by-hand';
 export { changePlan, type OtherPlan, type PlanAnswer } from './change-plan';
 export { OWN_PURCHASES } from './letters';
 export { type ClockMoved, moveClock } from './move-clock';
@@ -14,20 +15,21 @@ export {
   type ReceiptView,
   stopOwn,
 } from './own-purchases';
+export type { IfEnded } from './purchase-effect';
+export { endOrder, refundOrder } from './sale-steps';
 export {
-  endOrder,
   exportSales,
-  type IfEnded,
+  exportSeats,
   type OrderReport,
   type OrderStanding,
   orderReport,
-  refundOrder,
   type Sale,
-  type SaleStep,
   type SalesCharts,
   type SalesPage,
+  type SeatHolder,
   salesPage,
   salesTo,
+  seatsOf,
 } from './sales';
 export { type BuyProblems, orderAddress, type SetOut, setOut } from './set-out';
 export {

@@ -19,6 +19,8 @@ export type Letter =
   | { readonly kind: 'late' }
   | { readonly kind: 'reminder'; readonly left: number }
   | { readonly kind: 'ended' }
+  /** What a ticket is for is tomorrow. */
+  | { readonly kind: 'tomorrow'; readonly day: Day }
   | { readonly kind: 'stopped' }
   | { readonly kind: 'refunded'; readonly amount: number; readonly ends: boolean }
   | { readonly kind: 'disputed' }
@@ -109,6 +111,11 @@ function written(
       return {
         subject: `${what} has ended`,
         lines: [`${what} has ended, and with it what it gave you.`, own],
+      };
+    case 'tomorrow':
+      return {
+        subject: `${what} is tomorrow`,
+        lines: [`${what} is tomorrow, ${dayInWords(letter.day)}. You have a place, ${order.name}.`, own],
       };
     case 'stopped':
       return {

@@ -2,12 +2,8 @@
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import {
-  addDays,
-  asId,
   type Day,
   dayInWords,
-  factsOf,
-  type ItemId,
   lastDayOf,
   type Money,
   moneyInWords,
@@ -15,13 +11,10 @@ import {
   nameOfId,
   neutralised,
   type OrderId,
-  originsOf,
   type PersonId,
   type ProductId,
   plainAmount,
   priceInWords,
-  reachDifference,
-  readAmount,
   SHEET,
 } from '@/core';
 import {
@@ -33,19 +26,12 @@ import {
   readOrdersOf,
   readPaidOrders,
   readProblemNotices,
+  readSeats,
 } from '@/store';
 import { id } from '../forms';
-import {
-  type Administrator,
-  momentAt,
-  plainRequest,
-  requirePermission,
-  type SiteState,
-  type Trivet,
-} from '../running';
-import { type Till, TillTrouble } from '../till';
-import { askAbout } from './ask-till';
-import { type NamedItem, standsAlone } from './shop-desk';
+import { type Administrator, momentAt, requirePermission, type SiteState, type Trivet } from '../running';
+import { type IfEnded, ifEnded } from './purchase-effect';
+import { leftOf, paidBy } from './sale-steps';
 
 export type OrderStanding =
   | 'waiting'
@@ -159,9 +145,6 @@ function saleOf(state: SiteState, order: Order, now: Date): Sale {
   };
 }
 
-const paidBy = ({ state }: Order): number => state.payments.reduce((sum, { amount }) => sum + amount, 0);
-const leftOf = (order: Order): number => paidBy(order) - order.state.refunded;
-
 function standingOf({ state, open }: Order, graceDays: number, today: Day): OrderStanding {
   if (open) return 'waiting';
   if (state.endedBy === 'refunded') return 'refunded';
@@ -232,16 +215,6 @@ function monthsUntil(today: Day): readonly string[] {
   });
 }
 
-/** What ending an order would do to whoever has it. */
-export interface IfEnded {
-  readonly closes: readonly NamedItem[];
-  readonly opens: readonly NamedItem[];
-  /** What they lose: "level Observer". */
-  readonly loses: readonly string[];
-  /** What they keep although the order gives it too, and by what: "level Friend, by hand". */
-  readonly keeps: readonly string[];
-}
-
 export interface OrderReport {
   readonly sale: Sale;
   readonly notices: readonly ToldNotice[];
@@ -249,7 +222,11 @@ export interface OrderReport {
   /** What can still be given back, as it is typed; empty where that is nothing. */
   readonly refundable: string;
   readonly currency: string;
+  /** Whether it can be ended with the time that is paid for, and now. */
   readonly canStop: boolean;
+  readonly canEnd: boolean;
+  /** Who noted it at the desk, where no till took the money. */
+  readonly notedBy: string | null;
   /** What is left to ask of the till. */
   readonly due: readonly string[];
   readonly voucher: boolean;
@@ -278,16 +255,20 @@ export async function orderReport(
   if (!order) return null;
   const sale = saleOf(state, order, now);
   const left = leftOf(order);
+  const { reference, notedBy } = order;
+  const canStop = order.state.renews !== null && reference !== null;
   return {
     sale,
     notices: (await readNotices(db, order.id)).map((notice) => toldOf(state, notice)),
     ifEnded: ifEnded(state, order, now),
     refundable:
-      left > 0 && order.reference !== null
+      left > 0 && (reference !== null || notedBy !== null)
         ? plainAmount({ amount: left, currency: order.agreed.currency })
         : '',
     currency: order.agreed.currency,
-    canStop: order.state.renews !== null && order.reference !== null,
+    canStop,
+    canEnd: canStop || (notedBy !== null && sale.standing === 'good'),
+    notedBy,
     due: order.due.map(({ kind }) => kind),
     voucher: order.voucher !== null,
   };
@@ -317,130 +298,47 @@ function toldOf(state: SiteState, { id: notice, came, said, problem }: KeptNotic
   };
 }
 
-/** What ending an order today would take from whoever has it, and what it leaves them. */
-function ifEnded(state: SiteState, order: Order, now: Date): IfEnded | null {
-  const person = order.person && state.people.get(order.person);
-  const bought = person && (state.bought.get(person.id) ?? []);
-  if (!person || !bought?.some((one) => one.order?.id === order.id)) return null;
-  const request = plainRequest(state, now);
-  const yesterday = addDays(request.today, -1);
-  const purchases = (person.facts.purchases ?? []).map((one) =>
-    one.order?.id === order.id ? { ...one, until: yesterday, state: 'refunded' as const } : one,
-  );
-  const after = factsOf(
-    { ...person.facts, groupsSince: person.groupsSince, enrolments: person.enrolments, purchases },
-    state,
-  );
-  const { opens, closes } = reachDifference(state.live.compiled, person.facts, after, request);
-  const named = (ids: readonly string[]): readonly NamedItem[] =>
-    ids
-      .filter((one) => standsAlone(state, asId<ItemId>(one)))
-      .map((one) => ({
-        id: one as NamedItem['id'],
-        title: state.outline.items.get(one as NamedItem['id'])?.title ?? '',
-      }));
-  const { vocabulary } = state.live.compiled;
-  const words = ({
-    kind,
-    id: of,
-  }: {
-    readonly kind: 'level' | 'role' | 'group' | 'course';
-    readonly id: string;
-  }) => `${kind} ${nameOfId(vocabulary, kind, of) ?? ''}`;
-  const [has, stays] = [person.facts, after].map((facts) => originsOf(facts, request.today));
-  const isIn = (list: typeof has, one: { readonly kind: string; readonly id: string }) =>
-    list?.find((other) => other.kind === one.kind && other.id === one.id);
-  const given = (has ?? []).filter(({ through }) => through === order.product);
-  return {
-    closes: named(closes),
-    opens: named(opens),
-    loses: given.filter((one) => !isIn(stays, one)).map(words),
-    keeps: given.flatMap((one) => {
-      const kept = isIn(stays, one);
-      if (!kept) return [];
-      const by =
-        kept.through === null
-          ? 'by hand'
-          : `by ${nameOfId(vocabulary, 'product', kept.through) ?? nameOfId(vocabulary, 'group', kept.through) ?? 'something else'}`;
-      return [`${words(one)}, ${by}`];
-    }),
-  };
+/** Who has a seat, in the order of the seats. */
+export interface SeatHolder {
+  readonly number: number;
+  readonly order: OrderId;
+  readonly name: string;
+  readonly email: string;
+  /** Whether it is theirs, or held while they pay. */
+  readonly paid: boolean;
 }
 
-export type SaleStep =
-  | { readonly kind: 'done'; readonly summary: string }
-  | { readonly kind: 'wrong'; readonly message: string };
-
-const wrong = (message: string): SaleStep => ({ kind: 'wrong', message });
-
-const refunding = z.strictObject({
-  order: id,
-  /** As it is typed. */
-  amount: z.string().max(30),
-  ends: z.boolean(),
-  /** Tells this refund from another, so that sending it twice gives back once. */
-  key: z.string().min(8).max(100),
-});
-
-/** Gives money back, and ends what was bought with it or not. */
-export async function refundOrder(
+/** Everybody who has a seat of a product, for whoever stands at the door. */
+export async function seatsOf(
   trivet: Trivet,
-  till: Till | null,
   administrator: Administrator,
-  input: unknown,
-  now: Date,
-): Promise<SaleStep> {
-  requirePermission(administrator, 'everything');
-  const parsed = refunding.safeParse(input);
-  if (!parsed.success) return wrong('Say what is to be given back.');
-  const order = await readOrder(trivet.db, parsed.data.order);
-  if (!order?.reference || till === null) return wrong('The till knows nothing of this order.');
-  const { currency } = order.agreed;
-  const amount = readAmount(parsed.data.amount, currency);
-  if (typeof amount !== 'number') return wrong(amount.problem);
-  const left = leftOf(order);
-  if (amount === 0) return wrong('Give back more than nothing.');
-  if (amount > left) return wrong(`At most ${moneyInWords({ amount: left, currency })} can be given back.`);
-  const { reference } = order;
-  return asked(async () => {
-    await till.refund(reference, { key: parsed.data.key, amount, ends: parsed.data.ends }, now);
-    await askAbout(trivet, till, order, now);
-    return `${moneyInWords({ amount, currency })} given back to ${order.name}${parsed.data.ends ? `, and ${order.productName} ended` : ''}`;
-  });
+  product: string,
+): Promise<readonly SeatHolder[]> {
+  requirePermission(administrator, 'people');
+  const { people } = trivet.state;
+  return (await readSeats(trivet.db, product)).map(({ person, name, ...seat }) => ({
+    ...seat,
+    name: (person && people.get(person)?.name) ?? name,
+  }));
 }
 
-const ending = z.strictObject({ order: id, when: z.enum(['now', 'at the end']) });
-
-/** Ends a subscription, now or with the time that is paid for. */
-export async function endOrder(
+/** The same as a table (RFC 4180). */
+export async function exportSeats(
   trivet: Trivet,
-  till: Till | null,
   administrator: Administrator,
-  input: unknown,
-  now: Date,
-): Promise<SaleStep> {
-  requirePermission(administrator, 'everything');
-  const parsed = ending.safeParse(input);
-  if (!parsed.success) return wrong('Say when it is to end.');
-  const order = await readOrder(trivet.db, parsed.data.order);
-  if (!order?.reference || till === null) return wrong('The till knows nothing of this order.');
-  const { reference } = order;
-  return asked(async () => {
-    await till.cancel(reference, parsed.data.when, now);
-    await askAbout(trivet, till, order, now);
-    return parsed.data.when === 'now'
-      ? `${order.productName} of ${order.name} ended`
-      : `${order.productName} of ${order.name} will not renew`;
-  });
-}
-
-async function asked(step: () => Promise<string>): Promise<SaleStep> {
-  try {
-    return { kind: 'done', summary: await step() };
-  } catch (error) {
-    if (error instanceof TillTrouble) return wrong(`${error.message} Nothing was changed; try again.`);
-    throw error;
-  }
+  product: string,
+): Promise<string> {
+  requirePermission(administrator, 'people');
+  const seats = await seatsOf(trivet, administrator, product);
+  return stringify(
+    [
+      ['seat', 'name', 'mail', 'paid'],
+      ...seats.map(({ number, name, email, paid }) =>
+        [number, name, email, paid ? 'yes' : 'is paying'].map((one) => neutralised(String(one))),
+      ),
+    ],
+    SHEET,
+  );
 }
 
 /** Every order that was paid, as a table (RFC 4180): what came in, and what became of it. */

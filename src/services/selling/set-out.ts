@@ -138,6 +138,7 @@ export async function setOut(
     back: safeNext(asked.next),
     session: session.hash,
     madeAccount: false,
+    notedBy: null,
     reference: null,
     payPage: null,
     made: now,

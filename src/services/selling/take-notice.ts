@@ -11,6 +11,7 @@ import {
   misfitOf,
   type Notice,
   nothingHeld,
+  type OrderId,
   type OrderState,
   orderStateOf,
   type PersonId,
@@ -95,52 +96,67 @@ export async function takeNotices(trivet: Trivet, notices: readonly Notice[], no
   const [first] = notices;
   if (!first) return { kind: 'seen' };
   return trivet.changePeople(async (state) => {
-    const made = await trivet.db.transaction(async (tx) => {
-      const order = await lockOrder(tx, first.order);
-      let news = 0;
-      for (const notice of notices) {
-        const problem =
-          order === null || notice.order !== order.id
-            ? 'There is no such order.'
-            : (misfitOf(notice, order.agreed) ?? '');
-        if (await insertNotice(tx, { id: notice.id, order: notice.order, came: now, said: notice, problem }))
-          news += problem === '' ? 1 : 0;
-      }
-      return order !== null && news > 0 ? settle(tx, state, order, now) : { news, touched: null };
-    });
+    const made = await trivet.db.transaction((tx) => noteIn(tx, state, first.order, notices, now));
     const kind = made.news === 0 ? 'seen' : 'taken';
     return { answer: { kind } as Taken, touched: made.touched };
   });
 }
 
-/** Works out what has become of an order, and writes everything that follows from what is new. */
-async function settle(
+/** What notices came to: how many of them are new and count, and whom that touches. */
+interface Noted {
+  readonly news: number;
+  readonly touched: Touched | null;
+  /** Why what was paid can't be given, and goes back. */
+  readonly back?: string | null;
+}
+
+/** Keeps notices about an order and writes what follows from them. Belongs in a transaction, within a change of people. */
+export async function noteIn(
   tx: Database,
   state: SiteState,
-  before: Order,
+  id: OrderId,
+  notices: readonly Notice[],
   now: Date,
-): Promise<{ readonly news: number; readonly touched: Touched | null }> {
+): Promise<Noted> {
+  const order = await lockOrder(tx, id);
+  let news = 0;
+  for (const notice of notices) {
+    const problem =
+      order === null || notice.order !== order.id
+        ? 'There is no such order.'
+        : (misfitOf(notice, order.agreed) ?? '');
+    if (await insertNotice(tx, { id: notice.id, order: notice.order, came: now, said: notice, problem }))
+      news += problem === '' ? 1 : 0;
+  }
+  return order !== null && news > 0 ? settle(tx, state, order, now) : { news, touched: null };
+}
+
+/** Works out what has become of an order, and writes everything that follows from what is new. */
+async function settle(tx: Database, state: SiteState, before: Order, now: Date): Promise<Noted> {
+  const { today } = momentAt(state, now);
   const after = orderStateOf(before.agreed, await readCounted(tx, before.id));
   if (same(before.state, after)) return { news: 1, touched: null };
   let order = before;
   const letters: Letter[] = [];
   const due: DueStep[] = [];
+  let back: string | null = null;
   const starts = before.state.began === null && after.began !== null;
   if (starts) {
     order = { ...order, ...(await ownerOf(tx, state, order, now)) };
-    const wrong = await whyNotTheirs(tx, state, order, now);
-    if (wrong !== null) {
-      due.push({ kind: 'give back', amount: paidIn(after), why: wrong });
-      letters.push({ kind: 'given back', why: wrong });
+    back = await whyNotTheirs(tx, state, order, now);
+    if (back !== null) {
+      due.push({ kind: 'give back', amount: paidIn(after), why: back });
+      letters.push({ kind: 'given back', why: back });
     } else if (order.replaces !== null) due.push({ kind: 'end replaced', ...order.replaces });
   }
-  letters.push(...lettersFor(before.state, after, order, due));
+  letters.push(...lettersFor(before.state, after, order, due, today));
   for (const { twice, notice, amount } of after.payments)
     if (twice && !before.state.payments.some((one) => one.notice === notice))
       due.push({ kind: 'give back twice', notice, amount });
   const stopped = after.outcome === 'declined' || after.outcome === 'expired';
   if (stopped) await freePlaces(tx, order.id, 'held');
-  if (after.endedBy === 'refunded' || after.endedBy === 'disputed') await freePlaces(tx, order.id, 'all');
+  // Who is out has no place any more, from today on or since the bank took the money back.
+  if (after.ends !== null && after.ends < today) await freePlaces(tx, order.id, 'all');
   const { person, madeAccount } = order;
   await updateOrder(tx, order.id, {
     state: after,
@@ -152,6 +168,7 @@ async function settle(
   for (const letter of letters) await sendLetter(tx, state, order, after, letter, now);
   return {
     news: 1,
+    back,
     touched: {
       people: person === null ? [] : [person],
       names: false,
@@ -238,6 +255,7 @@ function lettersFor(
   after: OrderState,
   { madeAccount }: Order,
   due: readonly DueStep[],
+  today: Day,
 ): readonly Letter[] {
   const letters: Letter[] = [];
   const starts = before.began === null && after.began !== null;
@@ -254,6 +272,8 @@ function lettersFor(
       ends: after.endedBy === 'refunded',
     });
   if (before.endedBy !== 'disputed' && after.endedBy === 'disputed') letters.push({ kind: 'disputed' });
-  if (before.endedBy !== 'cancelled' && after.endedBy === 'cancelled') letters.push({ kind: 'stopped' });
+  // That it has ended is a letter of its own, which goes out when its day is over.
+  const stops = before.endedBy !== 'cancelled' && after.endedBy === 'cancelled';
+  if (stops && after.ends !== null && after.ends >= today) letters.push({ kind: 'stopped' });
   return letters;
 }

@@ -2,21 +2,19 @@
 import { useState } from 'react';
 import type { Member } from '@/core';
 import { Button, type Findable, Finder } from '@/ui';
-import { useMemberSearch } from '../use-member-search';
+import { useMemberSearch } from './use-member-search';
 
 interface FoundMember extends Findable {
-  readonly email: string;
+  readonly member: Member;
 }
 
 /** A member by typing a part of their name or address. */
-export function PersonInput({
-  value,
-  onChange,
+export function MemberInput({
   trigger,
+  onChoose,
 }: {
-  readonly value: string;
-  readonly onChange: (email: string) => void;
-  readonly trigger?: string;
+  readonly trigger: string;
+  readonly onChoose: (member: Member) => void;
 }) {
   const [members, setMembers] = useState<readonly Member[]>([]);
   const search = useMemberSearch(setMembers);
@@ -25,15 +23,15 @@ export function PersonInput({
       label="Members"
       placeholder="Name or mail address"
       nothing="Nobody by that name."
-      trigger={<Button>{trigger ?? (value || 'Choose a member')}</Button>}
-      found={members.map(({ id, name, facts }) => ({
-        key: id,
-        label: name,
-        note: facts.email ?? '',
-        email: facts.email ?? '',
+      trigger={<Button>{trigger}</Button>}
+      found={members.map((member) => ({
+        key: member.id,
+        label: member.name,
+        note: member.facts.email ?? '',
+        member,
       }))}
       onType={search}
-      onChoose={({ email }) => onChange(email)}
+      onChoose={({ member }) => onChoose(member)}
     />
   );
 }
