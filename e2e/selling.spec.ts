@@ -258,3 +258,30 @@ test('whoever stands at the door has the list of the seats', async ({ page }) =>
     .click();
   await expect(page.getByRole('complementary').getByText(/Orla Thirlby.*Ordered on/)).toBeVisible();
 });
+
+test('the card’s owner asks the bank for their money: it closes at once, and opens when the bank says no', async ({
+  page,
+  browser,
+}) => {
+  const buyer = await guest(browser);
+  await toTheTill(buyer, 'Vera Lund');
+  await buyer.getByRole('button', { name: 'Pay 12.00 €' }).click();
+  await isIn(buyer);
+  await openDesk(page, '/desk/sales');
+  const row = page.getByRole('row').filter({ hasText: 'Vera Lund' });
+  await row.getByRole('button').click();
+  const [till] = await Promise.all([
+    page.context().waitForEvent('page'),
+    page.getByRole('link', { name: 'At the till' }).click(),
+  ]);
+  await till.getByRole('button', { name: 'Tell the bank that it was not me' }).click();
+  await expect(till.getByText('The bank looks into it.')).toBeVisible();
+  await buyer.reload();
+  await expect(buyer.getByText(FORECAST)).toHaveCount(0);
+  await page.reload();
+  await expect(row).toContainText('disputed');
+  await till.getByRole('button', { name: 'Let the bank decide for the seller' }).click();
+  await expect(till.getByText('The bank decided for the seller')).toBeVisible();
+  await buyer.reload();
+  await isIn(buyer);
+});

@@ -147,6 +147,20 @@ const WORKS: Readonly<Record<string, Work>> = {
     ),
   'what somebody reaches, and what would open the rest': (request) =>
     Promise.all(['marek', 'odile', 'jonah'].map((who) => request.get(`/desk/api/people/${who}`))),
+  'thirty looks at what the shop sells, would give, and has sold': async (request) => {
+    const { products } = await (await request.get('/desk/api/shop')).json();
+    const [{ product, version, terms }] = products;
+    // What it gives to nobody yet, so that everybody's facts are made anew.
+    const data = { product, version, terms: { ...terms, grants: { ...terms.grants, level: 'keeper' } } };
+    const answers = await Promise.all(
+      Array.from({ length: 10 }, () => [
+        request.post('/desk/api/shop/terms', { data, timeout: 60_000 }),
+        request.get('/desk/api/shop', { timeout: 60_000 }),
+        request.post('/desk/api/sales', { data: {}, timeout: 60_000 }),
+      ]).flat(),
+    );
+    expect(answers.map((answer) => answer.status())).toEqual(answers.map(() => 200));
+  },
   'parts of a large file': async (request) => {
     for (let at = 0; at < 40; at++) {
       await request.head(LARGE);

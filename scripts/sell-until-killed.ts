@@ -5,10 +5,14 @@
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { asId, levelAt } from '../src/core';
 import {
+  type Administrator,
+  administratorOf,
   guestVisitor,
   importSite,
   plainRequest,
+  refundOrder,
   type SiteFile,
+  sellByHand,
   setOut,
   type Till,
   Trivet,
@@ -32,6 +36,8 @@ const [folder = '', look = ''] = process.argv.slice(2);
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const file = `${folder}-till.json`;
 const SEATS = 3;
+/** How many people pay at the desk. */
+const CASH = 6;
 
 /** A second is five minutes here, so that whatever is waited for comes before the next kill. */
 const BEGAN = Date.parse('2026-11-01');
@@ -54,6 +60,11 @@ const site: SiteFile = {
     { id: 'owner', name: 'Owner', email: 'owner@larkfell.example', desk: { right: 'owner', branch: null } },
     // What she was given by hand has to stay, whatever becomes of what she buys.
     { id: 'friend', name: 'Friend', email: 'friend@larkfell.example', level: 'friend' },
+    ...Array.from({ length: CASH }, (_, at) => ({
+      id: `cash-${at}`,
+      name: `Cash ${at}`,
+      email: `cash-${at}@larkfell.example`,
+    })),
   ],
   items: [
     { kind: 'site', id: 'site', parent: null, title: 'Larkfell' },
@@ -82,6 +93,26 @@ const read = (): Ledger => {
 const keep = (ledger: Ledger): void => {
   writeFileSync(`${file}.new`, JSON.stringify(ledger));
   renameSync(`${file}.new`, file);
+};
+
+/** What was sold at the desk, or is about to be, kept as somebody's own notes: they outlive the site. */
+interface Cash {
+  readonly person: string;
+  readonly product: string;
+  readonly key: string;
+  readonly ends: boolean;
+}
+const cashFile = `${folder}-cash.json`;
+const readCash = (): readonly Cash[] => {
+  try {
+    return JSON.parse(readFileSync(cashFile, 'utf8')) as readonly Cash[];
+  } catch {
+    return [];
+  }
+};
+const keepCash = (cash: readonly Cash[]): void => {
+  writeFileSync(`${cashFile}.new`, JSON.stringify(cash));
+  renameSync(`${cashFile}.new`, cashFile);
 };
 const ORIGIN = 'https://till.example';
 const till: Till = {
@@ -121,12 +152,42 @@ for (const { notices } of read().accounts) {
   const again = notices.filter(({ kind }) => kind !== 'paid');
   if (again.length > 0) await takeNotices(trivet, again, start);
 }
+// Whoever sells at the desk presses again what was not answered.
+for (const one of readCash()) await sellAtDesk(one, start);
 const wrong = await whatIsWrong();
 const sold = read().accounts.filter(({ state }) => state === 'paid').length;
 say(wrong === null ? `whole after ${sold}` : `MIXED ${wrong}`);
 if (look !== '') {
   await trivet.close();
   process.exit(wrong === null ? 0 : 1);
+}
+
+/** Sells for cash, and ends it where that is noted; answers whether it could be sold. */
+async function sellAtDesk({ person, product, key, ends }: Cash, now: Date): Promise<boolean> {
+  const sold = await sellByHand(
+    trivet,
+    greta(),
+    { person, product, until: null, paid: product === 'seat' ? '9' : '12', currency: 'EUR', key },
+    now,
+  );
+  if (sold.kind === 'wrong') return false;
+  const back = { order: sold.order, amount: product === 'seat' ? '9' : '12', ends: true, key: `back ${key}` };
+  if (ends) await refundOrder(trivet, till, greta(), back, now);
+  return true;
+}
+
+function greta(): Administrator {
+  const person = trivet.state.people.get(asId('owner'));
+  const administrator = person && administratorOf({ person, facts: person.facts, session: 'the desk' });
+  if (!administrator) throw new Error('Nobody is there to sell.');
+  return administrator;
+}
+
+/** Everybody gives back what they had, so that there is somebody to sell to. */
+async function clearDesk(now: Date): Promise<void> {
+  keepCash(readCash().map((one) => ({ ...one, ends: true })));
+  for (const one of readCash()) await sellAtDesk(one, now);
+  keepCash([]);
 }
 
 /** What there is that should not be, or is not and should; null for nothing. */
@@ -164,8 +225,18 @@ async function whatIsWrong(): Promise<string | null> {
   const kept = await rows('select count(*)::int from places where held_until is null');
   const holders = people.filter(({ email }) => has.get(email)?.includes('seat')).length;
   if (kept !== holders || kept > SEATS) return `${kept} seats are somebody's, and ${holders} people have one`;
+  for (const { person, product, ends } of readCash()) {
+    const theirs = has.get(`${person}@larkfell.example`) ?? [];
+    if (theirs.filter((one) => one === product).length > 1) return `${person} has it twice`;
+    if (theirs.includes(product) && ends) return `${person} has what was ended`;
+  }
+  const sales = await rows('select count(*)::int from orders where noted_by is not null');
+  const noted = await rows(
+    "select count(*)::int from notices where id like 'by hand %' and said ->> 'kind' = 'paid'",
+  );
+  if (sales !== noted) return `${sales} orders were noted at the desk, and ${noted} payments`;
   const told = read().accounts.reduce((sum, { notices }) => sum + notices.length, 0);
-  const noticed = await rows('select count(*)::int from notices');
+  const noticed = await rows("select count(*)::int from notices where id not like 'by hand %'");
   if (told !== noticed) return `${told} notices were told and ${noticed} are kept`;
   const receipts = await rows("select count(*)::int from outbox where subject like 'Receipt%'");
   const payments = await rows(
@@ -181,6 +252,7 @@ const buyer = (who: string | null): Visitor => {
   return person ? { person, facts: person.facts, session: null } : guestVisitor;
 };
 
+await clearDesk(start);
 for (let turn = sold; ; turn++) {
   say('begins');
   const now = clock();
@@ -218,5 +290,16 @@ for (let turn = sold; ; turn++) {
       await takeNotices(trivet, accountAt(read(), account.reference)?.notices ?? [], now);
     }
   }
+  const before = readCash();
+  const cash: Cash = {
+    person: `cash-${turn % CASH}`,
+    product,
+    key: `cash turn ${turn} ${now.getTime()}`,
+    ends: false,
+  };
+  keepCash([...before, cash]);
+  if (await sellAtDesk(cash, now)) {
+    if (turn % 2 === 0) await clearDesk(now);
+  } else keepCash(before);
   await tendOrders(trivet, till, clock());
 }

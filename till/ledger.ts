@@ -154,8 +154,18 @@ export function cancelled(account: Account, when: 'now' | 'at the end', at: numb
   );
 }
 
-export const disputed = (account: Account, outcome: 'open' | 'won' | 'lost', at: number): Account =>
-  account.state === 'paid' ? tell(account, { kind: 'disputed', outcome }, at) : account;
+export type Outcome = Extract<Notice, { kind: 'disputed' }>['outcome'];
+
+/** What the bank says of a payment; null where nobody asked it. */
+export const bankOn = ({ notices }: Account): Outcome | null =>
+  notices.findLast((one) => one.kind === 'disputed')?.outcome ?? null;
+
+/** The card's owner says it was not them, once; or the bank has decided about that. */
+export function disputed(account: Account, outcome: Outcome, at: number): Account {
+  const before = bankOn(account);
+  const fits = outcome === 'open' ? before === null : before === 'open';
+  return account.state === 'paid' && fits ? tell(account, { kind: 'disputed', outcome }, at) : account;
+}
 
 /** After how many days a renewal that failed is tried again, and after how many tries it is given up. */
 const TRY_AGAIN_DAYS = 2;

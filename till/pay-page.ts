@@ -1,6 +1,6 @@
 /** The stand-in's pages: plain documents without scripts, that look like nobody's. */
 import { dayInWords, moneyInWords, periodInWords } from '../src/core';
-import type { Account } from './ledger';
+import { type Account, bankOn, type Outcome } from './ledger';
 
 const written = (text: string): string => text.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
 
@@ -18,6 +18,7 @@ label { display: flex; gap: 0.55rem; align-items: center; }
 .do { display: grid; gap: 0.5rem; }
 button { font: inherit; padding: 0.6rem 0.9rem; border: 1px solid #2d6a45; background: transparent; color: inherit; border-radius: 0.3rem; cursor: pointer; text-align: left; }
 button.first { background: #2d6a45; color: #fff; font-weight: 600; text-align: center; }
+a { color: inherit; }
 :focus-visible { outline: 3px solid #b3541e; outline-offset: 2px; }
 .note { font-size: 0.9rem; margin-top: 1.2rem; }
 @media (prefers-color-scheme: dark) {
@@ -80,9 +81,31 @@ export const cardPage = ({ order, reference, subscription }: Account, returnTo: 
 <form method="post" action="/card/${reference}"><input type="hidden" name="returnTo" value="${written(returnTo)}">${CARDS}<div class="do">${button('keep', 'Use this card', true)}${button('close', 'Go back')}</div></form>`,
   );
 
-/** What can't be paid any more. */
-export const overPage = ({ order, state }: Account): string =>
-  document(
+/** What is paid, or can't be any more; and the bank, which the card's owner may ask for their money. */
+export const overPage = (account: Account): string => {
+  const { order, state, reference } = account;
+  const bank = bankOn(account);
+  const form = (buttons: string) =>
+    `<form method="post" action="/pay/${reference}"><div class="do" style="margin-top:1.2rem">${buttons}</div></form>`;
+  const steps =
+    state !== 'paid'
+      ? ''
+      : bank === null
+        ? form(button('open', 'Tell the bank that it was not me'))
+        : bank === 'open'
+          ? form(
+              `${button('won', 'Let the bank decide for the seller')}${button('lost', 'Let the bank decide for the card’s owner')}`,
+            )
+          : '';
+  return document(
     'Nothing to pay',
-    `<h1>${written(order.what)}</h1><p class="then">${state === 'paid' ? 'This is paid.' : 'This can’t be paid any more.'} <a href="${written(order.returnTo)}">Go back</a></p>`,
+    `<h1>${written(order.what)}</h1><p class="then">${SAID[bank ?? state] ?? 'This can’t be paid any more.'} <a href="${written(order.returnTo)}">Go back</a></p>${steps}`,
   );
+};
+
+const SAID: Readonly<Partial<Record<Outcome | Account['state'], string>>> = {
+  paid: 'This is paid.',
+  open: 'The card’s owner said that it was not them. The bank looks into it.',
+  won: 'The bank decided for the seller: this is paid.',
+  lost: 'The bank decided for the card’s owner, and took the money back.',
+};

@@ -130,6 +130,31 @@ describe('the stand-in till', () => {
     expect(site.taken).toHaveLength(1);
   });
 
+  it('lets the card’s owner ask the bank for the money, once, and the bank decide', async () => {
+    const till = tillAt({ url: origin, keys: KEYS });
+    const now = new Date();
+    const { reference, payPage } = await till.open(order(), now);
+    // Of what is not paid there is nothing to ask for.
+    await press(payPage, { do: 'open' });
+    expect(await till.notices(reference, now)).toEqual([]);
+    await press(payPage, { do: 'pay' });
+    await press(payPage, { do: 'won' });
+    const pressed = async (step: string) => {
+      expect((await press(payPage, { do: step })).headers.get('location')).toBe(`/pay/${reference}`);
+      return (await fetch(payPage)).text();
+    };
+    expect(await pressed('open')).toContain('The bank looks into it.');
+    await pressed('open');
+    expect(await pressed('lost')).toContain('took the money back');
+    await pressed('won');
+    await until(() => site.taken.length === 3);
+    expect(site.taken.map((one) => (one.kind === 'disputed' ? one.outcome : one.kind))).toEqual([
+      'paid',
+      'open',
+      'lost',
+    ]);
+  });
+
   it('asks the bank, is declined, and leaves alone what was only looked at', async () => {
     const till = tillAt({ url: origin, keys: KEYS });
     const now = new Date();

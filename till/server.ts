@@ -51,6 +51,7 @@ const orderForm = z.object({
   timeZone: z.string().max(100),
   payUntil: z.int(),
 });
+const outcomeForm = z.enum(['open', 'won', 'lost']);
 const refundForm = z.object({ amount: z.int().min(1), ends: z.boolean() });
 const MOST_BYTES = 100_000;
 const AGAIN = [500, 2_000, 10_000, 60_000, 600_000];
@@ -138,6 +139,11 @@ export function tillServer(options: TillServerOptions): {
       if (done === 'keep') await sendAll(update(reference, (one, at) => withCard(one, card, at)));
       return lead(backOf(fields.get('returnTo'), account));
     }
+    const outcome = outcomeForm.safeParse(done);
+    if (outcome.success) {
+      await sendAll(update(reference, (one, at) => disputed(one, outcome.data, at)));
+      return lead(`/pay/${reference}`);
+    }
     if (done === 'bank') return html(bankPage(account, card));
     if (done === 'close') return lead(returnTo);
     if (done === 'decline') await sendAll(update(reference, declined));
@@ -205,11 +211,6 @@ export function tillServer(options: TillServerOptions): {
       case 'cancel': {
         const { when } = z.object({ when: z.enum(['now', 'at the end']) }).parse(content);
         void sendAll(update(reference, (one, at) => cancelled(one, when, at)));
-        return answer(200, {});
-      }
-      case 'dispute': {
-        const { outcome } = z.object({ outcome: z.enum(['open', 'won', 'lost']) }).parse(content);
-        void sendAll(update(reference, (one, at) => disputed(one, outcome, at)));
         return answer(200, {});
       }
       case 'card': {

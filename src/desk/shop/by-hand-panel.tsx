@@ -179,7 +179,8 @@ function Sale({ member, product, until, onUntil, onDone }: SaleProps) {
 }
 
 /** What it would do to them, or why it can't be. */
-function Would({ preview: { against, gets, opens, closes, seats } }: { readonly preview: ByHandPreview }) {
+function Would({ preview }: { readonly preview: ByHandPreview }) {
+  const { against, from, later, gets, opens, closes, seats } = preview;
   if (against !== null)
     return (
       <p role="alert" className="border-alarm border-l-3 pl-4 text-alarm">
@@ -193,7 +194,8 @@ function Would({ preview: { against, gets, opens, closes, seats } }: { readonly 
       className="grid gap-1 border-copper border-l-3 pl-4"
     >
       {gets.length > 0 && <p>They get {listed(gets)}.</p>}
-      {opens.length + closes.length === 0 && <p>Nothing opens, and nothing closes.</p>}
+      {later && <p>They have it already. This goes on from there, from {dayInWords(from)}.</p>}
+      {!later && opens.length + closes.length === 0 && <p>Nothing opens, and nothing closes.</p>}
       <Titles verb="Opens" items={opens} className="text-open" />
       <Titles verb="Closes" items={closes} className="text-alarm" />
       {seats && (

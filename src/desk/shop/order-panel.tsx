@@ -51,9 +51,22 @@ export function OrderPanel({ order, renewed, onClose, onDone }: PanelProps) {
         </>
       }
       actions={
-        sale.person && (
-          <Button onClick={() => setScreen({ kind: 'person', person: sale.person })}>Their page</Button>
-        )
+        <>
+          {report.tillPage !== null && (
+            <a
+              href={report.tillPage}
+              target="_blank"
+              rel="noreferrer"
+              title="At the till that stands in: the bank can be asked there, too"
+              className="py-1 underline underline-offset-4 hover:text-copper"
+            >
+              At the till
+            </a>
+          )}
+          {sale.person && (
+            <Button onClick={() => setScreen({ kind: 'person', person: sale.person })}>Their page</Button>
+          )}
+        </>
       }
     >
       <div className="grid gap-5">

@@ -76,7 +76,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   endOrder: [OWNING, (who) => services.endOrder(trivet, null, who, nothing, now)],
   leaveToPurchases: [PEOPLE, (who) => services.leaveToPurchases(trivet, who, nothing, now)],
   moveClock: [OWNING, (who) => services.moveClock(trivet, null, who, nothing, now)],
-  orderReport: [PEOPLE, (who) => services.orderReport(trivet, who, 'none', now)],
+  orderReport: [PEOPLE, (who) => services.orderReport(trivet, null, who, 'none', now)],
   refundOrder: [OWNING, (who) => services.refundOrder(trivet, null, who, nothing, now)],
   salesPage: [PEOPLE, (who) => services.salesPage(trivet, who, nothing, now)],
   saveTerms: [OWNING, (who) => services.saveTerms(trivet, who, nothing, false, now)],

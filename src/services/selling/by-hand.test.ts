@@ -74,7 +74,7 @@ describe('what is sold or given at the desk', () => {
     for (const { id } of before?.opens ?? []) expect(opens(id), id).toBe(true);
     for (const { id } of before?.closes ?? []) expect(opens(id), id).toBe(false);
     const [order] = await ordersOf();
-    const report = await orderReport(trivet, greta, order?.id ?? '', now);
+    const report = await orderReport(trivet, null, greta, order?.id ?? '', now);
     expect(report).toMatchObject({
       sale: { standing: 'good', paid: '12.00 €', until: null },
       notedBy: greta.name,
@@ -93,6 +93,32 @@ describe('what is sold or given at the desk', () => {
     expect([opens('observers', days(10)), opens('observers', days(11))]).toEqual([true, false]);
     await tendOrders(trivet, null, days(11));
     expect(await lettersTo(MAREK)).toContain('Observer pass has ended');
+  });
+
+  it('goes on from the last day of what they have', async () => {
+    const [first, second] = [day(days(10)), day(days(40))];
+    await sellByHand(trivet, greta, sale('observer-pass', { until: first, paid: '12' }), now);
+    const asked = { person: person(MAREK).id, product: 'observer-pass' };
+    expect(await byHandPreview(trivet, greta, { ...asked, until: first }, now)).toMatchObject({
+      against: expect.stringMatching(/later last day/),
+    });
+    expect(await byHandPreview(trivet, greta, { ...asked, until: second }, now)).toMatchObject({
+      against: null,
+      later: true,
+      from: day(days(11)),
+      opens: [],
+      gets: [],
+    });
+    const goesOn = sale('observer-pass', { until: second, paid: '12' });
+    expect(await sellByHand(trivet, greta, goesOn, later(1))).toMatchObject({ kind: 'done' });
+    expect([10, 11, 40, 41].map((at) => opens('observers', days(at)))).toEqual([true, true, true, false]);
+    // What is to come is theirs too: the same again begins after it.
+    expect(await sellByHand(trivet, greta, sale('observer-pass', { until: second }), now)).toMatchObject({
+      kind: 'wrong',
+    });
+    const [last] = await ordersOf();
+    await endOrder(trivet, null, greta, { order: last?.id, when: 'now' }, now);
+    expect([10, 11].map((at) => opens('observers', days(at)))).toEqual([true, false]);
   });
 
   it('is sold once, however often and at once it is sent', async () => {
@@ -209,7 +235,7 @@ describe('what is sold or given at the desk', () => {
     };
     await takeNotices(trivet, [notice], now);
     expect(opens('observers', days(11))).toBe(false);
-    const report = await orderReport(trivet, greta, order.id, now);
+    const report = await orderReport(trivet, null, greta, order.id, now);
     expect(report?.notices.map(({ problem }) => problem)).toEqual(['', expect.stringMatching(/agreed was/)]);
   });
 });

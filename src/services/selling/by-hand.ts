@@ -1,12 +1,12 @@
 /** Selling and giving at the desk, where no till takes the money: what it would open first, and then as one change. */
 import { z } from 'zod';
 import {
+  addDays,
   asId,
   type Day,
   dayInWords,
   endOfPeriods,
   isCurrency,
-  isHeldOn,
   type Money,
   moneyInWords,
   nameOfId,
@@ -53,6 +53,9 @@ const selling = z.strictObject({
 /** What selling or giving something would do, or why it can't be. */
 export interface ByHandPreview extends IfGiven {
   readonly against: string | null;
+  /** The day on which it begins, and whether that is later than today: the day after what they have of it already. */
+  readonly from: Day;
+  readonly later: boolean;
   /** How many seats there are and are taken or held; null where it has none. */
   readonly seats: { readonly taken: number; readonly all: number } | null;
   /** What it costs in the shop by the first of its prices, and until when that is good; null where it has none. */
@@ -71,22 +74,26 @@ export async function byHandPreview(
   const { state, db } = trivet;
   const found = parsed.success ? wanted(state, parsed.data) : null;
   if (!parsed.success || !found) return null;
-  const { person, product, name } = found;
+  const { person, product } = found;
   const { until } = parsed.data;
+  const begins = beginning(state, found, until, now);
+  const { today } = momentAt(state, now);
+  const from = 'from' in begins ? begins.from : today;
   const terms = state.shop.get(product)?.terms;
   const price = terms?.prices[0];
   const all = terms?.seats ?? null;
   const taken = all === null ? 0 : await takenPlaces(db, product);
   return {
-    ...ifGiven(state, person, product, until, now),
-    against:
-      whyNot(state, person, product, name, until, now) ?? (all !== null && taken >= all ? NO_SEAT : null),
+    ...ifGiven(state, person, product, { from, until }, now),
+    against: 'against' in begins ? begins.against : all !== null && taken >= all ? NO_SEAT : null,
+    from,
+    later: from > today,
     seats: all === null ? null : { taken, all },
     usual: price
       ? {
           amount: price.amount,
           currency: price.currency,
-          until: price.months === null ? null : endOfPeriods(momentAt(state, now).today, price.months, 1),
+          until: price.months === null ? null : endOfPeriods(from, price.months, 1),
         }
       : null,
   };
@@ -115,19 +122,32 @@ function wanted(
     : null;
 }
 
-function whyNot(
+/** From when on it would be theirs, or why it can't be. */
+function beginning(
   state: SiteState,
-  { name: who, facts }: Person,
-  product: ProductId,
-  name: string,
+  { person: { name: who, facts }, product, name }: Wanted,
   until: Day | null,
   now: Date,
-): string | null {
+): { readonly from: Day } | { readonly against: string } {
   const { today } = momentAt(state, now);
-  if (until !== null && until < today) return 'Its last day is over. Choose today or a day to come.';
-  const has = facts.purchases?.find((one) => one.product === product && isHeldOn(one, today));
-  if (!has) return null;
-  return `${who} has ${name} already, ${has.until === null ? 'for good' : `until ${dayInWords(has.until)}`}.`;
+  if (until !== null && until < today)
+    return { against: 'Its last day is over. Choose today or a day to come.' };
+  const running = (facts.purchases ?? []).filter(
+    (one) => one.product === product && one.state === 'paid' && (one.until === null || one.until >= today),
+  );
+  const last = running
+    .flatMap((one) => (one.until === null ? [] : [one.until]))
+    .toSorted()
+    .at(-1);
+  if (running.some((one) => one.until === null)) return { against: `${who} has ${name} already, for good.` };
+  if (last === undefined) return { from: today };
+  if (running.some(({ order }) => order?.renews != null))
+    return { against: `${who} has ${name} already, and it renews by itself.` };
+  if (state.shop.get(product)?.terms.seats != null)
+    return { against: `${who} has a seat already, until ${dayInWords(last)}.` };
+  if (until !== null && until <= last)
+    return { against: `${who} has ${name} until ${dayInWords(last)} already. Choose a later last day.` };
+  return { from: addDays(last, 1) };
 }
 
 /** Sells or gives a product to somebody: an order that the site notes as paid, with everything that follows, or nothing. */
@@ -156,8 +176,9 @@ export async function sellByHand(
       const { id, touched } = await trivet.db.transaction(async (tx) => {
         const sold = await orderOfNotice(tx, notice);
         if (sold !== null) return { id: sold, touched: null };
-        const against = whyNot(state, person, product, name, until, now);
-        if (against !== null) throw new Stopped(against);
+        const begins = beginning(state, found, until, now);
+        if ('against' in begins) throw new Stopped(begins.against);
+        const { from } = begins;
         const order = orderOf(
           { person, product, name, amount, currency, until, by: administrator.name },
           now,
@@ -168,7 +189,7 @@ export async function sellByHand(
           throw new Stopped(NO_SEAT);
         const { today } = momentAt(state, now);
         const told = { id: notice, order: order.id, at: now.getTime(), on: today, amount, currency };
-        const period = until === null ? null : { from: today, until, renews: null, trial: false };
+        const period = until === null ? null : { from, until, renews: null, trial: false };
         const made = await noteIn(tx, state, order.id, [{ kind: 'paid', ...told, period }], now);
         if (made.back) throw new Stopped(made.back);
         if (made.news === 0) throw new Stopped('That was sold in another place just now. Look again.');

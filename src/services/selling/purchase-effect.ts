@@ -56,18 +56,17 @@ export function ifEnded(state: SiteState, order: Order, now: Date): IfEnded | nu
   };
 }
 
-/** What somebody would get by having a product from today on. */
+/** What somebody would get today by having a product from one day until another. */
 export function ifGiven(
   state: SiteState,
   person: Person,
   product: ProductId,
-  until: Day | null,
+  { from, until }: { readonly from: Day; readonly until: Day | null },
   now: Date,
 ): IfGiven {
-  const on = plainRequest(state, now).today;
   const { opens, closes, has, later } = effectOf(state, person, now, (purchases) => [
     ...purchases,
-    { product, on, until, state: 'paid' },
+    { product, on: from, until, state: 'paid' },
   ]);
   const news = later.filter((one) => one.through === product && !isAmong(has, one));
   return { opens, closes, gets: news.map((one) => inWords(state, one)) };

@@ -30,6 +30,7 @@ import {
 } from '@/store';
 import { id } from '../forms';
 import { type Administrator, momentAt, requirePermission, type SiteState, type Trivet } from '../running';
+import type { Till } from '../till';
 import { type IfEnded, ifEnded } from './purchase-effect';
 import { leftOf, paidBy } from './sale-steps';
 
@@ -227,6 +228,8 @@ export interface OrderReport {
   readonly canEnd: boolean;
   /** Who noted it at the desk, where no till took the money. */
   readonly notedBy: string | null;
+  /** The stand-in till's own page of it, where the bank can be asked for the money. */
+  readonly tillPage: string | null;
   /** What is left to ask of the till. */
   readonly due: readonly string[];
   readonly voucher: boolean;
@@ -245,6 +248,7 @@ export interface ToldNotice {
 /** An order with everything that the till told of it. */
 export async function orderReport(
   trivet: Trivet,
+  till: Till | null,
   administrator: Administrator,
   orderId: string,
   now: Date,
@@ -269,6 +273,7 @@ export async function orderReport(
     canStop,
     canEnd: canStop || (notedBy !== null && sale.standing === 'good'),
     notedBy,
+    tillPage: till?.standIn ? order.payPage : null,
     due: order.due.map(({ kind }) => kind),
     voucher: order.voucher !== null,
   };

@@ -561,7 +561,7 @@ describe('the desk', () => {
     await deliver(now);
     const jonah = 'jonah@larkfell.example';
     const order = await only(jonah);
-    const report = await orderReport(trivet, greta, order.id, now);
+    const report = await orderReport(trivet, null, greta, order.id, now);
     expect(report?.ifEnded).toMatchObject({ loses: ['level Observer'], keeps: [] });
     const closes = report?.ifEnded?.closes.map(({ id }) => id) ?? [];
     expect(closes).toContain('observers');

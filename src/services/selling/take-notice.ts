@@ -143,7 +143,7 @@ async function settle(tx: Database, state: SiteState, before: Order, now: Date):
   const starts = before.state.began === null && after.began !== null;
   if (starts) {
     order = { ...order, ...(await ownerOf(tx, state, order, now)) };
-    back = await whyNotTheirs(tx, state, order, now);
+    back = await whyNotTheirs(tx, state, order, after.began ?? today, now);
     if (back !== null) {
       due.push({ kind: 'give back', amount: paidIn(after), why: back });
       letters.push({ kind: 'given back', why: back });
@@ -218,8 +218,13 @@ async function ownerOf(
 }
 
 /** Why what was paid can't be given, and goes back; null where it can. */
-async function whyNotTheirs(tx: Database, state: SiteState, order: Order, now: Date): Promise<string | null> {
-  const { today } = momentAt(state, now);
+async function whyNotTheirs(
+  tx: Database,
+  state: SiteState,
+  order: Order,
+  from: Day,
+  now: Date,
+): Promise<string | null> {
   const terms = state.shop.get(order.product)?.terms;
   if (terms?.seats != null) {
     const seat =
@@ -236,7 +241,7 @@ async function whyNotTheirs(tx: Database, state: SiteState, order: Order, now: D
       one.id !== order.id &&
       one.id !== order.replaces?.order &&
       one.product === order.product &&
-      isGood(one, state, today),
+      isGood(one, state, from),
   );
   return has ? `You had ${order.productName} already.` : null;
 }
@@ -244,10 +249,10 @@ async function whyNotTheirs(tx: Database, state: SiteState, order: Order, now: D
 function isGood(
   order: Awaited<ReturnType<typeof readBought>>[number],
   { settings }: SiteState,
-  today: Day,
+  on: Day,
 ): boolean {
   const purchase = purchaseOf(order, order.state, settings.graceDays);
-  return purchase !== null && isHeldOn(purchase, today);
+  return purchase !== null && isHeldOn(purchase, on);
 }
 
 function lettersFor(

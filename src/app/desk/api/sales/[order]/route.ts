@@ -1,4 +1,4 @@
-import { orderReport, theTime } from '@/services';
+import { orderReport, runningTill, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../../_http/desk';
 
 interface Context {
@@ -8,6 +8,7 @@ interface Context {
 /** An order with everything that the till told of it. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'people', async (trivet, administrator) => {
-    const report = await orderReport(trivet, administrator, (await params).order, theTime());
+    const { order } = await params;
+    const report = await orderReport(trivet, runningTill(), administrator, order, theTime());
     return report === null ? problem(404, 'There is no such order.') : json(report);
   });
