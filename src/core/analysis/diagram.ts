@@ -1,0 +1,157 @@
+/**
+ * Multi-valued decision diagrams, ordered, reduced and shared (R. E. Bryant, Graph-Based Algorithms for Boolean Function
+ * Manipulation, 1986; T. Kam et al., Multi-valued decision diagrams, 1998): sets of assignments that give each variable one
+ * of its cells. Equal sets are the same number, so that asking whether two are equal is comparing numbers.
+ */
+
+/** A set of assignments. */
+export type Diagram = number & { readonly brand: 'diagram' };
+
+export const NONE = 0 as Diagram;
+export const ALL = 1 as Diagram;
+
+/** A cell for each variable that matters, by the number of the variable. */
+export type Assignment = ReadonlyMap<number, number>;
+
+/** Something is larger than anybody would wait for. Nothing was decided. */
+export class Undecided extends Error {}
+
+export interface Diagrams {
+  /** The set of assignments whose cell of a variable is in a set: `has[cell]` says whether it is. */
+  where(variable: number, has: readonly boolean[]): Diagram;
+  /** The set that is another one for each cell of a variable. These may depend on later variables alone. */
+  choose(variable: number, sets: readonly Diagram[]): Diagram;
+  and(a: Diagram, b: Diagram): Diagram;
+  or(a: Diagram, b: Diagram): Diagram;
+  not(a: Diagram): Diagram;
+  all(sets: Iterable<Diagram>): Diagram;
+  any(sets: Iterable<Diagram>): Diagram;
+  /** The set once a variable is known to be in one cell. */
+  given(set: Diagram, variable: number, cell: number): Diagram;
+  /** The assignments that leave a variable open and are in the set for some cell of it. */
+  some(set: Diagram, variable: number): Diagram;
+  has(set: Diagram, cellOf: (variable: number) => number): boolean;
+  /** One assignment of a set, with the first cells that do; null for the empty set. */
+  pick(set: Diagram): Assignment | null;
+  /** The variables that a set depends on. */
+  support(set: Diagram): ReadonlySet<number>;
+  /** How many nodes there are in all. */
+  size(): number;
+}
+
+const TERMINAL = Number.MAX_SAFE_INTEGER;
+
+/** Makes a space of diagrams over variables with so many cells each; it throws `Undecided` past so many nodes. */
+export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
+  const variables: number[] = [TERMINAL, TERMINAL];
+  const children: (readonly Diagram[])[] = [[], []];
+  const known = new Map<string, Diagram>();
+
+  const variableOf = (set: Diagram): number => variables[set] ?? TERMINAL;
+  /** What a set is in each cell of a variable that is not after its own. */
+  const inCell = (set: Diagram, variable: number, cell: number): Diagram =>
+    variableOf(set) === variable ? (children[set]?.[cell] ?? NONE) : set;
+
+  function node(variable: number, sets: readonly Diagram[]): Diagram {
+    const [first = NONE] = sets;
+    if (sets.every((one) => one === first)) return first;
+    const key = `${variable}:${sets.join()}`;
+    const found = known.get(key);
+    if (found !== undefined) return found;
+    if (variables.length >= most) throw new Undecided(`It comes to more than ${most} steps.`);
+    const made = variables.length as Diagram;
+    variables.push(variable);
+    children.push(sets);
+    known.set(key, made);
+    return made;
+  }
+
+  const overCells = (variable: number, of: (cell: number) => Diagram): Diagram =>
+    node(
+      variable,
+      Array.from({ length: cells[variable] ?? 0 }, (_, cell) => of(cell)),
+    );
+
+  /** Combines two sets cell by cell; `settled` answers for pairs that need no more looking. */
+  function combining(settled: (a: Diagram, b: Diagram) => Diagram | null) {
+    const memory = new Map<number, Map<number, Diagram>>();
+    const combine = (a: Diagram, b: Diagram): Diagram => {
+      const [low, high] = a < b ? [a, b] : [b, a];
+      const found = settled(low, high) ?? memory.get(low)?.get(high);
+      if (found !== undefined) return found;
+      const variable = Math.min(variableOf(low), variableOf(high));
+      const made = overCells(variable, (cell) =>
+        combine(inCell(low, variable, cell), inCell(high, variable, cell)),
+      );
+      const others = memory.get(low) ?? new Map<number, Diagram>();
+      memory.set(low, others.set(high, made));
+      return made;
+    };
+    return combine;
+  }
+  // The smaller number comes first, and the two that are not nodes are the smallest.
+  const and = combining((a, b) => (a === NONE || a === b ? a : a === ALL ? b : null));
+  const or = combining((a, b) => (a === ALL || a === b ? a : b === ALL ? b : a === NONE ? b : null));
+
+  function rewriting(change: (set: Diagram) => Diagram | null) {
+    const memory = new Map<Diagram, Diagram>();
+    const rewrite = (set: Diagram): Diagram => {
+      const found = change(set) ?? memory.get(set);
+      if (found !== undefined) return found;
+      const variable = variableOf(set);
+      const made = overCells(variable, (cell) => rewrite(inCell(set, variable, cell)));
+      memory.set(set, made);
+      return made;
+    };
+    return rewrite;
+  }
+  const not = rewriting((set) => (set === NONE ? ALL : set === ALL ? NONE : null));
+  const any = (sets: Iterable<Diagram>): Diagram => [...sets].reduce(or, NONE);
+
+  return {
+    where: (variable, has) => overCells(variable, (cell) => (has[cell] ? ALL : NONE)),
+    choose: (variable, sets) => overCells(variable, (cell) => sets[cell] ?? NONE),
+    and,
+    or,
+    not,
+    all: (sets) => [...sets].reduce(and, ALL),
+    any,
+    given: (set, variable, cell) =>
+      rewriting((one) =>
+        variableOf(one) > variable ? one : variableOf(one) === variable ? inCell(one, variable, cell) : null,
+      )(set),
+    some: (set, variable) =>
+      rewriting((one) =>
+        variableOf(one) > variable ? one : variableOf(one) === variable ? any(children[one] ?? []) : null,
+      )(set),
+    has(set, cellOf) {
+      let at = set;
+      while (at > ALL) at = inCell(at, variableOf(at), cellOf(variableOf(at)));
+      return at === ALL;
+    },
+    pick(set) {
+      if (set === NONE) return null;
+      const picked = new Map<number, number>();
+      let at = set;
+      while (at > ALL) {
+        const variable = variableOf(at);
+        // In a reduced diagram everything but the empty set leads to an assignment.
+        const cell = (children[at] ?? []).findIndex((child) => child !== NONE);
+        picked.set(variable, cell);
+        at = inCell(at, variable, cell);
+      }
+      return picked;
+    },
+    support(set) {
+      const seen = new Set<Diagram>();
+      const visit = (one: Diagram): void => {
+        if (one <= ALL || seen.has(one)) return;
+        seen.add(one);
+        children[one]?.forEach(visit);
+      };
+      visit(set);
+      return new Set([...seen].map(variableOf));
+    },
+    size: () => variables.length,
+  };
+}

@@ -1,0 +1,176 @@
+/**
+ * Who can ever get what: for every item the set of all visitors and requests there could be to whom it is open, and for every
+ * hurdle those who pass it.
+ */
+import {
+  type Aspect,
+  aspectOf,
+  type Condition,
+  FALSE,
+  foldPushed,
+  soundAudiences,
+  TRUE,
+  testsIn,
+} from '../condition';
+import { expanded } from '../condition/audience';
+import { casesIn, type Gate } from '../gate';
+import type { ItemId } from '../ids';
+import { type CompiledPolicy, type Hurdle, hurdlesOf } from '../policy';
+import { asksAboutItem } from '../policy/places';
+import { type Day, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
+import { type Cells, cellsFor, sceneOf } from './cells';
+import { ALL, type Diagram, type Diagrams, diagrams, NONE } from './diagram';
+import type { Asked, Asking } from './things';
+
+export interface Reach {
+  readonly cells: Cells;
+  readonly space: Diagrams;
+  /** Of whom a condition is true, about an item; or false, for `holds` false. Throws `Undecided`. */
+  meeting(condition: Condition, item: Item | null, holds?: boolean): Diagram;
+  /** Who passes a hurdle. */
+  passing(hurdle: Hurdle): Diagram;
+  /** To whom an item is open, or a shared section on a host (`placeId`). */
+  openTo(item: ItemId): Diagram;
+  /** Somebody in a set, as made up from the first samples that do; null for the empty set. */
+  somebodyIn(set: Diagram): Asking | null;
+}
+
+/** Gathers everything that a policy asks, and `also` what is asked beside it, from a day on. */
+export function reachOf(
+  compiled: CompiledPolicy,
+  from: Day,
+  also: readonly { readonly condition: Condition; readonly item: Item | null }[] = [],
+  most?: number,
+): Reach {
+  const { vocabulary } = compiled;
+  const ground = { vocabulary, from };
+  const cells = cellsFor(
+    [...askedBy(compiled), ...also.flatMap(({ condition, item }) => askedIn(condition, item, compiled))],
+    ground,
+  );
+  const space = diagrams(
+    cells.things.map((thing) => thing.cells.length),
+    most,
+  );
+  const sound = soundAudiences(vocabulary.audiences);
+
+  function tested(asked: Asked, holds: boolean): Diagram {
+    const { reads, at } = cells.tableOf(asked);
+    const wanted = holds ? TRUE : FALSE;
+    const build = (chosen: readonly number[]): Diagram => {
+      const variable = reads[chosen.length];
+      if (variable === undefined) return at(chosen) === wanted ? ALL : NONE;
+      const count = cells.things[variable]?.cells.length ?? 0;
+      return space.choose(
+        variable,
+        Array.from({ length: count }, (_, cell) => build([...chosen, cell])),
+      );
+    };
+    return build([]);
+  }
+
+  const meeting = (condition: Condition, item: Item | null, holds = true): Diagram =>
+    foldPushed<Diagram>(
+      condition,
+      {
+        all: space.all,
+        any: space.any,
+        audience: ({ audience }, wanted) => {
+          const found = sound.get(audience);
+          return found ? meeting(found.who, item, wanted) : NONE;
+        },
+        test: (test, wanted) => tested({ test, item }, wanted),
+      },
+      holds,
+    );
+
+  const told = tellingApart(vocabulary);
+  const passed = new Map<Gate, Map<string, Diagram>>();
+  function passing({ gate, over, at }: Hurdle): Diagram {
+    if (gate === null) return over.published && isShared(over) ? anywhere(over) : NONE;
+    const known = passed.get(gate) ?? new Map<string, Diagram>();
+    passed.set(gate, known);
+    const key = told(gate, at);
+    const found = known.get(key) ?? meeting(gate.who, at);
+    known.set(key, found);
+    return found;
+  }
+
+  const along = (hurdles: readonly Hurdle[]): Diagram =>
+    hurdles.reduce((set, hurdle) => (set === NONE ? NONE : space.and(set, passing(hurdle))), ALL);
+
+  const somewhere = new Map<ItemId, Diagram>();
+  /** Who gets a shared section at any of its hosts, or where no item is. */
+  function anywhere(section: SharedSection): Diagram {
+    const found = somewhere.get(section.id);
+    if (found !== undefined) return found;
+    const { places } = compiled;
+    const own = places.hurdlesAt(section, null);
+    // Where there is no host, a gate that asks about it lets nobody by.
+    const elsewhere =
+      section.shared.elsewhere && !own.some(({ gate }) => gate !== null && asksAboutItem(gate, vocabulary))
+        ? along(own)
+        : NONE;
+    const made = space.any([elsewhere, ...places.kindsOf(section).map(({ hurdles }) => along(hurdles))]);
+    somewhere.set(section.id, made);
+    return made;
+  }
+
+  const open = new Map<ItemId, Diagram>();
+  return {
+    cells,
+    space,
+    meeting,
+    passing,
+    openTo(item) {
+      const found = open.get(item);
+      if (found !== undefined) return found;
+      const hurdles = hurdlesOf(compiled, item);
+      const made = hurdles === null ? NONE : along(hurdles);
+      open.set(item, made);
+      return made;
+    },
+    somebodyIn(set) {
+      const picked = space.pick(set);
+      return picked && sceneOf(cells, (variable) => picked.get(variable) ?? 0, ground);
+    },
+  };
+}
+
+/** Answers with what a gate asks of an item, as a text that is the same where it asks the same. */
+function tellingApart(vocabulary: Vocabulary): (gate: Gate, item: Item) => string {
+  const known = new Map<Gate, Aspect | null>();
+  return (gate, item) => {
+    const found = known.get(gate);
+    const aspect = found === undefined ? aspectOf([gate.who, ...casesIn(gate)], vocabulary) : found;
+    known.set(gate, aspect);
+    return aspect === null ? '' : aspect(item);
+  };
+}
+
+const askedIn = (condition: Condition, item: Item | null, { vocabulary }: CompiledPolicy): readonly Asked[] =>
+  testsIn(expanded(condition, vocabulary.audiences)).map((test) => ({ test, item }));
+
+/** Everything that a policy asks, of every item that it asks about. */
+function* askedBy(compiled: CompiledPolicy): Iterable<Asked> {
+  const seen = new Map<Gate, Set<string>>();
+  const told = tellingApart(compiled.vocabulary);
+  const { outline, places } = compiled;
+  const hurdles = function* (): Iterable<Hurdle> {
+    for (const of of compiled.hurdles.values()) yield* of;
+    for (const item of outline.items.values())
+      if (isShared(item)) {
+        yield* places.hurdlesAt(item, null);
+        for (const host of places.hosts(item)) yield* places.hurdlesAt(item, outline.items.get(host) ?? null);
+      }
+  };
+  for (const { gate, at } of hurdles()) {
+    if (gate === null) continue;
+    const known = seen.get(gate) ?? new Set<string>();
+    seen.set(gate, known);
+    const key = told(gate, at);
+    if (known.has(key)) continue;
+    known.add(key);
+    for (const condition of [gate.who, ...casesIn(gate)]) yield* askedIn(condition, at, compiled);
+  }
+}
