@@ -178,7 +178,6 @@ function toldBy({ sizes, truths }: Tried, depth: number, sample: number): string
 
 /** Cells of which each variable is in one, as somebody who asks. Those that are not named are in their first. */
 export function sceneOf({ things }: Cells, cellOf: (variable: number) => number, { from }: Ground): Asking {
-  // Of the account something is put in even where nobody asks for it: a guest, of whom least is known.
   return things.reduce<Asking>((asking, { cells }, variable) => cells[cellOf(variable)]?.(asking) ?? asking, {
     ...nowhere,
     request: { ...nowhere.request, today: from },

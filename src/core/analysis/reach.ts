@@ -20,7 +20,7 @@ import { asksAboutItem } from '../policy/places';
 import { type Day, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
 import { type Cells, cellsFor, sceneOf } from './cells';
 import { ALL, type Diagram, type Diagrams, diagrams, NONE } from './diagram';
-import type { Asked, Asking } from './things';
+import { ACCOUNT, type Asked, type Asking, OF_REQUEST } from './things';
 
 export interface Reach {
   readonly cells: Cells;
@@ -33,6 +33,8 @@ export interface Reach {
   openTo(item: ItemId): Diagram;
   /** Somebody in a set, as made up from the first samples that do; null for the empty set. */
   somebodyIn(set: Diagram): Asking | null;
+  /** A member in it who asks in no particular way: the first day there is, from nowhere; null where there is none. */
+  plainMemberIn(set: Diagram): Asking | null;
 }
 
 /** Gathers everything that a policy asks, and `also` what is asked beside it, from a day on. */
@@ -117,6 +119,10 @@ export function reachOf(
   }
 
   const open = new Map<ItemId, Diagram>();
+  const somebodyIn = (set: Diagram): Asking | null => {
+    const picked = space.pick(set);
+    return picked && sceneOf(cells, (variable) => picked.get(variable) ?? 0, ground);
+  };
   return {
     cells,
     space,
@@ -130,9 +136,16 @@ export function reachOf(
       open.set(item, made);
       return made;
     },
-    somebodyIn(set) {
-      const picked = space.pick(set);
-      return picked && sceneOf(cells, (variable) => picked.get(variable) ?? 0, ground);
+    somebodyIn,
+    plainMemberIn: (set) => {
+      // Where nobody is asked whether they are signed in, there are no members to tell from guests.
+      if (cells.things[0]?.thing.kind !== ACCOUNT) return null;
+      return somebodyIn(
+        cells.things.reduce((left, { thing }, variable) => {
+          if (thing.kind === ACCOUNT) return space.and(left, space.where(variable, [false, true]));
+          return OF_REQUEST.has(thing.kind) ? space.given(left, variable, 0) : left;
+        }, set),
+      );
     },
   };
 }

@@ -226,7 +226,7 @@ const valuesOf = (tests: readonly Test[]): readonly number[] =>
 
 function minuteSamples(tests: readonly Test[]): readonly number[] {
   const named = tests.flatMap(({ value }) => listOf(value).flatMap((one) => minuteOf(String(one)) ?? []));
-  return [...new Set([0, 1439, ...named.flatMap((minute) => [minute, minute - 1, minute + 1])])].filter(
+  return [...new Set([720, 0, 1439, ...named.flatMap((minute) => [minute, minute - 1, minute + 1])])].filter(
     (minute) => minute >= 0 && minute < 1440,
   );
 }
@@ -299,14 +299,15 @@ function purchaseSamples(
   const beside = renewals.flatMap((renews) =>
     flagged.map((flag) => (asking: Asking) => record(past, null, flag, renews?.(asking) ?? null)),
   );
-  const back: Purchase = { product, on: past, until: null, state: 'refunded' };
+  // What was given back was had, unless that day is still to come.
+  const backs = [past, far].map((on): Purchase => ({ product, on, until: null, state: 'refunded' }));
   const lists = [
     () => [],
     ...[...flagged.flatMap(last), ...beside].map((one) => (asking: Asking) => [one(asking)]),
     ...beside.flatMap((other) => last(none).map((one) => (asking: Asking) => [other(asking), one(asking)])),
   ];
   return asks('refunded', 'ever owned', 'ended')
-    ? [...lists, ...lists.map((list) => (asking: Asking) => [...list(asking), back])]
+    ? [...lists, ...backs.flatMap((back) => lists.map((list) => (asking: Asking) => [...list(asking), back]))]
     : lists;
 }
 

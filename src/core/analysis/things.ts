@@ -79,7 +79,8 @@ export function thingsRead({ test, item }: Asked, vocabulary: Vocabulary): reado
   ];
 }
 
-const OF_REQUEST: ReadonlySet<ThingKind> = new Set([
+/** What is known of a request rather than of who asks. Their first samples are those of a request that says nothing. */
+export const OF_REQUEST: ReadonlySet<ThingKind> = new Set([
   DAY,
   'minute',
   'parameter',

@@ -1,0 +1,152 @@
+/** Each mistake is found where it is made, and not where it is just short of being one. */
+import { describe, expect, it } from 'vitest';
+import {
+  all,
+  any,
+  type Condition,
+  everyone,
+  guests,
+  inGroup,
+  level,
+  nobody,
+  not,
+  profile,
+  signedIn,
+  test,
+} from '../condition';
+import type { Gate } from '../gate';
+import { asId, type GateId } from '../ids';
+import { compile, decide, type Policy } from '../policy';
+import {
+  crew,
+  friend,
+  gates,
+  hours,
+  id,
+  keeper,
+  observer,
+  outline,
+  policy,
+  request,
+  school,
+  team,
+  vocabulary,
+} from '../testing/larkfell';
+import { type Finding, findingsIn } from './findings';
+
+const gate = (name: string, who: Condition, item: string, more: Partial<Gate> = {}): Gate => ({
+  ...gates.crew,
+  id: asId<GateId>(name),
+  what: { targets: [{ kind: 'branch', item: id(item) }], except: [] },
+  who,
+  ...more,
+});
+const compiled = (...list: readonly Gate[]) =>
+  compile({ ...policy, gates: list } satisfies Policy, outline, vocabulary);
+const found = (...list: readonly Gate[]): readonly Finding[] => findingsIn(compiled(...list), request.today);
+const kinds = (...list: readonly Gate[]) => found(...list).map((one) => `${one.gate}: ${one.kind}`);
+
+describe('nobody can pass', () => {
+  it.each<[string, Condition]>([
+    ['two levels at once', all(level('at least', keeper), level('at most', friend))],
+    ['a group of guests', all(guests, inGroup(crew))],
+    ['a number above and below', all(profile(hours, 'at least', 100), profile(hours, 'at most', 99.5))],
+    [
+      'a day before another and after it',
+      all(test('date', 'before', '2026-12-01'), test('date', 'after', '2026-12-01')),
+    ],
+    ['a day that is over', test('date', 'before', '2026-11-20')],
+    ['a choice that is none', all(profile(team, 'is', 'Optics'), profile(team, 'is', 'Grounds'))],
+    [
+      'someone who joined tomorrow a week ago',
+      all(test('joined', 'within the last', 7), test('joined', 'after', 'today')),
+    ],
+  ])('%s', (_, who) => expect(kinds(gate('one', who, 'observers'))).toContain('one: nobody passes'));
+
+  it.each<[string, Condition]>([
+    ['one level', all(level('at least', observer), level('at most', observer))],
+    ['guests who know nothing', guests],
+    ['a number between', all(profile(hours, 'at least', 99), profile(hours, 'at most', 99.5))],
+    ['a day between two', all(test('date', 'before', '2026-12-02'), test('date', 'after', '2026-11-30'))],
+    ['the last day', test('date', 'before', '2026-11-21')],
+    ['somebody who says that nobody is to', nobody],
+    ['someone who joined today', all(test('joined', 'within the last', 7), test('joined', 'is', 'today'))],
+  ])('but not: %s', (_, who) =>
+    expect(kinds(gate('one', who, 'observers'))).not.toContain('one: nobody passes'),
+  );
+});
+
+it('finds two gates that nobody passes both of, and says over what', () => {
+  const low = gate('low', level('at most', friend), 'observers');
+  const high = gate('high', level('at least', observer), 'observers');
+  const [one] = found(low, high).filter(({ kind }) => kind === 'contradiction');
+  expect(one).toMatchObject({ gate: 'low', other: 'high' });
+  expect(one?.kind === 'contradiction' && one.items).toContain('observers');
+  expect(kinds(low, gate('high', level('at least', friend), 'observers'))).not.toContain(
+    'low: contradiction',
+  );
+  expect(kinds(low, gate('high', level('at least', observer), 'crew'))).not.toContain('low: contradiction');
+});
+
+it('finds a gate that turns nobody away who is not turned away anyway, or that is set aside', () => {
+  const strict = gate('strict', all(inGroup(crew), level('at least', observer)), 'observers');
+  expect(kinds(strict, gate('loose', inGroup(crew), 'observers'))).toEqual(['loose: changes nothing']);
+  expect(kinds(strict, gate('loose', inGroup(school), 'observers'))).toEqual([]);
+  expect(kinds(strict, gate('instead', inGroup(crew), 'observers', { stance: 'instead' }))).toEqual([
+    'strict: set aside',
+  ]);
+  // Over one thing more, it is not needless any more.
+  const { targets } = gate('', everyone, 'crew').what;
+  const wider = gate('loose', inGroup(crew), 'observers', {
+    what: { targets: [...targets, ...strict.what.targets], except: [] },
+  });
+  expect(kinds(strict, wider)).toEqual([]);
+});
+
+it('finds cases that nobody comes to', () => {
+  const give = gates.crew.otherwise.last;
+  const cases = (...whens: readonly Condition[]): Gate =>
+    gate('one', signedIn, 'observers', {
+      otherwise: { cases: whens.map((when) => ({ when, give })), last: give },
+    });
+  expect(kinds(cases(guests))).toEqual([]);
+  expect(found(cases(guests, inGroup(crew)))).toEqual([
+    { gate: 'one', kind: 'case never reached', index: 1 },
+  ]);
+  expect(kinds(cases(signedIn))).toEqual(['one: case never reached']);
+  expect(kinds(cases(test('device', 'is', 'phone'), test('device', 'is not', 'phone'), guests))).toEqual([]);
+});
+
+it('finds a link that is hidden from somebody who can open its page, and shows them', () => {
+  const link = [...outline.items.values()].find(
+    (item) => item.kind === 'link' && item.target.kind === 'item' && item.published,
+  );
+  if (link?.kind !== 'link' || link.target.kind !== 'item') throw new Error('There is no link to a page.');
+  const over = (name: string, who: Condition, item: string) =>
+    gate(name, who, item, { what: { targets: [{ kind: 'item', item: id(item) }], except: [] } });
+  const page = over('page', any(inGroup(crew), inGroup(school)), link.target.item);
+  const hidden = over('hidden', inGroup(crew), link.id);
+  const [one] = found(page, hidden).filter(({ kind }) => kind === 'hidden link');
+  if (one?.kind !== 'hidden link') throw new Error('It was not found.');
+  expect(one).toMatchObject({ gate: 'hidden', link: link.id, page: link.target.item });
+  expect(one.witness.groups).toEqual([school]);
+  const site = compiled(page, hidden);
+  expect(decide(site, one.page, one.witness, request).kind).toBe('open');
+  expect(decide(site, one.link, one.witness, request).kind).toBe('turned away');
+  const shown = over('hidden', any(inGroup(school), inGroup(crew), not(signedIn)), link.id);
+  expect(kinds(page, shown)).not.toContain('hidden: hidden link');
+});
+
+it('says of what can’t be decided that it is not', () => {
+  const many = Array.from(
+    { length: 11 },
+    (_, at) => profile(team, 'is', 'Optics') && test('person', 'contains', `p${at}`),
+  );
+  expect(kinds(gate('one', any(...many), 'observers'), gate('two', inGroup(crew), 'crew'))).toEqual([
+    'one: not decided',
+  ]);
+});
+
+it('finds nothing about the small Larkfell', () => {
+  expect(findingsIn(compile(policy, outline, vocabulary), request.today)).toEqual([]);
+});
