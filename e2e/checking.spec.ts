@@ -293,3 +293,56 @@ test('five thousand rows are drawn a screenful at a time, and all of them can be
   await expect(page.getByRole('row', { name: /Rose, forty minutes|\.webp|frame/i }).last()).toBeVisible();
   await dropDraft(page);
 });
+
+test('what is certain of a gate is said where it stands, mended there, and told before it is live', async ({
+  page,
+}) => {
+  await openDesk(page);
+  const { draft } = await (await page.request.get('/desk/api/draft')).json();
+  const room = draft.policy.gates.find((gate: { id: string }) => gate.id === 'observers-room');
+  const test = (fact: string, value?: string) => ({
+    kind: 'test',
+    fact,
+    op: value ? 'includes' : 'is',
+    ...(value && { value }),
+  });
+  const guests = { kind: 'not', of: test('signed in') };
+  const gate = {
+    ...room,
+    id: 'only-suspended',
+    who: test('group', 'suspended'),
+    otherwise: {
+      cases: [
+        { when: guests, give: room.otherwise.last },
+        { when: guests, give: room.otherwise.last },
+      ],
+      last: room.otherwise.last,
+    },
+  };
+  const policy = { ...draft.policy, gates: [gate, ...draft.policy.gates] };
+  await page.request.put('/desk/api/draft', { data: { version: draft.version, policy } });
+  await page.reload();
+  await alive(page);
+  const bench = page.getByRole('complementary');
+  // Said of both.
+  await expect(bench.getByText(/^Nobody can pass this gate and the one that says/)).toHaveCount(2);
+  await bench
+    .getByRole('button', { name: /People in Suspended/ })
+    .first()
+    .click();
+  const found = bench.getByRole('list', { name: 'Found' });
+  await expect(found).toContainText('Nobody ever comes to case 2 of what the rest get');
+  expect(await axe(page)).toEqual([]);
+  await found.getByRole('button', { name: 'Take the case out' }).click();
+  await expect(found).not.toContainText('case 2');
+  await found.getByRole('button', { name: 'Show the other gate' }).click();
+  await expect(bench.getByRole('list', { name: 'Found' })).toContainText('people in Suspended');
+  await saved(page);
+  await page.getByRole('button', { name: /^Put \d+ changes? live$/ }).click();
+  await expect(bench.getByRole('region', { name: 'Found in the draft' })).toContainText(
+    'can be opened by nobody',
+  );
+  await bench.getByRole('button', { name: 'Drop the draft' }).click();
+  await saved(page);
+  await expect(bench.getByText(/^Nobody can pass this gate/)).toHaveCount(0);
+});

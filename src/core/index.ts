@@ -1,4 +1,5 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
+export { type Finding, findingsIn } from './analysis';
 export {
   addTo,
   type Bitset,

@@ -5,12 +5,15 @@ import { ChevronDown, ChevronUp } from 'lucide-react';
 import { capital, difference, type GateChange, type GateId, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
+import { useFindings, useFindingText } from './findings';
 import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
 
 export function GatesPanel() {
   const { data, draft, compiled, setBench, addGate, side } = useDesk();
+  const findings = useFindings();
+  const findingText = useFindingText();
   const shown = side === 'live' ? compiled.live : compiled.draft;
   const { policy } = shown;
   const changes = new Map(
@@ -66,6 +69,17 @@ export function GatesPanel() {
                     <span className="block text-quiet">
                       {legs.otherwise === null ? 'Nobody is turned away' : capital(legs.otherwise)}
                     </span>
+                    {side !== 'live' &&
+                      findings
+                        .filter((one) => one.gate === gate.id)
+                        .map((finding) => (
+                          <span
+                            key={JSON.stringify(finding)}
+                            className="mt-1 block border-alarm border-l-3 pl-2 text-alarm"
+                          >
+                            {findingText(finding)}
+                          </span>
+                        ))}
                   </span>
                 </button>
                 {side !== 'live' && permits(data.desk, 'gates') && (

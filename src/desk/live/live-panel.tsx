@@ -7,6 +7,7 @@ import { Button } from '@/ui';
 import { everyRow } from '../board-filter';
 import { ChangeList } from '../changes';
 import { useDesk } from '../context';
+import { useFindings, useFindingText } from '../findings';
 import { Panel } from '../panel';
 import { ask } from '../service';
 import { EffectStateView } from './effect-view';
@@ -19,6 +20,9 @@ export function LivePanel() {
   const [going, setGoing] = useState(false);
   const changes = difference(draft.live.policy, draft.policy);
   const effect = useEffectReport(draft.policy, data);
+  const before = useFindings(draft.live.policy).map((one) => JSON.stringify(one));
+  const added = useFindings().filter((one) => !before.includes(JSON.stringify(one)));
+  const findingText = useFindingText();
 
   const putLive = async () => {
     setGoing(true);
@@ -70,6 +74,24 @@ export function LivePanel() {
     >
       <h3 className="mb-2">What differs</h3>
       <ChangeList before={compiled.live} after={compiled.draft} />
+      {added.length > 0 && (
+        <section aria-label="Found in the draft">
+          <h3 className="mt-6 mb-2">Found in the draft</h3>
+          <ul className="grid gap-2">
+            {added.map((finding) => (
+              <li key={JSON.stringify(finding)} className="border-alarm border-l-3 bg-wash px-3 py-2">
+                <button
+                  type="button"
+                  className="text-left hover:text-copper"
+                  onClick={() => setBench({ kind: 'gate', gate: finding.gate })}
+                >
+                  {findingText(finding)}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <h3 className="mt-6 mb-2">Who notices</h3>
       <EffectStateView {...effect} />
       <form

@@ -1,0 +1,2 @@
+/** Analysis: what is certain of every visitor there could be. */
+export { type Finding, findingsIn } from './findings';

@@ -1,0 +1,2 @@
+export { Found, useFindingText } from './found';
+export { useFindings } from './use-findings';
