@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest';
+import { benchAnalysis } from './analysis';
 import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchCourse } from './course';
@@ -31,6 +32,10 @@ it('shares sections among pages as they would stand on each', async () => {
   expect(Math.min(rates.own, rates.shared)).toBeGreaterThan(0);
   expect(benchSharedCompile(4, 200, 1).with).toBeGreaterThan(0);
   expect(benchSharedChecking(300, 200, 40, 1).with.asking).toBeGreaterThan(0);
+});
+
+it('decides everything about gates that are many', () => {
+  expect(benchAnalysis(40, 20, 10, 1)).toMatchObject({ findings: expect.any(Number), notDecided: 0 });
 });
 
 it('draws a course and its activities', async () => {

@@ -1,4 +1,5 @@
 /** Prints every measurement, each beside what it is compared with. */
+import { benchAnalysis } from './analysis';
 import { benchBoard } from './board';
 import { benchBoardCells, benchEffect, benchWalk } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
@@ -32,6 +33,18 @@ console.log(
 console.log(`  bare loops   ${columns.loops.toFixed(0)} ms`);
 console.log(`  columns      ${columns.columns.toFixed(0)} ms`);
 console.log(`  ratio        ${(columns.columns / columns.loops).toFixed(2)}   (aim: 5 or less)`);
+
+console.log('\nWhat is certain about 200 gates that ask about 40 things, over 500 items');
+for (const [pages, gates, things] of [
+  [250, 200, 40],
+  [500, 400, 80],
+  [2500, 500, 100],
+] as const) {
+  const { findings, notDecided } = benchAnalysis(pages, gates, things);
+  console.log(
+    `  ${gates} gates, ${things} things, ${2 * pages} items   ${findings.toFixed(0)} ms, ${notDecided} not decided   (aim for the first: 5000 or less)`,
+  );
+}
 
 const text = benchText();
 console.log(`\n10,000 conditions as text, ${text.characters.toFixed(0)} characters each`);

@@ -4,12 +4,12 @@
  */
 import { type Aspect, aspectOf, evaluatorOf, keyOf, problemOf, type Truth, UNKNOWN } from '../condition';
 import { guest, requestAt, type Vocabulary } from '../site';
-import { Undecided } from './diagram';
+import { TOO_MUCH, Undecided } from './diagram';
 import { daySamples, type Ground, samplesOf } from './thing-samples';
 import {
-  ACCOUNT,
   type Asked,
   type Asking,
+  DAY,
   keyOfThing,
   type Sample,
   THING_KINDS,
@@ -17,8 +17,9 @@ import {
   thingsRead,
 } from './things';
 
-/** The most combinations of samples that a test is tried in. */
-const MOST_TRIED = 3_000_000;
+/** The most combinations of samples that a test is tried in, and all of them together. */
+const MOST_TRIED = 2_000_000;
+const MOST_TRIED_IN_ALL = 8_000_000;
 
 /** A thing with its cells, each as the first sample in it. */
 export interface CellsOf {
@@ -78,28 +79,41 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
   const variableOf = new Map(ordered.map(({ thing }, variable) => [keyOfThing(thing), variable]));
   const why = new Map<string, string>();
   const of = (keys: readonly string[]) => keys.flatMap((key) => asked.get(key) ?? []);
-  const days = daySamples(
-    ordered.filter(({ thing }) => thing.kind !== ACCOUNT).map((one) => of(one.asked)),
-    ground,
+  const days = orElse(
+    () =>
+      daySamples(
+        ordered.map((one) => of(one.asked)),
+        ground,
+      ),
+    (reason) => {
+      for (const [key, one] of asked)
+        if (thingsRead(one, vocabulary).some(({ kind }) => kind === DAY)) why.set(key, reason);
+      return [ground.from];
+    },
   );
-  const samples = ordered.map(({ thing, asked: keys }) => {
-    try {
-      return samplesOf(thing, of(keys), days, ground);
-    } catch (error) {
-      if (!(error instanceof Undecided)) throw error;
-      for (const key of keys) why.set(key, error.message);
-      return [];
-    }
-  });
+  const samples = ordered.map(({ thing, asked: keys }) =>
+    orElse<readonly Sample[]>(
+      () => samplesOf(thing, of(keys), days, ground),
+      (reason) => {
+        for (const key of keys) why.set(key, reason);
+        return [];
+      },
+    ),
+  );
 
   const tried = new Map<string, Tried>();
+  let inAll = 0;
   for (const [key, one] of asked) {
     if (why.has(key)) continue;
     const reads = thingsRead(one, vocabulary).map((thing) => variableOf.get(keyOfThing(thing)) ?? 0);
     const sizes = reads.map((variable) => samples[variable]?.length ?? 0);
-    if (sizes.reduce((product, size) => product * size, 1) > MOST_TRIED)
-      why.set(key, 'It is told apart from too many days.');
-    else tried.set(key, tryOut(one, reads, samples, ground));
+    const count = sizes.reduce((product, size) => product * size, 1);
+    if (count > MOST_TRIED || inAll + count > MOST_TRIED_IN_ALL) {
+      why.set(key, TOO_MUCH);
+      continue;
+    }
+    inAll += count;
+    tried.set(key, tryOut(one, reads, samples, ground));
   }
 
   const kept = ordered.map((_, variable) => told(variable, samples[variable] ?? [], [...tried.values()]));
@@ -121,6 +135,16 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
       };
     },
   };
+}
+
+/** What is worked out, or what is left where that is not decided, with the reason. */
+function orElse<T>(work: () => T, otherwise: (reason: string) => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Undecided) return otherwise(error.message);
+    throw error;
+  }
 }
 
 /** A test tried out in every combination of samples of what it reads. */

@@ -116,6 +116,12 @@ describe('a diagram', () => {
           return space.or(space.and(a, b), space.and(space.not(a), space.not(b)));
         }),
       );
+    const before = odd();
+    const size = space.size();
+    expect(() => space.attempt(pairs)).toThrow(Undecided);
+    // What was tried has left no trace, and what was there is there.
+    expect(space.size()).toBe(size);
+    expect(odd()).toBe(before);
     expect(pairs).toThrow(Undecided);
     expect(space.and(ALL, NONE)).toBe(NONE);
   });

@@ -16,6 +16,14 @@ export type Assignment = ReadonlyMap<number, number>;
 /** Something is larger than anybody would wait for. Nothing was decided. */
 export class Undecided extends Error {}
 
+/** Why nothing was decided, where that is all there is to say. */
+export const TOO_MUCH = 'There is too much to work out: its conditions multiply.';
+
+/** Goes on with so many of something, or throws `Undecided` where they are too many. */
+export function atMost(most: number, count: number): void {
+  if (count > most) throw new Undecided(TOO_MUCH);
+}
+
 export interface Diagrams {
   /** The set of assignments whose cell of a variable is in a set: `has[cell]` says whether it is. */
   where(variable: number, has: readonly boolean[]): Diagram;
@@ -35,17 +43,32 @@ export interface Diagrams {
   pick(set: Diagram): Assignment | null;
   /** The variables that a set depends on. */
   support(set: Diagram): ReadonlySet<number>;
+  /**
+   * Works something out with a part of the room there is. What it throws `Undecided` for leaves no trace, so that others have
+   * their part; nothing that was made within may be kept before it is done.
+   */
+  attempt<T>(work: () => T): T;
   /** How many nodes there are in all. */
   size(): number;
 }
 
 const TERMINAL = Number.MAX_SAFE_INTEGER;
 
+/** How often two sets may be looked at together, for each node that there may be. */
+const LOOKS = 10;
+/** How large a part of the space one attempt may take. */
+const SHARE = 8;
+
 /** Makes a space of diagrams over variables with so many cells each; it throws `Undecided` past so many nodes. */
-export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
+export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
+  let room = most;
+  let looks = 0;
+  /** Looks that were for nothing count all the same: many attempts take no longer than one that takes everything. */
+  let spent = 0;
   const variables: number[] = [TERMINAL, TERMINAL];
   const children: (readonly Diagram[])[] = [[], []];
   const known = new Map<string, Diagram>();
+  const memories: { clear(): void }[] = [];
 
   const variableOf = (set: Diagram): number => variables[set] ?? TERMINAL;
   /** What a set is in each cell of a variable that is not after its own. */
@@ -58,7 +81,7 @@ export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
     const key = `${variable}:${sets.join()}`;
     const found = known.get(key);
     if (found !== undefined) return found;
-    if (variables.length >= most) throw new Undecided(`It comes to more than ${most} steps.`);
+    if (variables.length >= room) throw new Undecided(TOO_MUCH);
     const made = variables.length as Diagram;
     variables.push(variable);
     children.push(sets);
@@ -75,10 +98,12 @@ export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
   /** Combines two sets cell by cell; `settled` answers for pairs that need no more looking. */
   function combining(settled: (a: Diagram, b: Diagram) => Diagram | null) {
     const memory = new Map<number, Map<number, Diagram>>();
+    memories.push(memory);
     const combine = (a: Diagram, b: Diagram): Diagram => {
       const [low, high] = a < b ? [a, b] : [b, a];
       const found = settled(low, high) ?? memory.get(low)?.get(high);
       if (found !== undefined) return found;
+      if (++looks > room * LOOKS || ++spent > most * LOOKS) throw new Undecided(TOO_MUCH);
       const variable = Math.min(variableOf(low), variableOf(high));
       const made = overCells(variable, (cell) =>
         combine(inCell(low, variable, cell), inCell(high, variable, cell)),
@@ -93,8 +118,7 @@ export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
   const and = combining((a, b) => (a === NONE || a === b ? a : a === ALL ? b : null));
   const or = combining((a, b) => (a === ALL || a === b ? a : b === ALL ? b : a === NONE ? b : null));
 
-  function rewriting(change: (set: Diagram) => Diagram | null) {
-    const memory = new Map<Diagram, Diagram>();
+  function rewriting(change: (set: Diagram) => Diagram | null, memory: Map<Diagram, Diagram> = new Map()) {
     const rewrite = (set: Diagram): Diagram => {
       const found = change(set) ?? memory.get(set);
       if (found !== undefined) return found;
@@ -105,10 +129,34 @@ export function diagrams(cells: readonly number[], most = 200_000): Diagrams {
     };
     return rewrite;
   }
-  const not = rewriting((set) => (set === NONE ? ALL : set === ALL ? NONE : null));
+  const denied = new Map<Diagram, Diagram>();
+  memories.push(denied);
+  const not = rewriting((set) => (set === NONE ? ALL : set === ALL ? NONE : null), denied);
   const any = (sets: Iterable<Diagram>): Diagram => [...sets].reduce(or, NONE);
 
+  /** Takes back what was made since there were so many nodes. Nobody may have kept any of it. */
+  function takeBack(to: number): void {
+    for (let at = to; at < variables.length; at++) known.delete(`${variables[at]}:${children[at]?.join()}`);
+    variables.length = to;
+    children.length = to;
+    for (const memory of memories) memory.clear();
+  }
+
   return {
+    attempt(work) {
+      const before = variables.length;
+      looks = 0;
+      room = Math.min(most, before + Math.floor(most / SHARE));
+      try {
+        return work();
+      } catch (error) {
+        if (error instanceof Undecided) takeBack(before);
+        throw error;
+      } finally {
+        looks = 0;
+        room = most;
+      }
+    },
     where: (variable, has) => overCells(variable, (cell) => (has[cell] ? ALL : NONE)),
     choose: (variable, sets) => overCells(variable, (cell) => sets[cell] ?? NONE),
     and,

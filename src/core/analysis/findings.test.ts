@@ -13,10 +13,12 @@ import {
   profile,
   signedIn,
   test,
+  testOf,
 } from '../condition';
 import type { Gate } from '../gate';
 import { asId, type GateId } from '../ids';
 import { compile, decide, type Policy } from '../policy';
+import { addDays } from '../site';
 import {
   crew,
   friend,
@@ -30,6 +32,7 @@ import {
   request,
   school,
   team,
+  valley,
   vocabulary,
 } from '../testing/larkfell';
 import { type Finding, findingsIn } from './findings';
@@ -145,6 +148,54 @@ it('says of what can’t be decided that it is not', () => {
   expect(kinds(gate('one', any(...many), 'observers'), gate('two', inGroup(crew), 'crew'))).toEqual([
     'one: not decided',
   ]);
+});
+
+describe('made to explode', () => {
+  const plain = gate('plain', all(level('at least', keeper), level('at most', friend)), 'crew');
+  const days = Array.from({ length: 100 }, (_, at) => addDays('2027-01-01', at * 40));
+  /** Which of many things hold in pairs: whatever comes first has to be remembered until the last. */
+  const pairs = all(
+    ...Array.from({ length: 40 }, (_, at) => {
+      const [a, b] = [test('person', 'is', `a${at}@x.example`), testOf('parameter', `p${at}`, 'is', 'x')];
+      const [c, d] = [testOf('parameter', `q${at}`, 'is', 'x'), testOf('parameter', `a${at}`, 'is', 'x')];
+      return any(all(a, b), all(not(c), not(d)), all(c, d));
+    }),
+  );
+  it.each<[string, Condition, string]>([
+    [
+      'texts within texts',
+      any(...days.map((day) => profile(valley, 'contains', day))),
+      'looks for more than',
+    ],
+    [
+      'starts and ends',
+      any(
+        ...days.flatMap((day) => [profile(valley, 'starts with', day), profile(valley, 'ends with', day)]),
+        ...days.slice(0, 9).map((day) => profile(valley, 'contains', day)),
+      ),
+      'too much',
+    ],
+    [
+      'days beside days',
+      any(
+        ...days.flatMap((day, at) => [test('joined', 'after', day), test('joined', 'within the last', at)]),
+      ),
+      'too much',
+    ],
+    ['pairs', pairs, 'too much'],
+  ])('by %s, it is not decided, and the rest is', (_, who, why) => {
+    const [one, ...others] = found(gate('one', who, 'observers'), plain);
+    expect(one).toMatchObject({ gate: 'one', kind: 'not decided', why: expect.stringContaining(why) });
+    expect(others).toEqual([{ gate: 'plain', kind: 'nobody passes' }]);
+  });
+
+  it('by parity, it is decided: that is small', () => {
+    const small = Array.from({ length: 12 }, (_, at) =>
+      testOf('parameter', `p${at}`, 'is', 'x'),
+    ).reduce<Condition>((a, b) => any(all(a, not(b)), all(not(a), b)), nobody);
+    expect(kinds(gate('one', small, 'observers'))).toEqual([]);
+    expect(kinds(gate('one', all(small, not(small)), 'observers'))).toEqual(['one: nobody passes']);
+  });
 });
 
 it('finds nothing about the small Larkfell', () => {

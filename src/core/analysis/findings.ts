@@ -31,16 +31,18 @@ export type Finding = { readonly gate: GateId } & (
   | { readonly kind: 'not decided'; readonly why: string }
 );
 
-/** The gates that an item must be passed by, without what says that it is not published. */
+/** The gates on the way to items, without what says that something is not published. */
 interface Way {
-  readonly item: ItemId;
+  readonly items: ItemId[];
   readonly hurdles: readonly (Hurdle & { readonly gate: Gate })[];
 }
 
 /** Everything that is found about the gates of a policy, from a day on, in the order of the gates. */
 export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Finding[] {
   const reach = reachOf(compiled, from);
-  const ways = waysIn(compiled);
+  const ways = waysIn(compiled, reach);
+  // One by one first: what is too large alone is taken back before others are put together.
+  for (const { hurdles } of ways) for (const hurdle of hurdles) passedBy(reach, hurdle);
   const over = new Map<Gate, Way[]>();
   for (const way of ways)
     for (const gate of new Set(way.hurdles.map((hurdle) => hurdle.gate))) {
@@ -67,14 +69,36 @@ export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Findin
   });
 }
 
-function waysIn({ outline, hurdles }: CompiledPolicy): readonly Way[] {
-  return [...hurdles].flatMap(([item, all]) => {
+/** Items to which the same gates ask the same of everybody go one way: a site has many items and few ways. */
+function waysIn({ outline, hurdles }: CompiledPolicy, reach: Reach): readonly Way[] {
+  const ways = new Map<string, Way>();
+  const numbers = new Map<Gate, number>();
+  const told = (hurdle: Hurdle & { readonly gate: Gate }): string => {
+    const number = numbers.get(hurdle.gate) ?? numbers.size;
+    numbers.set(hurdle.gate, number);
+    return `${number} ${reach.told(hurdle.gate, hurdle.at)}`;
+  };
+  for (const [item, all] of hurdles) {
     const found = outline.items.get(item);
     // What a shared section asks, it asks at its hosts.
-    if (!found || isShared(found)) return [];
+    if (!found || isShared(found)) continue;
     const gates = all.filter((one): one is Hurdle & { readonly gate: Gate } => one.gate !== null);
-    return gates.length === 0 ? [] : [{ item, hurdles: gates }];
-  });
+    if (gates.length === 0) continue;
+    const key = JSON.stringify(gates.map(told));
+    const known = ways.get(key);
+    if (known) known.items.push(item);
+    else ways.set(key, { items: [item], hurdles: gates });
+  }
+  return [...ways.values()];
+}
+
+function passedBy(reach: Reach, hurdle: Hurdle): Diagram | null {
+  try {
+    return reach.passing(hurdle);
+  } catch (error) {
+    if (error instanceof Undecided) return null;
+    throw error;
+  }
 }
 
 const hurdlesOf = (gate: Gate, { hurdles }: Way) => hurdles.filter((one) => one.gate === gate);
@@ -104,7 +128,7 @@ function contradictions(reach: Reach, gate: Gate, own: readonly Way[]): readonly
       const theirs = passing(reach, hurdlesOf(other, way));
       if (theirs === NONE || reach.space.and(mine, theirs) !== NONE) continue;
       const known = items.get(other) ?? [];
-      known.push(way.item);
+      known.push(...way.items);
       items.set(other, known);
     }
   }

@@ -19,7 +19,7 @@ import { type CompiledPolicy, type Hurdle, hurdlesOf } from '../policy';
 import { asksAboutItem } from '../policy/places';
 import { type Day, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
 import { type Cells, cellsFor, sceneOf } from './cells';
-import { ALL, type Diagram, type Diagrams, diagrams, NONE } from './diagram';
+import { ALL, type Diagram, type Diagrams, diagrams, NONE, Undecided } from './diagram';
 import { ACCOUNT, type Asked, type Asking, OF_REQUEST } from './things';
 
 export interface Reach {
@@ -27,6 +27,8 @@ export interface Reach {
   readonly space: Diagrams;
   /** Of whom a condition is true, about an item; or false, for `holds` false. Throws `Undecided`. */
   meeting(condition: Condition, item: Item | null, holds?: boolean): Diagram;
+  /** What a gate asks of an item, as a text that is the same where it asks the same. */
+  told(gate: Gate, item: Item): string;
   /** Who passes a hurdle. */
   passing(hurdle: Hurdle): Diagram;
   /** To whom an item is open, or a shared section on a host (`placeId`). */
@@ -86,15 +88,26 @@ export function reachOf(
       holds,
     );
 
+  /** What could not be decided once is not tried again. */
+  function tried(work: () => Diagram): Diagram | Undecided {
+    try {
+      return space.attempt(work);
+    } catch (error) {
+      if (error instanceof Undecided) return error;
+      throw error;
+    }
+  }
+
   const told = tellingApart(vocabulary);
-  const passed = new Map<Gate, Map<string, Diagram>>();
+  const passed = new Map<Gate, Map<string, Diagram | Undecided>>();
   function passing({ gate, over, at }: Hurdle): Diagram {
     if (gate === null) return over.published && isShared(over) ? anywhere(over) : NONE;
-    const known = passed.get(gate) ?? new Map<string, Diagram>();
+    const known = passed.get(gate) ?? new Map<string, Diagram | Undecided>();
     passed.set(gate, known);
     const key = told(gate, at);
-    const found = known.get(key) ?? meeting(gate.who, at);
+    const found = known.get(key) ?? tried(() => meeting(gate.who, at));
     known.set(key, found);
+    if (found instanceof Undecided) throw found;
     return found;
   }
 
@@ -127,6 +140,7 @@ export function reachOf(
     cells,
     space,
     meeting,
+    told,
     passing,
     openTo(item) {
       const found = open.get(item);

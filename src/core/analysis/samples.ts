@@ -5,8 +5,10 @@
 import ipaddr from 'ipaddr.js';
 import { foldCase, listOf, type Test } from '../condition';
 import { rangeOf } from '../condition/operators';
-import { Undecided } from './diagram';
+import { atMost, Undecided } from './diagram';
 
+/** The most samples of one thing. */
+export const MOST_SAMPLES = 20_000;
 /** Texts that are looked for within others come in all combinations up to so many. */
 const MOST_PIECES = 10;
 /** Signs of which one is in no text that is compared with. */
@@ -31,8 +33,13 @@ export function textSamples(tests: readonly Test[]): readonly string[] {
   const within = Array.from({ length: 2 ** pieces.length }, (_, chosen) =>
     pieces.filter((_piece, at) => (chosen >> at) % 2 === 1),
   );
-  const built = ['', ...of('starts with')].flatMap((start) =>
-    ['', ...of('ends with')].flatMap((end) => within.map((inside) => [start, ...inside, end].join(between))),
+  const [starts, ends] = [
+    ['', ...of('starts with')],
+    ['', ...of('ends with')],
+  ];
+  atMost(MOST_SAMPLES, starts.length * ends.length * within.length);
+  const built = starts.flatMap((start) =>
+    ends.flatMap((end) => within.map((inside) => [start, ...inside, end].join(between))),
   );
   return unique([...built, ...textsOf(tests), '']);
 }

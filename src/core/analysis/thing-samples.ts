@@ -18,7 +18,8 @@ import {
   type Vocabulary,
   WEEKDAYS,
 } from '../site';
-import { BESIDE, languageSamples, networkSamples, numberSamples, textSamples } from './samples';
+import { atMost } from './diagram';
+import { BESIDE, languageSamples, MOST_SAMPLES, networkSamples, numberSamples, textSamples } from './samples';
 import { ACCOUNT, type Asked, type Asking, DAY, type Sample, type Thing } from './things';
 
 /** What samples are made from: the site's names, and the first day that is looked at. */
@@ -77,6 +78,7 @@ export function daySamples(
     for (const day of named) {
       edges.add(day);
       for (const count of counted) edges.add(addDays(day, -count));
+      atMost(MOST_SAMPLES, edges.size);
     }
     weekdays ||= asked.some(({ test }) => test.fact === 'weekday');
   }
@@ -299,6 +301,7 @@ function purchaseSamples(
   const beside = renewals.flatMap((renews) =>
     flagged.map((flag) => (asking: Asking) => record(past, null, flag, renews?.(asking) ?? null)),
   );
+  atMost(MOST_SAMPLES, (bought.length * ends.length + 1) * (renewals.length + 1) * flagged.length);
   // What was given back was had, unless that day is still to come.
   const backs = [past, far].map((on): Purchase => ({ product, on, until: null, state: 'refunded' }));
   const lists = [
@@ -327,9 +330,11 @@ function identitySamples(
   );
   const [some = 'somebody'] = local;
   const names = person.length === 0 ? [some] : [...local, 'somebody'];
+  atMost(MOST_SAMPLES, names.length * (after.length + 1));
   const emails = names.flatMap((name) =>
     [...after, 'made-up.example'].map((host) => `${name}@${host}`.toLowerCase()),
   );
+  atMost(MOST_SAMPLES, (owners.length + 1) * emails.length);
   return ['made-up', ...owners].flatMap((id) => emails.map((email) => ({ id, email })));
 }
 
