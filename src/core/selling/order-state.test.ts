@@ -105,6 +105,7 @@ describe('for any notices', () => {
           .flatMap((one) => ('period' in one && one.period ? [one.period.until] : []))
           .toSorted()
           .at(-1);
+        if (purchase) expect(last).toBeDefined();
         if (purchase && last) expect((purchase.until ?? '9999') <= addDays(last, graceDays)).toBe(true);
         if (purchase && state.ends) expect((purchase.until ?? '9999') <= state.ends).toBe(true);
       }),
@@ -125,6 +126,13 @@ describe('a subscription', () => {
       renews: dayOf(30),
     });
     expect(lastDayOf(state(), 7)).toBe(dayOf(36));
+  });
+
+  it('is not good for good by a renewal that says no period, whenever that is told', () => {
+    const endless = notice(0, { kind: 'renewed', ...money, period: null });
+    expect(misfitOf(endless, agreed)).toBe('It says no period.');
+    expect(orderStateOf(agreed, [endless])).toEqual(nothingYet);
+    expect(orderStateOf(agreed, [endless, paid(1)])).toMatchObject({ paidUntil: dayOf(30) });
   });
 
   it('goes on when it is renewed, also if that is told before the payment, or the payment never', () => {

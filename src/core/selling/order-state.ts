@@ -66,7 +66,6 @@ export function misfitOf(notice: Notice, { first, amount, currency, months, unti
   const wanted = notice.kind === 'paid' ? first : amount;
   if (notice.amount !== wanted) return `It is about ${notice.amount}; agreed was ${wanted}.`;
   if (notice.kind === 'renewed' && months === null) return 'It renews what is bought once.';
-  if (notice.kind !== 'paid') return null;
   const { period } = notice;
   if (months === null && until === undefined)
     return period === null ? null : 'It is for a period; agreed was for good.';
