@@ -2,17 +2,19 @@
  * Cells: the samples of each thing, put together where no test tells them apart, and what every test comes to in each
  * combination of the cells that it reads. What that is, the ordinary evaluator says.
  */
-import { type Aspect, aspectOf, evaluatorOf, keyOf, problemOf, type Truth, UNKNOWN } from '../condition';
+import { aspectOf, evaluatorOf, keyOf, problemOf, type Test, type Truth, UNKNOWN } from '../condition';
+import { onceFor } from '../once';
 import { guest, requestAt, type Vocabulary } from '../site';
-import { TOO_MUCH, Undecided } from './diagram';
-import { daySamples, type Ground, samplesOf } from './thing-samples';
+import { daySamples, type Ground } from './dates';
+import { orElse, TOO_MUCH, Undecided } from './diagram';
+import { samplesOf } from './thing-samples';
 import {
   type Asked,
   type Asking,
   DAY,
   keyOfThing,
+  ORDER,
   type Sample,
-  THING_KINDS,
   type Thing,
   thingsRead,
 } from './things';
@@ -43,12 +45,9 @@ export interface Cells {
 
 /** Answers with a text that is the same for tests that come to the same, at whatever items. */
 function keying(vocabulary: Vocabulary): (asked: Asked) => string {
-  const known = new Map<string, Aspect | null>();
+  const aspects = onceFor((test: Test) => aspectOf([test], vocabulary));
   return ({ test, item }) => {
-    const key = keyOf(test);
-    const found = known.get(key);
-    const aspect = found === undefined ? aspectOf([test], vocabulary) : found;
-    known.set(key, aspect);
+    const [key, aspect] = [keyOf(test), aspects(test)];
     return aspect === null ? key : `${key} ${aspect(item)}`;
   };
 }
@@ -73,8 +72,7 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
       things.set(name, found);
     }
   const ordered = [...things.values()].toSorted(
-    ({ thing: a }, { thing: b }) =>
-      THING_KINDS.indexOf(a.kind) - THING_KINDS.indexOf(b.kind) || (a.of < b.of ? -1 : 1),
+    ({ thing: a }, { thing: b }) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || (a.of < b.of ? -1 : 1),
   );
   const variableOf = new Map(ordered.map(({ thing }, variable) => [keyOfThing(thing), variable]));
   const why = new Map<string, string>();
@@ -85,17 +83,17 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
         ordered.map((one) => of(one.asked)),
         ground,
       ),
-    (reason) => {
+    ({ message }) => {
       for (const [key, one] of asked)
-        if (thingsRead(one, vocabulary).some(({ kind }) => kind === DAY)) why.set(key, reason);
+        if (thingsRead(one, vocabulary).some(({ kind }) => kind === DAY)) why.set(key, message);
       return [ground.from];
     },
   );
   const samples = ordered.map(({ thing, asked: keys }) =>
-    orElse<readonly Sample[]>(
+    orElse<readonly Sample[], readonly Sample[]>(
       () => samplesOf(thing, of(keys), days, ground),
-      (reason) => {
-        for (const key of keys) why.set(key, reason);
+      ({ message }) => {
+        for (const key of keys) why.set(key, message);
         return [];
       },
     ),
@@ -135,16 +133,6 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
       };
     },
   };
-}
-
-/** What is worked out, or what is left where that is not decided, with the reason. */
-function orElse<T>(work: () => T, otherwise: (reason: string) => T): T {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof Undecided) return otherwise(error.message);
-    throw error;
-  }
 }
 
 /** A test tried out in every combination of samples of what it reads. */

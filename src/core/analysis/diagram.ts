@@ -24,6 +24,16 @@ export function atMost(most: number, count: number): void {
   if (count > most) throw new Undecided(TOO_MUCH);
 }
 
+/** What is worked out, or something else with the reason where that is not decided. */
+export function orElse<T, U>(work: () => T, otherwise: (reason: Undecided) => U): T | U {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof Undecided) return otherwise(error);
+    throw error;
+  }
+}
+
 export interface Diagrams {
   /** The set of assignments whose cell of a variable is in a set: `has[cell]` says whether it is. */
   where(variable: number, has: readonly boolean[]): Diagram;
@@ -36,13 +46,9 @@ export interface Diagrams {
   any(sets: Iterable<Diagram>): Diagram;
   /** The set once a variable is known to be in one cell. */
   given(set: Diagram, variable: number, cell: number): Diagram;
-  /** The assignments that leave a variable open and are in the set for some cell of it. */
-  some(set: Diagram, variable: number): Diagram;
   has(set: Diagram, cellOf: (variable: number) => number): boolean;
   /** One assignment of a set, with the first cells that do; null for the empty set. */
   pick(set: Diagram): Assignment | null;
-  /** The variables that a set depends on. */
-  support(set: Diagram): ReadonlySet<number>;
   /**
    * Works something out with a part of the room there is. What it throws `Undecided` for leaves no trace, so that others have
    * their part; nothing that was made within may be kept before it is done.
@@ -168,10 +174,6 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
       rewriting((one) =>
         variableOf(one) > variable ? one : variableOf(one) === variable ? inCell(one, variable, cell) : null,
       )(set),
-    some: (set, variable) =>
-      rewriting((one) =>
-        variableOf(one) > variable ? one : variableOf(one) === variable ? any(children[one] ?? []) : null,
-      )(set),
     has(set, cellOf) {
       let at = set;
       while (at > ALL) at = inCell(at, variableOf(at), cellOf(variableOf(at)));
@@ -189,16 +191,6 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
         at = inCell(at, variable, cell);
       }
       return picked;
-    },
-    support(set) {
-      const seen = new Set<Diagram>();
-      const visit = (one: Diagram): void => {
-        if (one <= ALL || seen.has(one)) return;
-        seen.add(one);
-        children[one]?.forEach(visit);
-      };
-      visit(set);
-      return new Set([...seen].map(variableOf));
     },
     size: () => variables.length,
   };

@@ -189,6 +189,15 @@ describe('made to explode', () => {
     expect(others).toEqual([{ gate: 'plain', kind: 'nobody passes' }]);
   });
 
+  it('in a case, the gates after it have their room all the same', () => {
+    const give = gates.crew.otherwise.last;
+    const otherwise = { cases: [{ when: pairs, give }], last: give };
+    expect(kinds(gate('one', inGroup(crew), 'observers', { otherwise }), plain)).toEqual([
+      'one: not decided',
+      'plain: nobody passes',
+    ]);
+  });
+
   it('by parity, it is decided: that is small', () => {
     const small = Array.from({ length: 12 }, (_, at) =>
       testOf('parameter', `p${at}`, 'is', 'x'),

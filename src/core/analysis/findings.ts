@@ -7,8 +7,8 @@ import type { Gate } from '../gate';
 import type { GateId, ItemId } from '../ids';
 import { type CompiledPolicy, decide, type Hurdle } from '../policy';
 import { same } from '../same';
-import { type Day, isShared, type VisitorFacts } from '../site';
-import { type Diagram, NONE, Undecided } from './diagram';
+import { type Day, type Item, isShared, type VisitorFacts } from '../site';
+import { type Diagram, NONE, orElse, Undecided } from './diagram';
 import { type Reach, reachOf } from './reach';
 
 /** What was found about a gate. */
@@ -42,7 +42,12 @@ export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Findin
   const reach = reachOf(compiled, from);
   const ways = waysIn(compiled, reach);
   // One by one first: what is too large alone is taken back before others are put together.
-  for (const { hurdles } of ways) for (const hurdle of hurdles) passedBy(reach, hurdle);
+  for (const { hurdles } of ways)
+    for (const hurdle of hurdles)
+      orElse(
+        () => reach.passing(hurdle),
+        () => NONE,
+      );
   const over = new Map<Gate, Way[]>();
   for (const way of ways)
     for (const gate of new Set(way.hurdles.map((hurdle) => hurdle.gate))) {
@@ -50,22 +55,24 @@ export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Findin
       known.push(way);
       over.set(gate, known);
     }
+  const idle = setAside(compiled);
+  const links = [...compiled.outline.items.values()].filter(
+    ({ kind, published }) => kind === 'link' && published,
+  );
   return compiled.policy.gates.flatMap((gate): readonly Finding[] => {
     const id = gate.id;
     const own = over.get(gate) ?? [];
-    try {
-      return [
-        ...setAside(compiled, gate, own),
+    return orElse<readonly Finding[], readonly Finding[]>(
+      () => [
+        ...(idle.has(gate) ? [{ gate: id, kind: 'set aside' } as const] : []),
         ...nobodyPasses(reach, gate, own),
         ...contradictions(reach, gate, own),
         ...changesNothing(reach, gate, own),
-        ...unreachedCases(reach, gate, own),
-        ...hiddenLinks(compiled, reach, gate),
-      ];
-    } catch (error) {
-      if (error instanceof Undecided) return [{ gate: id, kind: 'not decided', why: error.message }];
-      throw error;
-    }
+        ...reach.space.attempt(() => unreachedCases(reach, gate, own)),
+        ...hiddenLinks(compiled, reach, gate, links),
+      ],
+      ({ message }) => [{ gate: id, kind: 'not decided', why: message }],
+    );
   });
 }
 
@@ -92,23 +99,16 @@ function waysIn({ outline, hurdles }: CompiledPolicy, reach: Reach): readonly Wa
   return [...ways.values()];
 }
 
-function passedBy(reach: Reach, hurdle: Hurdle): Diagram | null {
-  try {
-    return reach.passing(hurdle);
-  } catch (error) {
-    if (error instanceof Undecided) return null;
-    throw error;
-  }
-}
-
 const hurdlesOf = (gate: Gate, { hurdles }: Way) => hurdles.filter((one) => one.gate === gate);
 const passing = (reach: Reach, hurdles: readonly Hurdle[]): Diagram =>
   reach.space.all(new Set(hurdles.map(reach.passing)));
 
-function setAside({ covering }: CompiledPolicy, gate: Gate, own: readonly Way[]): readonly Finding[] {
-  const covers = [...covering.values()].flatMap((gates) => gates.filter((one) => one.gate === gate));
-  const nothingLeft = own.length === 0 && covers.length > 0 && covers.every((one) => one.setAside);
-  return nothingLeft ? [{ gate: gate.id, kind: 'set aside' }] : [];
+/** The gates that cover something, and to which later ones leave nothing of it. */
+function setAside({ covering }: CompiledPolicy): ReadonlySet<Gate> {
+  const [covers, speaks] = [new Set<Gate>(), new Set<Gate>()];
+  for (const gates of covering.values())
+    for (const { gate, setAside: aside } of gates) (aside ? covers : speaks).add(gate);
+  return new Set([...covers].filter((gate) => !speaks.has(gate)));
 }
 
 function nobodyPasses(reach: Reach, gate: Gate, own: readonly Way[]): readonly Finding[] {
@@ -127,9 +127,7 @@ function contradictions(reach: Reach, gate: Gate, own: readonly Way[]): readonly
       if (other === gate) continue;
       const theirs = passing(reach, hurdlesOf(other, way));
       if (theirs === NONE || reach.space.and(mine, theirs) !== NONE) continue;
-      const known = items.get(other) ?? [];
-      known.push(...way.items);
-      items.set(other, known);
+      items.set(other, (items.get(other) ?? []).concat(way.items));
     }
   }
   return [...items].map(([other, closed]) => ({
@@ -171,10 +169,15 @@ function unreachedCases(reach: Reach, gate: Gate, own: readonly Way[]): readonly
   );
 }
 
-function hiddenLinks(compiled: CompiledPolicy, reach: Reach, gate: Gate): readonly Finding[] {
-  const { outline, covering, hurdles } = compiled;
-  return [...outline.items.values()].flatMap((link): readonly Finding[] => {
-    if (link.kind !== 'link' || link.target.kind !== 'item' || !link.published) return [];
+function hiddenLinks(
+  compiled: CompiledPolicy,
+  reach: Reach,
+  gate: Gate,
+  links: readonly Item[],
+): readonly Finding[] {
+  const { covering, hurdles } = compiled;
+  return links.flatMap((link): readonly Finding[] => {
+    if (link.kind !== 'link' || link.target.kind !== 'item') return [];
     const covered = covering.get(link.id)?.some((one) => one.gate === gate && !one.setAside);
     const hurdle = (hurdles.get(link.id) ?? []).find((one) => one.gate === gate && one.over === link);
     if (!covered || !hurdle) return [];

@@ -2,25 +2,17 @@
  * Who can ever get what: for every item the set of all visitors and requests there could be to whom it is open, and for every
  * hurdle those who pass it.
  */
-import {
-  type Aspect,
-  aspectOf,
-  type Condition,
-  FALSE,
-  foldPushed,
-  soundAudiences,
-  TRUE,
-  testsIn,
-} from '../condition';
+import { type Condition, FALSE, foldPushed, soundAudiences, TRUE, testsIn } from '../condition';
 import { expanded } from '../condition/audience';
 import { casesIn, type Gate } from '../gate';
 import type { ItemId } from '../ids';
+import { onceFor } from '../once';
 import { type CompiledPolicy, type Hurdle, hurdlesOf } from '../policy';
-import { asksAboutItem } from '../policy/places';
+import { asksAboutItem, aspectOfGate } from '../policy/places';
 import { type Day, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
 import { type Cells, cellsFor, sceneOf } from './cells';
-import { ALL, type Diagram, type Diagrams, diagrams, NONE, Undecided } from './diagram';
-import { ACCOUNT, type Asked, type Asking, OF_REQUEST } from './things';
+import { ALL, type Diagram, type Diagrams, diagrams, NONE, orElse, Undecided } from './diagram';
+import { ACCOUNT, type Asked, type Asking, THINGS } from './things';
 
 export interface Reach {
   readonly cells: Cells;
@@ -39,23 +31,12 @@ export interface Reach {
   plainMemberIn(set: Diagram): Asking | null;
 }
 
-/** Gathers everything that a policy asks, and `also` what is asked beside it, from a day on. */
-export function reachOf(
-  compiled: CompiledPolicy,
-  from: Day,
-  also: readonly { readonly condition: Condition; readonly item: Item | null }[] = [],
-  most?: number,
-): Reach {
+/** Gathers everything that a policy asks, from a day on. */
+export function reachOf(compiled: CompiledPolicy, from: Day): Reach {
   const { vocabulary } = compiled;
   const ground = { vocabulary, from };
-  const cells = cellsFor(
-    [...askedBy(compiled), ...also.flatMap(({ condition, item }) => askedIn(condition, item, compiled))],
-    ground,
-  );
-  const space = diagrams(
-    cells.things.map((thing) => thing.cells.length),
-    most,
-  );
+  const cells = cellsFor(askedBy(compiled), ground);
+  const space = diagrams(cells.things.map((thing) => thing.cells.length));
   const sound = soundAudiences(vocabulary.audiences);
 
   function tested(asked: Asked, holds: boolean): Diagram {
@@ -88,16 +69,6 @@ export function reachOf(
       holds,
     );
 
-  /** What could not be decided once is not tried again. */
-  function tried(work: () => Diagram): Diagram | Undecided {
-    try {
-      return space.attempt(work);
-    } catch (error) {
-      if (error instanceof Undecided) return error;
-      throw error;
-    }
-  }
-
   const told = tellingApart(vocabulary);
   const passed = new Map<Gate, Map<string, Diagram | Undecided>>();
   function passing({ gate, over, at }: Hurdle): Diagram {
@@ -105,7 +76,13 @@ export function reachOf(
     const known = passed.get(gate) ?? new Map<string, Diagram | Undecided>();
     passed.set(gate, known);
     const key = told(gate, at);
-    const found = known.get(key) ?? tried(() => meeting(gate.who, at));
+    // What could not be decided once is not tried again.
+    const found =
+      known.get(key) ??
+      orElse<Diagram, Undecided>(
+        () => space.attempt(() => meeting(gate.who, at)),
+        (reason) => reason,
+      );
     known.set(key, found);
     if (found instanceof Undecided) throw found;
     return found;
@@ -157,7 +134,7 @@ export function reachOf(
       return somebodyIn(
         cells.things.reduce((left, { thing }, variable) => {
           if (thing.kind === ACCOUNT) return space.and(left, space.where(variable, [false, true]));
-          return OF_REQUEST.has(thing.kind) ? space.given(left, variable, 0) : left;
+          return THINGS[thing.kind] === 'request' ? space.given(left, variable, 0) : left;
         }, set),
       );
     },
@@ -166,23 +143,15 @@ export function reachOf(
 
 /** Answers with what a gate asks of an item, as a text that is the same where it asks the same. */
 function tellingApart(vocabulary: Vocabulary): (gate: Gate, item: Item) => string {
-  const known = new Map<Gate, Aspect | null>();
-  return (gate, item) => {
-    const found = known.get(gate);
-    const aspect = found === undefined ? aspectOf([gate.who, ...casesIn(gate)], vocabulary) : found;
-    known.set(gate, aspect);
-    return aspect === null ? '' : aspect(item);
-  };
+  const aspects = onceFor((gate: Gate) => aspectOfGate(gate, vocabulary));
+  return (gate, item) => aspects(gate)?.(item) ?? '';
 }
-
-const askedIn = (condition: Condition, item: Item | null, { vocabulary }: CompiledPolicy): readonly Asked[] =>
-  testsIn(expanded(condition, vocabulary.audiences)).map((test) => ({ test, item }));
 
 /** Everything that a policy asks, of every item that it asks about. */
 function* askedBy(compiled: CompiledPolicy): Iterable<Asked> {
   const seen = new Map<Gate, Set<string>>();
   const told = tellingApart(compiled.vocabulary);
-  const { outline, places } = compiled;
+  const { outline, places, vocabulary } = compiled;
   const hurdles = function* (): Iterable<Hurdle> {
     for (const of of compiled.hurdles.values()) yield* of;
     for (const item of outline.items.values())
@@ -198,6 +167,7 @@ function* askedBy(compiled: CompiledPolicy): Iterable<Asked> {
     const key = told(gate, at);
     if (known.has(key)) continue;
     known.add(key);
-    for (const condition of [gate.who, ...casesIn(gate)]) yield* askedIn(condition, at, compiled);
+    for (const condition of [gate.who, ...casesIn(gate)])
+      for (const test of testsIn(expanded(condition, vocabulary.audiences))) yield { test, item: at };
   }
 }

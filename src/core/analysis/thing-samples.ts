@@ -1,32 +1,25 @@
 /** The samples of each kind of thing, rich enough for every combination of answers that the tests of it can give. */
-import { choicesFor, type FactName, listOf, operatorOf, type Test, TODAY, typeOf } from '../condition';
+import { choicesFor, listOf, type Test, typeOf } from '../condition';
 import { minuteOf } from '../condition/operators';
-import { asId, type ItemId, type LevelId, type PersonId, type ProductId } from '../ids';
+import { asId, type ItemId, type LevelId, type PersonId } from '../ids';
 import {
-  addDays,
   type Day,
   DESK_RIGHTS,
   DEVICES,
   ENGINES,
   type FieldValue,
   guest,
-  isDay,
   member,
-  type Purchase,
   type RequestFacts,
   type VisitorFacts,
   type Vocabulary,
   WEEKDAYS,
 } from '../site';
-import { atMost } from './diagram';
-import { BESIDE, languageSamples, MOST_SAMPLES, networkSamples, numberSamples, textSamples } from './samples';
+import { always, type DayOf, dayOfSamples, type Ground } from './dates';
+import { identitySamples } from './identity-samples';
+import { purchaseSamples } from './purchase-samples';
+import { languageSamples, networkSamples, numberSamples, textSamples } from './samples';
 import { ACCOUNT, type Asked, type Asking, DAY, type Sample, type Thing } from './things';
-
-/** What samples are made from: the site's names, and the first day that is looked at. */
-export interface Ground {
-  readonly vocabulary: Vocabulary;
-  readonly from: Day;
-}
 
 const visitor =
   (change: (visitor: VisitorFacts) => VisitorFacts): Sample =>
@@ -43,76 +36,6 @@ const request =
 /** A member of whom nothing is known but what the others put in. */
 const somebody = (from: Day): VisitorFacts =>
   member({ id: asId<PersonId>('made-up'), email: 'somebody@made-up.example', joined: from, share: 50 });
-
-/** The days that tests name, and those that they reckon from today, as so many days later. */
-interface Dated {
-  readonly named: readonly Day[];
-  readonly counted: readonly number[];
-}
-
-function datedBy(asked: readonly Asked[], vocabulary: Vocabulary): Dated {
-  const dated = asked.filter(({ test }) => typeOf(test, vocabulary) === 'date');
-  const counts = ({ test }: Asked): readonly number[] => {
-    if (operatorOf(test, vocabulary)?.takes !== 'days') return listOf(test.value).includes(TODAY) ? [0] : [];
-    const count = Number(test.value);
-    return test.op === 'within the next' ? [0, count] : [0, -count];
-  };
-  return {
-    named: dated.flatMap(({ test, item }) => [
-      ...listOf(test.value).filter(isDay),
-      ...(test.fact === 'item date' && item?.facts?.date !== undefined ? [item.facts.date] : []),
-    ]),
-    counted: [...new Set(dated.flatMap(counts))],
-  };
-}
-
-/** The days on which something that tests tell apart is otherwise than the day before, and some beside them. */
-export function daySamples(
-  byThing: Iterable<readonly Asked[]>,
-  { vocabulary, from }: Ground,
-): readonly Day[] {
-  const edges = new Set<Day>([from]);
-  let weekdays = false;
-  for (const asked of byThing) {
-    const { named, counted } = datedBy(asked, vocabulary);
-    for (const day of named) {
-      edges.add(day);
-      for (const count of counted) edges.add(addDays(day, -count));
-      atMost(MOST_SAMPLES, edges.size);
-    }
-    weekdays ||= asked.some(({ test }) => test.fact === 'weekday');
-  }
-  // A whole week of days that are alike but for their names, where there is room for one.
-  const beside = weekdays ? [...BESIDE, ...WEEKDAYS.map((_, by) => by + 3)] : BESIDE;
-  const days = [...edges].flatMap((day) => beside.map((by) => addDays(day, by)));
-  return [...new Set([from, ...days])].filter((day) => day >= from);
-}
-
-/** A day that somebody has, which may be told from the day on which they ask. */
-type DayOf = (asking: Asking) => Day;
-
-/** Days for tests of one date: beside each that is named, and beside each that is reckoned from today. */
-function dayOfSamples(asked: readonly Asked[], vocabulary: Vocabulary): readonly DayOf[] {
-  const { named, counted } = datedBy(asked, vocabulary);
-  return [...new Set(named.flatMap((day) => BESIDE.map((by) => addDays(day, by))))]
-    .map(
-      (day): DayOf =>
-        () =>
-          day,
-    )
-    .concat(
-      [...new Set(counted.flatMap((count) => BESIDE.map((by) => count + by)))].map(
-        (count): DayOf =>
-          ({ request: { today } }) =>
-            addDays(today, count),
-      ),
-    );
-}
-
-const always =
-  (day: Day): DayOf =>
-  () =>
-    day;
 
 const weekdayOf = (day: Day) => WEEKDAYS[(new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7] ?? 'Monday';
 
@@ -253,107 +176,4 @@ function fieldSamples(
     default:
       return textSamples(tests);
   }
-}
-
-/**
- * Whole records of purchases of one product, so that facts of it can't disagree. Whatever somebody bought comes to what three
- * records do: the one bought last, one beside it that is running, and one that was given back.
- */
-function purchaseSamples(
-  product: ProductId,
-  asked: readonly Asked[],
-  dated: () => readonly DayOf[],
-  { from }: Ground,
-): readonly ((asking: Asking) => readonly Purchase[])[] {
-  const asks = (...facts: readonly FactName[]) => asked.some(({ test }) => facts.includes(test.fact));
-  const past = addDays(from, -1000);
-  const far: Day = '9999-12-31';
-  const flags = (fact: FactName) => (asks(fact) ? [false, true] : [false]);
-  const flagged = flags('late').flatMap((late) =>
-    flags('trial').flatMap((trial) => flags('voucher').map((voucher) => ({ late, trial, voucher }))),
-  );
-  const [none = { late: false, trial: false, voucher: false }] = flagged;
-  const record = (
-    on: Day,
-    until: Day | null,
-    { late, trial, voucher }: typeof none,
-    renews: Day | null,
-  ): Purchase => ({
-    product,
-    on,
-    until,
-    state: 'paid',
-    order: {
-      id: asId('made-up'),
-      paidUntil: late ? past : null,
-      trialUntil: trial ? far : null,
-      renews,
-      voucher,
-    },
-  });
-  const bought = asks('purchase') ? [always(past), ...dated()] : [past, from, far].map(always);
-  const ends = [() => null, (on: Day) => on, (on: Day) => addDays(on, -1)];
-  const last = (flag: typeof none) =>
-    bought.flatMap((on) =>
-      ends.map((end) => (asking: Asking) => record(on(asking), end(on(asking)), flag, null)),
-    );
-  const renewals = asks('renewal') ? [null, ...dated(), always(far)] : [null];
-  const beside = renewals.flatMap((renews) =>
-    flagged.map((flag) => (asking: Asking) => record(past, null, flag, renews?.(asking) ?? null)),
-  );
-  atMost(MOST_SAMPLES, (bought.length * ends.length + 1) * (renewals.length + 1) * flagged.length);
-  // What was given back was had, unless that day is still to come.
-  const backs = [past, far].map((on): Purchase => ({ product, on, until: null, state: 'refunded' }));
-  const lists = [
-    () => [],
-    ...[...flagged.flatMap(last), ...beside].map((one) => (asking: Asking) => [one(asking)]),
-    ...beside.flatMap((other) => last(none).map((one) => (asking: Asking) => [other(asking), one(asking)])),
-  ];
-  return asks('refunded', 'ever owned', 'ended')
-    ? [...lists, ...backs.flatMap((back) => lists.map((list) => (asking: Asking) => [...list(asking), back]))]
-    : lists;
-}
-
-/** Who somebody is: an id and a mail address, of which tests ask the whole, the part after the @, or whose an item is. */
-function identitySamples(
-  asked: readonly Asked[],
-): readonly { readonly id: string; readonly email: string }[] {
-  const person = asked.filter(({ test }) => test.fact === 'person').map(({ test }) => test);
-  const domain = asked.filter(({ test }) => test.fact === 'mail domain').map(({ test }) => test);
-  const owners = asked.flatMap(({ test, item }) =>
-    test.fact === 'visitor owns item' && item?.facts?.owner !== undefined ? [item.facts.owner as string] : [],
-  );
-  const parts = person.flatMap(halves);
-  const local = textSamples(parts.flatMap(({ before }) => before)).filter((text) => text !== '');
-  const after = textSamples([...domain, ...parts.flatMap(({ after: tests }) => tests)]).filter(
-    (text) => text !== '',
-  );
-  const [some = 'somebody'] = local;
-  const names = person.length === 0 ? [some] : [...local, 'somebody'];
-  atMost(MOST_SAMPLES, names.length * (after.length + 1));
-  const emails = names.flatMap((name) =>
-    [...after, 'made-up.example'].map((host) => `${name}@${host}`.toLowerCase()),
-  );
-  atMost(MOST_SAMPLES, (owners.length + 1) * emails.length);
-  return ['made-up', ...owners].flatMap((id) => emails.map((email) => ({ id, email })));
-}
-
-/** What a test of a whole mail address comes to of the part before its @ and of that after it. */
-function halves(test: Test): { readonly before: readonly Test[]; readonly after: readonly Test[] } {
-  const made = listOf(test.value)
-    .map(String)
-    .map((text) => {
-      const at = text.lastIndexOf('@');
-      const as = (op: Test['op'], value: string): readonly Test[] =>
-        value === '' ? [] : [{ ...test, op, value }];
-      if (at < 0) return { before: as(test.op, text), after: as(test.op, text) };
-      const [front, rear] = [text.slice(0, at), text.slice(at + 1)];
-      const whole =
-        test.op === 'contains' || test.op === 'starts with' || test.op === 'ends with' ? test.op : 'is';
-      return {
-        before: as(whole === 'starts with' || whole === 'is' ? 'is' : 'ends with', front),
-        after: as(whole === 'ends with' || whole === 'is' ? 'is' : 'starts with', rear),
-      };
-    });
-  return { before: made.flatMap(({ before }) => before), after: made.flatMap(({ after }) => after) };
 }

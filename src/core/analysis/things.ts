@@ -3,6 +3,7 @@
  * group, a profile field, what was bought of one product … A thing is in one of its samples; together they make a scene.
  */
 import { listOf, operatorOf, type Test, TODAY, typeOf } from '../condition';
+import { keysOf } from '../keys';
 import { beforeOf, type Item, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 
 /** Who asks, and how. */
@@ -24,31 +25,32 @@ export interface Asked {
 export const ACCOUNT = 'account';
 export const DAY = 'day';
 
-/** Kinds of things, in the order in which diagrams ask for them. */
-export const THING_KINDS = [
-  ACCOUNT,
-  DAY,
-  'minute',
-  'parameter',
-  'referrer',
-  'device',
-  'browser',
-  'language',
-  'network',
-  'passphrase',
-  'level',
-  'role',
-  'group',
-  'product',
-  'course',
-  'done',
-  'profile',
-  'joined',
-  'identity',
-  'desk',
-  'share',
-] as const;
-export type ThingKind = (typeof THING_KINDS)[number];
+/** Kinds of things, in the order in which diagrams ask for them, with whose they are: what members have, guests have not. */
+export const THINGS = {
+  account: 'visitor',
+  day: 'request',
+  minute: 'request',
+  parameter: 'request',
+  referrer: 'request',
+  device: 'request',
+  browser: 'request',
+  language: 'request',
+  network: 'request',
+  passphrase: 'visitor',
+  level: 'member',
+  role: 'member',
+  group: 'member',
+  product: 'member',
+  course: 'member',
+  done: 'member',
+  profile: 'member',
+  joined: 'member',
+  identity: 'member',
+  desk: 'member',
+  share: 'member',
+} as const satisfies Readonly<Record<string, 'visitor' | 'request' | 'member'>>;
+export type ThingKind = keyof typeof THINGS;
+export const ORDER = keysOf(THINGS);
 
 /** A thing, by its kind and what it is of: "group crew". */
 export interface Thing {
@@ -69,8 +71,7 @@ export const isRelative = (test: Test, vocabulary: Vocabulary): boolean =>
 /** The things that a test reads, for an item that it is asked about. */
 export function thingsRead({ test, item }: Asked, vocabulary: Vocabulary): readonly Thing[] {
   const own = ownThing({ test, item });
-  const isOfMember =
-    own !== null && !OF_REQUEST.has(own.kind) && own.kind !== 'passphrase' && own.kind !== ACCOUNT;
+  const isOfMember = own !== null && THINGS[own.kind] === 'member';
   const needsDay = isRelative(test, vocabulary) || own?.kind === 'product' || own?.kind === 'course';
   return [
     ...(isOfMember ? [thing(ACCOUNT)] : []),
@@ -78,18 +79,6 @@ export function thingsRead({ test, item }: Asked, vocabulary: Vocabulary): reado
     ...(own ? [own] : []),
   ];
 }
-
-/** What is known of a request rather than of who asks. Their first samples are those of a request that says nothing. */
-export const OF_REQUEST: ReadonlySet<ThingKind> = new Set([
-  DAY,
-  'minute',
-  'parameter',
-  'referrer',
-  'device',
-  'browser',
-  'language',
-  'network',
-]);
 
 /** What a test is about; null for what an item alone tells. */
 function ownThing({ test, item }: Asked): Thing | null {

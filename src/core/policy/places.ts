@@ -2,9 +2,10 @@
  * Shared sections on their hosts. On a host, the gates over the section stand before those over the host, and ask the host
  * what they ask of the item. Of itself a shared section is open to whoever gets it anywhere.
  */
-import { aspectOf, type Condition, expanded, testsIn } from '../condition';
+import { type Aspect, aspectOf, type Condition, expanded, testsIn } from '../condition';
 import { casesIn, type Gate, hostsOf } from '../gate';
 import type { ItemId } from '../ids';
+import { onceFor } from '../once';
 import {
   type Item,
   type ItemKind,
@@ -48,7 +49,8 @@ export interface Places {
 export const asksAboutItem = (gate: Gate, vocabulary: Vocabulary): boolean =>
   aspectOfGate(gate, vocabulary) !== null;
 
-const aspectOfGate = (gate: Gate, vocabulary: Vocabulary) =>
+/** What a gate asks of items; null where it asks nothing of them. */
+export const aspectOfGate = (gate: Gate, vocabulary: Vocabulary): Aspect | null =>
   aspectOf([gate.who, ...casesIn(gate)], vocabulary);
 
 /** Whether what a gate does depends on what somebody has completed before the item. */
@@ -63,17 +65,6 @@ export const asksAbout = (condition: Condition, vocabulary: Vocabulary): boolean
 
 const passesAll = (hurdles: readonly Hurdle[], visitor: VisitorFacts, request: RequestFacts): boolean =>
   hurdles.every(({ passes, at }) => passes(visitor, at, request));
-
-const onceFor = <Key, Value>(make: (key: Key) => Value): ((key: Key) => Value) => {
-  const known = new Map<Key, Value>();
-  return (key) => {
-    const found = known.get(key);
-    if (found !== undefined) return found;
-    const made = make(key);
-    known.set(key, made);
-    return made;
-  };
-};
 
 /** `over` makes the hurdles over an item itself, `collect` all those of an item. Nothing is worked out before it is asked for. */
 export function placesIn(

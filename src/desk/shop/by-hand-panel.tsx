@@ -180,7 +180,9 @@ function Sale({ member, product, until, onUntil, onDone }: SaleProps) {
 
 /** What it would do to them, or why it can't be. */
 function Would({ preview }: { readonly preview: ByHandPreview }) {
-  const { against, from, later, gets, opens, closes, seats } = preview;
+  const { data } = useDesk();
+  const { against, from, gets, opens, closes, seats } = preview;
+  const later = from > data.request.today;
   if (against !== null)
     return (
       <p role="alert" className="border-alarm border-l-3 pl-4 text-alarm">

@@ -1,5 +1,5 @@
 /** What the site asks the till by itself: about orders of which nothing was told, and whatever an order left to be asked. */
-import { addDays, type Day, type EndedBy, lastDayOf, type ProductId } from '@/core';
+import { addDays, type Day, type EndedBy, isGoodOn, lastDayOf, type ProductId } from '@/core';
 import {
   type DueStep,
   freePlaces,
@@ -164,9 +164,8 @@ async function writeReminders(trivet: Trivet, now: Date): Promise<void> {
 async function writeTomorrow(trivet: Trivet, product: ProductId, day: Day, now: Date): Promise<void> {
   const { state, db } = trivet;
   for (const order of await readPaidOrders(db, product)) {
-    const last = lastDayOf(order.state, state.settings.graceDays);
-    const is = last === null || last >= day;
-    if (!is || order.due.some(({ kind }) => kind === 'give back')) continue;
+    const until = lastDayOf(order.state, state.settings.graceDays);
+    if (!isGoodOn({ until }, day) || order.due.some(({ kind }) => kind === 'give back')) continue;
     await db.transaction(async (tx) => {
       if (await noteLetter(tx, order.id, 'tomorrow', day))
         await sendLetter(tx, state, order, order.state, { kind: 'tomorrow', day }, now);

@@ -104,7 +104,6 @@ describe('what is sold or given at the desk', () => {
     });
     expect(await byHandPreview(trivet, greta, { ...asked, until: second }, now)).toMatchObject({
       against: null,
-      later: true,
       from: day(days(11)),
       opens: [],
       gets: [],

@@ -7,6 +7,7 @@ import {
   dayInWords,
   endOfPeriods,
   isCurrency,
+  isGoodOn,
   type Money,
   moneyInWords,
   nameOfId,
@@ -53,9 +54,8 @@ const selling = z.strictObject({
 /** What selling or giving something would do, or why it can't be. */
 export interface ByHandPreview extends IfGiven {
   readonly against: string | null;
-  /** The day on which it begins, and whether that is later than today: the day after what they have of it already. */
+  /** The day on which it begins: today, or the day after what they have of it already. */
   readonly from: Day;
-  readonly later: boolean;
   /** How many seats there are and are taken or held; null where it has none. */
   readonly seats: { readonly taken: number; readonly all: number } | null;
   /** What it costs in the shop by the first of its prices, and until when that is good; null where it has none. */
@@ -87,7 +87,6 @@ export async function byHandPreview(
     ...ifGiven(state, person, product, { from, until }, now),
     against: 'against' in begins ? begins.against : all !== null && taken >= all ? NO_SEAT : null,
     from,
-    later: from > today,
     seats: all === null ? null : { taken, all },
     usual: price
       ? {
@@ -133,7 +132,7 @@ function beginning(
   if (until !== null && until < today)
     return { against: 'Its last day is over. Choose today or a day to come.' };
   const running = (facts.purchases ?? []).filter(
-    (one) => one.product === product && one.state === 'paid' && (one.until === null || one.until >= today),
+    (one) => one.product === product && one.state === 'paid' && isGoodOn(one, today),
   );
   const last = running
     .flatMap((one) => (one.until === null ? [] : [one.until]))
