@@ -81,6 +81,7 @@ const courseWith = (learners: number, activities: number): SiteFile => ({
     turnAways: [],
     landings: [],
     defaults: [],
+    expectations: [],
   },
 });
 

@@ -50,6 +50,7 @@ const policyOf = (mark: number): Policy => ({
   turnAways: [],
   landings: [],
   defaults: [],
+  expectations: [],
 });
 
 const courseOf = (mark: number): SiteFile['items'] => [

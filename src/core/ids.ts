@@ -17,6 +17,7 @@ export type FieldId = Id<'field'>;
 export type PassphraseId = Id<'passphrase'>;
 export type TurnAwayId = Id<'turn-away'>;
 export type LandingId = Id<'landing'>;
+export type ExpectationId = Id<'expectation'>;
 export type PriceId = Id<'price'>;
 export type OrderId = Id<'order'>;
 export type VoucherId = Id<'voucher'>;

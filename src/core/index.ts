@@ -1,5 +1,13 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
-export { type Finding, findingsIn } from './analysis';
+export {
+  type Analysis,
+  analyse,
+  type Counterexample,
+  expectationsProved,
+  type Finding,
+  stands,
+  type Verdict,
+} from './analysis';
 export {
   addTo,
   type Bitset,
@@ -130,6 +138,17 @@ export {
 } from './course';
 export { capital, counted, listed } from './english';
 export {
+  allows,
+  type Claim,
+  conditionsOfExpectation,
+  type Expectation,
+  type Expected,
+  expectationCompletionsAt,
+  type ParsedExpectation,
+  parseExpectation,
+  printExpectation,
+} from './expectation';
+export {
   type Case,
   type ConditionRemark,
   conditionsOfGate,
@@ -167,6 +186,7 @@ export {
 export {
   type AudienceId,
   asId,
+  type ExpectationId,
   type GateId,
   type GroupId,
   type ItemId,
@@ -204,6 +224,7 @@ export {
   dependsOnVisitor,
   difference,
   type Effect,
+  type ExpectationChange,
   effectOf,
   effectSteps,
   explain,
@@ -286,6 +307,7 @@ export {
   describeBuying,
   describeChanges,
   describeDecision,
+  describeExpectation,
   describeFacts,
   describeForGuests,
   describeGate,
@@ -294,8 +316,10 @@ export {
   describeTestOfOne,
   describeTurnAway,
   describeUse,
+  describeVerdict,
   describeWhat,
   describeWho,
+  describeWitness,
   type GuestChange,
   gateAsOneSentence,
   reasonFor,
@@ -443,7 +467,6 @@ export {
 export {
   type Calling,
   type Completions,
-  type ConditionError,
   completionsAt,
   conditionsIn,
   hasOwnWords,
@@ -461,6 +484,7 @@ export {
   renameRegions,
   replaceOwnWords,
   shownIn,
+  type TextError,
   textsIn,
 } from './text';
 export { unkeptIn } from './unkept';

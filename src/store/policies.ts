@@ -44,7 +44,7 @@ export async function readPolicies(
 }
 
 /**
- * Policies that were stored before there were audiences, named turn-aways, landing rules and defaults, and teasers that
+ * Policies that were stored before there were audiences, named turn-aways, landing rules, defaults and expectations, and teasers that
  * knew only a text of their own.
  */
 const whole = (policy: Policy): Policy => ({
@@ -60,6 +60,7 @@ const whole = (policy: Policy): Policy => ({
   turnAways: policy.turnAways ?? [],
   landings: policy.landings ?? [],
   defaults: policy.defaults ?? [],
+  expectations: policy.expectations ?? [],
 });
 
 function wholeGiven(given: Given): Given {

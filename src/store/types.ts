@@ -110,6 +110,11 @@ export interface RevisionEffect {
   readonly items: readonly string[];
   /** Where guests gained, lost, or got something else; records of before say only that they noticed. */
   readonly guests: GuestChange | readonly ItemId[];
+  /** Why it went live though expectations were broken, and which. */
+  readonly despite?: {
+    readonly reason: string;
+    readonly broken: readonly { readonly expected: string; readonly instead: string }[];
+  };
 }
 
 /** One person before and after a change; null for one who was not there yet, or is no longer. */

@@ -69,6 +69,7 @@ describe('a site from before there were sections', () => {
       turnAways: [],
       landings: [],
       defaults: [],
+      expectations: [],
     });
     await opened.close();
   });

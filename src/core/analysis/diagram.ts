@@ -150,9 +150,10 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
 
   return {
     attempt(work) {
+      if (room !== most) throw new Error('What is tried out can’t be tried out within something else.');
       const before = variables.length;
       looks = 0;
-      room = Math.min(most, before + Math.floor(most / SHARE));
+      room = Math.min(most - 1, before + Math.floor(most / SHARE));
       try {
         return work();
       } catch (error) {

@@ -7,9 +7,10 @@ import type { Gate } from '../gate';
 import type { GateId, ItemId } from '../ids';
 import { type CompiledPolicy, decide, type Hurdle } from '../policy';
 import { same } from '../same';
-import { type Day, type Item, isShared, type VisitorFacts } from '../site';
+import { type Item, isShared, type VisitorFacts } from '../site';
+import { closed } from './axioms';
 import { type Diagram, NONE, orElse, Undecided } from './diagram';
-import { type Reach, reachOf } from './reach';
+import type { Reach } from './reach';
 
 /** What was found about a gate. */
 export type Finding = { readonly gate: GateId } & (
@@ -37,10 +38,10 @@ interface Way {
   readonly hurdles: readonly (Hurdle & { readonly gate: Gate })[];
 }
 
-/** Everything that is found about the gates of a policy, from a day on, in the order of the gates. */
-export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Finding[] {
-  const reach = reachOf(compiled, from);
-  const ways = waysIn(compiled, reach);
+/** Everything that is found about the gates of a policy, in the order of the gates. */
+export function findingsIn(reach: Reach): readonly Finding[] {
+  const { compiled } = reach;
+  const ways = waysIn(reach);
   // One by one first: what is too large alone is taken back before others are put together.
   for (const { hurdles } of ways)
     for (const hurdle of hurdles)
@@ -76,32 +77,28 @@ export function findingsIn(compiled: CompiledPolicy, from: Day): readonly Findin
   });
 }
 
-/** Items to which the same gates ask the same of everybody go one way: a site has many items and few ways. */
-function waysIn({ outline, hurdles }: CompiledPolicy, reach: Reach): readonly Way[] {
-  const ways = new Map<string, Way>();
-  const numbers = new Map<Gate, number>();
-  const told = (hurdle: Hurdle & { readonly gate: Gate }): string => {
-    const number = numbers.get(hurdle.gate) ?? numbers.size;
-    numbers.set(hurdle.gate, number);
-    return `${number} ${reach.told(hurdle.gate, hurdle.at)}`;
-  };
+/** Items to which the same gates ask the same of everybody go one way. */
+function waysIn({ compiled, wayTo }: Reach): readonly Way[] {
+  const { outline, hurdles } = compiled;
+  const ways = new Map<number, Way>();
   for (const [item, all] of hurdles) {
     const found = outline.items.get(item);
     // What a shared section asks, it asks at its hosts.
     if (!found || isShared(found)) continue;
     const gates = all.filter((one): one is Hurdle & { readonly gate: Gate } => one.gate !== null);
     if (gates.length === 0) continue;
-    const key = JSON.stringify(gates.map(told));
-    const known = ways.get(key);
+    const way = wayTo(item);
+    const known = ways.get(way);
     if (known) known.items.push(item);
-    else ways.set(key, { items: [item], hurdles: gates });
+    else ways.set(way, { items: [item], hurdles: gates });
   }
   return [...ways.values()];
 }
 
 const hurdlesOf = (gate: Gate, { hurdles }: Way) => hurdles.filter((one) => one.gate === gate);
+/** Those there could be who pass all of some hurdles. */
 const passing = (reach: Reach, hurdles: readonly Hurdle[]): Diagram =>
-  reach.space.all(new Set(hurdles.map(reach.passing)));
+  reach.space.all(new Set([reach.possible, ...hurdles.map(reach.passing)]));
 
 /** The gates that cover something, and to which later ones leave nothing of it. */
 function setAside({ covering }: CompiledPolicy): ReadonlySet<Gate> {
@@ -156,7 +153,7 @@ function unreachedCases(reach: Reach, gate: Gate, own: readonly Way[]): readonly
   const places = new Map(own.flatMap((way) => hurdlesOf(gate, way).map((one) => [one.at.id, one] as const)));
   const reached = new Set<number>();
   for (const hurdle of places.values()) {
-    let left = space.not(reach.passing(hurdle));
+    let left = space.and(reach.possible, space.not(reach.passing(hurdle)));
     gate.otherwise.cases.forEach(({ when }, index) => {
       const here = reach.meeting(when, hurdle.at);
       if (space.and(left, here) !== NONE) reached.add(index);
@@ -186,10 +183,11 @@ function hiddenLinks(
     // A link for those who have signed in may well be hidden from guests.
     const witness = reach.plainMemberIn(astray);
     if (!witness) return [];
+    const visitor = closed(witness.visitor, reach.following);
     const shown =
-      decide(compiled, page, witness.visitor, witness.request).kind === 'open' &&
-      decide(compiled, link.id, witness.visitor, witness.request).kind !== 'open';
+      decide(compiled, page, visitor, witness.request).kind === 'open' &&
+      decide(compiled, link.id, visitor, witness.request).kind !== 'open';
     if (!shown) throw new Undecided('Nobody could be found to show it.');
-    return [{ gate: gate.id, kind: 'hidden link', link: link.id, page, witness: witness.visitor }];
+    return [{ gate: gate.id, kind: 'hidden link', link: link.id, page, witness: visitor }];
   });
 }

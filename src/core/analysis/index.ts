@@ -1,2 +1,4 @@
 /** Analysis: what is certain of every visitor there could be. */
-export { type Finding, findingsIn } from './findings';
+export { type Analysis, analyse, expectationsProved } from './analyse';
+export type { Finding } from './findings';
+export { type Counterexample, stands, type Verdict } from './verdicts';

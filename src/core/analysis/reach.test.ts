@@ -4,7 +4,6 @@ import { describe, expect, it } from 'vitest';
 import {
   any,
   type Condition,
-  choicesFor,
   evaluatorOf,
   expanded,
   FALSE,
@@ -17,65 +16,16 @@ import {
 import { casesIn, type Gate } from '../gate';
 import { asId, type GateId, type ItemId } from '../ids';
 import { type CompiledPolicy, compile, decide, type Hurdle, hurdlesOf } from '../policy';
-import {
-  type FieldValue,
-  guest,
-  type Item,
-  isDay,
-  member,
-  nothingHeld,
-  type RequestFacts,
-  type VisitorFacts,
-  WEEKDAYS,
-} from '../site';
-import { anItem, policies, requests, visitors } from '../testing/arbitraries';
+import type { Item, RequestFacts, VisitorFacts } from '../site';
+import { anItem, policies } from '../testing/arbitraries';
 import { crew, gates, items, outline, policy, valley, vocabulary } from '../testing/larkfell';
+import { somebody, somehow } from '../testing/possible';
 import { ALL, type Diagram, NONE, Undecided } from './diagram';
 import { type Reach, reachOf } from './reach';
 
 const FROM = '2024-02-29';
 /** How many sites are tried; a long run tries more. */
 const SITES = Number(process.env.TRIVET_SITES ?? 1000);
-
-/** Somebody there can be, out of somebody drawn at random. */
-function possible(one: VisitorFacts): VisitorFacts {
-  if (!one.signedIn) return { ...guest, passphrases: one.passphrases };
-  const { level } = one;
-  const fields = vocabulary.fields.flatMap(({ id, type }): readonly (readonly [string, FieldValue])[] => {
-    const value = one.profile?.[id];
-    const fits =
-      type === 'number'
-        ? typeof value === 'number'
-        : type === 'yes/no'
-          ? typeof value === 'boolean'
-          : type === 'date'
-            ? isDay(value)
-            : type === 'choice'
-              ? choicesFor({ fact: 'profile', subject: id }, vocabulary).includes(String(value))
-              : typeof value === 'string';
-    return fits && value !== undefined ? [[id, value]] : [];
-  });
-  return member({
-    ...one,
-    id: one.id ?? ('somebody' as never),
-    email: one.email ?? 'somebody@elsewhere.example',
-    roles: one.roles ?? nothingHeld.roles,
-    groups: one.groups ?? nothingHeld.groups,
-    level: vocabulary.levels.some(({ id }) => id === level) ? level : null,
-    profile: Object.fromEntries(fields),
-    purchases: one.purchases ?? nothingHeld.purchases,
-    granted: [],
-    enrolments: one.enrolments ?? nothingHeld.enrolments,
-    completions: one.completions ?? nothingHeld.completions,
-    share: one.share ?? 50,
-  });
-}
-
-const somebody = visitors.map(possible);
-const somehow: fc.Arbitrary<RequestFacts> = requests.map((one) => ({
-  ...one,
-  weekday: WEEKDAYS[(new Date(`${one.today}T00:00:00Z`).getUTCDay() + 6) % 7] ?? 'Monday',
-}));
 
 /** Everything that stands in the way to an item asks, with the item that it asks about. */
 const askedAt = (compiled: CompiledPolicy, item: ItemId): readonly { test: Test; at: Item }[] =>

@@ -9,21 +9,27 @@ import type { ItemId } from '../ids';
 import { onceFor } from '../once';
 import { type CompiledPolicy, type Hurdle, hurdlesOf } from '../policy';
 import { asksAboutItem, aspectOfGate } from '../policy/places';
-import { type Day, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
+import { type Day, type Following, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
+import { axiomsFor, nothingFollows } from './axioms';
 import { type Cells, cellsFor, sceneOf } from './cells';
 import { ALL, type Diagram, type Diagrams, diagrams, NONE, orElse, Undecided } from './diagram';
-import { ACCOUNT, type Asked, type Asking, THINGS } from './things';
+import { ACCOUNT, type Asked, type Asking, keyOfThing, THINGS, thingsRead } from './things';
+import { waysBy } from './ways';
 
 export interface Reach {
+  readonly compiled: CompiledPolicy;
+  readonly following: Following;
   readonly cells: Cells;
   readonly space: Diagrams;
+  /** Everybody there could be: owners of a product have what it gives. */
+  readonly possible: Diagram;
   /** Of whom a condition is true, about an item; or false, for `holds` false. Throws `Undecided`. */
   meeting(condition: Condition, item: Item | null, holds?: boolean): Diagram;
-  /** What a gate asks of an item, as a text that is the same where it asks the same. */
-  told(gate: Gate, item: Item): string;
   /** Who passes a hurdle. */
   passing(hurdle: Hurdle): Diagram;
-  /** To whom an item is open, or a shared section on a host (`placeId`). */
+  /** The hurdles of an item, or of a shared section on a host (`placeId`), as a number that is equal for the same. */
+  wayTo(item: ItemId): number;
+  /** To whom an item is open, or a shared section on a host. */
   openTo(item: ItemId): Diagram;
   /** Somebody in a set, as made up from the first samples that do; null for the empty set. */
   somebodyIn(set: Diagram): Asking | null;
@@ -31,11 +37,20 @@ export interface Reach {
   plainMemberIn(set: Diagram): Asking | null;
 }
 
-/** Gathers everything that a policy asks, from a day on. */
-export function reachOf(compiled: CompiledPolicy, from: Day): Reach {
+/** Gathers everything that a policy asks, and what else is to be asked, from a day on. */
+export function reachOf(
+  compiled: CompiledPolicy,
+  from: Day,
+  following: Following = nothingFollows,
+  also: Iterable<Asked> = [],
+): Reach {
   const { vocabulary } = compiled;
   const ground = { vocabulary, from };
-  const cells = cellsFor(askedBy(compiled), ground);
+  const asked = [...askedBy(compiled), ...also];
+  const things = new Set(asked.flatMap((one) => thingsRead(one, vocabulary)).map(keyOfThing));
+  const axioms = axiomsFor(following, things, vocabulary, from);
+  const follows = axioms.flatMap((axiom) => [axiom.of, axiom.follows]).map((test) => ({ test, item: null }));
+  const cells = cellsFor([...asked, ...follows], ground);
   const space = diagrams(cells.things.map((thing) => thing.cells.length));
   const sound = soundAudiences(vocabulary.audiences);
 
@@ -68,6 +83,17 @@ export function reachOf(compiled: CompiledPolicy, from: Day): Reach {
       },
       holds,
     );
+
+  // What can't be worked out makes nobody impossible.
+  const possible = orElse(
+    () =>
+      space.attempt(() =>
+        space.all(
+          axioms.map(({ of, follows }) => space.or(space.not(meeting(of, null)), meeting(follows, null))),
+        ),
+      ),
+    () => ALL,
+  );
 
   const told = tellingApart(vocabulary);
   const passed = new Map<Gate, Map<string, Diagram | Undecided>>();
@@ -108,23 +134,27 @@ export function reachOf(compiled: CompiledPolicy, from: Day): Reach {
     return made;
   }
 
-  const open = new Map<ItemId, Diagram>();
+  const way = waysBy(told);
+  const open = new Map<number, Diagram>();
   const somebodyIn = (set: Diagram): Asking | null => {
     const picked = space.pick(set);
     return picked && sceneOf(cells, (variable) => picked.get(variable) ?? 0, ground);
   };
   return {
+    compiled,
+    following,
     cells,
     space,
+    possible,
     meeting,
-    told,
     passing,
+    wayTo: (item) => way(hurdlesOf(compiled, item) ?? []),
     openTo(item) {
-      const found = open.get(item);
-      if (found !== undefined) return found;
       const hurdles = hurdlesOf(compiled, item);
-      const made = hurdles === null ? NONE : along(hurdles);
-      open.set(item, made);
+      if (hurdles === null) return NONE;
+      const which = way(hurdles);
+      const made = open.get(which) ?? space.and(possible, along(hurdles));
+      open.set(which, made);
       return made;
     },
     somebodyIn,

@@ -1,4 +1,5 @@
 /** What differs between two policies. */
+import type { Expectation } from '../expectation/expectation';
 import type { Gate, NamedTurnAway } from '../gate';
 import { same } from '../same';
 import type { Audience } from '../site';
@@ -19,6 +20,7 @@ type SetChange<Of extends string, T> =
 
 export type AudienceChange = SetChange<'audience', Audience>;
 export type TurnAwayChange = SetChange<'turn-away', NamedTurnAway>;
+export type ExpectationChange = SetChange<'expectation', Expectation>;
 
 /** The landing rules or the defaults differ: lists that are short and read as a whole. */
 export type ListChange =
@@ -35,7 +37,7 @@ export type ListChange =
       readonly after: readonly Default[];
     };
 
-export type PolicyChange = GateChange | AudienceChange | TurnAwayChange | ListChange;
+export type PolicyChange = GateChange | AudienceChange | TurnAwayChange | ExpectationChange | ListChange;
 
 /** The differences from one policy to another, in the order of the newer one, removals last; gates before audiences. */
 export function difference(before: Policy, after: Policy): readonly PolicyChange[] {
@@ -43,6 +45,7 @@ export function difference(before: Policy, after: Policy): readonly PolicyChange
     ...gateChanges(before.gates, after.gates),
     ...setChanges('audience', before.audiences, after.audiences),
     ...setChanges('turn-away', before.turnAways, after.turnAways),
+    ...setChanges('expectation', before.expectations, after.expectations),
     ...listChanges(before, after),
   ];
 }

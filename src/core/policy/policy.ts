@@ -1,4 +1,5 @@
 import type { Condition } from '../condition';
+import { conditionsOfExpectation, type Expectation } from '../expectation/expectation';
 import { conditionsOfGate, type Gate, type NamedTurnAway } from '../gate';
 import type { GateId, ItemId, LandingId } from '../ids';
 import type { Audience, OpenableKind, SiteNames, Vocabulary } from '../site';
@@ -33,16 +34,31 @@ export interface Policy {
   /** In the order in which they are asked. */
   readonly landings: readonly Landing[];
   readonly defaults: readonly Default[];
+  /** What must stay so, whatever is changed. They decide nothing. */
+  readonly expectations: readonly Expectation[];
 }
 
 /** A policy with no gates: everything that is published is open. */
-export const openPolicy: Policy = { gates: [], audiences: [], turnAways: [], landings: [], defaults: [] };
+export const openPolicy: Policy = {
+  gates: [],
+  audiences: [],
+  turnAways: [],
+  landings: [],
+  defaults: [],
+  expectations: [],
+};
 
-/** Every condition of a policy: those of its gates, its audiences and its landing rules. */
-export const conditionsOfPolicy = ({ gates, audiences, landings }: Policy): readonly Condition[] => [
+/** Every condition of a policy: those of its gates, its audiences, its landing rules and its expectations. */
+export const conditionsOfPolicy = ({
+  gates,
+  audiences,
+  landings,
+  expectations,
+}: Policy): readonly Condition[] => [
   ...gates.flatMap(conditionsOfGate),
   ...audiences.map(({ who }) => who),
   ...landings.map(({ when }) => when),
+  ...expectations.flatMap(conditionsOfExpectation),
 ];
 
 /** Every name that the conditions of a policy can use. */

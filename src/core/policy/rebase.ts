@@ -9,7 +9,7 @@ import type { Default, Policy } from './policy';
 export type Contested =
   | {
       readonly kind: 'changed';
-      readonly of: 'gate' | 'audience' | 'turn-away' | 'landing';
+      readonly of: 'gate' | 'audience' | 'turn-away' | 'landing' | 'expectation';
       readonly id: string;
       /** Whose stands in the merge. What one side took away and the other changed stays, as it was changed. */
       readonly stands: 'mine' | 'theirs';
@@ -34,6 +34,7 @@ export function rebase(base: Policy, mine: Policy, theirs: Policy): Merge {
   const audiences = mergeLists(base.audiences, mine.audiences, theirs.audiences);
   const turnAways = mergeLists(base.turnAways, mine.turnAways, theirs.turnAways);
   const landings = mergeLists(base.landings, mine.landings, theirs.landings);
+  const expectations = mergeLists(base.expectations, mine.expectations, theirs.expectations);
   const defaults = mergeLists(
     numbered(base.defaults),
     numbered(mine.defaults),
@@ -48,6 +49,7 @@ export function rebase(base: Policy, mine: Policy, theirs: Policy): Merge {
       turnAways: turnAways.list,
       landings: landings.list,
       defaults,
+      expectations: expectations.list,
     },
     contested: [
       ...changed('gate', gates),
@@ -55,6 +57,7 @@ export function rebase(base: Policy, mine: Policy, theirs: Policy): Merge {
       ...changed('audience', audiences),
       ...changed('turn-away', turnAways),
       ...changed('landing', landings),
+      ...changed('expectation', expectations),
       ...(landings.bothMoved ? [{ kind: 'ordered', of: 'landings' } as const] : []),
     ],
   };

@@ -1,5 +1,6 @@
 /** Where things are used: an audience in gates and other audiences, a role or a field in whatever asks for it. */
 import { audiencesIn, type Condition, factNamed, listOf, type Test, testsIn } from '../condition';
+import { conditionsOfExpectation, type Expectation } from '../expectation/expectation';
 import { casesIn, type Gate, givenBy, resolveGiven, selectionsIn } from '../gate';
 import type { TurnAwayId } from '../ids';
 import type { Audience, NameKind } from '../site';
@@ -10,7 +11,8 @@ import type { Landing, Policy } from './policy';
 export type Use =
   | { readonly kind: 'gate'; readonly gate: Gate; readonly leg: 'what' | 'who' | 'otherwise' }
   | { readonly kind: 'audience'; readonly audience: Audience }
-  | { readonly kind: 'landing'; readonly landing: Landing };
+  | { readonly kind: 'landing'; readonly landing: Landing }
+  | { readonly kind: 'expectation'; readonly expectation: Expectation };
 
 /** The places whose conditions, or whose texts, fulfil a question, in the order of the policy. */
 function placesWhere(
@@ -33,6 +35,9 @@ function placesWhere(
     ),
     ...policy.landings.flatMap((landing): Use[] =>
       asks(landing.when) ? [{ kind: 'landing', landing }] : [],
+    ),
+    ...policy.expectations.flatMap((expectation): Use[] =>
+      conditionsOfExpectation(expectation).some(asks) ? [{ kind: 'expectation', expectation }] : [],
     ),
   ];
 }

@@ -4,6 +4,7 @@ import {
   type Condition,
   catalogue,
   choicesFor,
+  everyone,
   type Fact,
   guests,
   inAudience,
@@ -13,8 +14,17 @@ import {
   test,
   typeOf,
 } from '../condition';
-import { type Gate, type Given, type NamedTurnAway, type Target, TURN_AWAYS, type TurnAway } from '../gate';
-import { type AudienceId, asId, type GateId, type TurnAwayId } from '../ids';
+import type { Claim, Expectation } from '../expectation';
+import {
+  type Gate,
+  type Given,
+  type NamedTurnAway,
+  type Target,
+  TURN_AWAY_KINDS,
+  TURN_AWAYS,
+  type TurnAway,
+} from '../gate';
+import { type AudienceId, asId, type ExpectationId, type GateId, type TurnAwayId } from '../ids';
 import { valuesOf } from '../keys';
 import type { Policy } from '../policy';
 import {
@@ -323,11 +333,24 @@ export const gateWith = (stance: fc.Arbitrary<Gate['stance']>): fc.Arbitrary<Gat
   });
 
 export const gates = gateWith(fc.constantFrom('also', 'also', 'instead'));
+export const expectations: fc.Arbitrary<Expectation> = fc.record({
+  id: fc.uuid().map((uuid) => asId<ExpectationId>(uuid)),
+  who: fc.oneof(fc.constantFrom(everyone, guests), conditions),
+  claim: fc.oneof(
+    fc.record({ kind: fc.constantFrom('opens', 'only opens', 'never opens', 'never sees') }),
+    fc.record({ kind: fc.constant('gets'), outcome: fc.constantFrom(...TURN_AWAY_KINDS) }),
+  ) as fc.Arbitrary<Claim>,
+  what: fc.record({
+    targets: fc.array(target, { minLength: 1, maxLength: 2 }),
+    except: fc.array(target, { maxLength: 1 }),
+  }),
+});
 export const policies: fc.Arbitrary<Policy> = fc.array(gates, { maxLength: 6 }).map((list) => ({
   gates: list,
   audiences: vocabulary.audiences,
   turnAways: namedTurnAways,
   landings: [],
   defaults: [],
+  expectations: [],
 }));
 export const anItem = fc.constantFrom(...items);

@@ -305,4 +305,5 @@ export const policy: Policy = {
   turnAways: [],
   landings: [],
   defaults: [],
+  expectations: [],
 };

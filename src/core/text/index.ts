@@ -14,6 +14,6 @@ export {
   renameOwnWords,
   replaceOwnWords,
 } from './own-words';
-export { type ConditionError, type Expectation, type ParsedCondition, parseCondition } from './parse';
+export { type CouldStand, type ParsedCondition, parseCondition, type TextError } from './parse';
 export { type Calling, printCondition } from './print';
 export * from './regions';

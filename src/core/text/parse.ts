@@ -15,15 +15,15 @@ import { bareOrQuoted, isReserved, quoted } from './quote';
 import { type Token, tokensOf } from './tokens';
 
 /** Something that could stand at a place. */
-export interface Expectation {
+export interface CouldStand {
   /** How it is written; empty for what only the author knows (a number, a text). */
   readonly insert: string;
   /** What it is: itself in quotes, or "a number". */
   readonly label: string;
 }
 
-/** Why a text is not a condition. */
-export interface ConditionError {
+/** Why a text can’t be read. */
+export interface TextError {
   /** What is wrong and how to mend it, in one or two sentences. */
   readonly message: string;
   /** Counted from 1, in lines and in characters. */
@@ -34,12 +34,12 @@ export interface ConditionError {
   readonly to: number;
   /** What stands there; empty at the end of the text. */
   readonly found: string;
-  readonly expected: readonly Expectation[];
+  readonly expected: readonly CouldStand[];
 }
 
 export type ParsedCondition =
   | { readonly ok: true; readonly condition: Condition }
-  | { readonly ok: false; readonly error: ConditionError };
+  | { readonly ok: false; readonly error: TextError };
 
 /** Reads a condition. Names are looked up in the vocabulary, whatever their case. */
 export function parseCondition(text: string, vocabulary: Vocabulary): ParsedCondition {
@@ -47,33 +47,36 @@ export function parseCondition(text: string, vocabulary: Vocabulary): ParsedCond
     const message = `That is ${text.length} characters long; a condition has at most ${LONGEST_CONDITION}. Give parts of it names as audiences.`;
     return { ok: false, error: { message, ...place(text, 0), from: 0, to: 0, found: '', expected: [] } };
   }
-  const tokens = tokensOf(text);
-  const reader = readerOf(tokens, vocabulary);
+  const read = reading(text, vocabulary, (reader) => {
+    const condition = reader.condition();
+    reader.end();
+    return condition;
+  });
+  return 'error' in read ? { ok: false, error: read.error } : { ok: true, condition: read.value };
+}
+
+/** Reads a text with a descent of one's own, or says where it went wrong. */
+export function reading<T>(
+  text: string,
+  vocabulary: Vocabulary,
+  read: (reader: TextReader) => T,
+): { readonly value: T } | { readonly error: TextError } {
   try {
-    return { ok: true, condition: reader.whole() };
+    return { value: read(readerOf(tokensOf(text), vocabulary)) };
   } catch (thrown) {
     if (!(thrown instanceof Refusal)) throw thrown;
-    const token = thrown.token;
-    return {
-      ok: false,
-      error: {
-        message: thrown.message,
-        ...place(text, token.from),
-        from: token.from,
-        to: token.to,
-        found: token.raw,
-        expected: thrown.expected,
-      },
-    };
+    const { token, message, expected } = thrown;
+    const { from, to, raw } = token;
+    return { error: { message, ...place(text, from), from, to, found: raw, expected } };
   }
 }
 
-/** Thrown within this file only, so that the descent need not carry errors upwards by hand. */
-class Refusal extends Error {
+/** Thrown while reading only, so that the descent need not carry errors upwards by hand. */
+export class Refusal extends Error {
   constructor(
     message: string,
     readonly token: Token,
-    readonly expected: readonly Expectation[] = [],
+    readonly expected: readonly CouldStand[] = [],
   ) {
     super(message);
   }
@@ -85,17 +88,17 @@ function place(text: string, offset: number): { readonly line: number; readonly 
   return { line: before.split('\n').length, column: [...before.slice(start)].length + 1 };
 }
 
-const exactly = (text: string): Expectation => ({
+export const exactly = (text: string): CouldStand => ({
   insert: text,
   label: text.startsWith('"') ? text : `“${text}”`,
 });
 
-interface Phrase<T> {
+export interface Phrase<T> {
   readonly words: readonly string[];
   readonly means: T;
 }
 
-const phrase = <T>(words: string, means: T): Phrase<T> => ({
+export const phrase = <T>(words: string, means: T): Phrase<T> => ({
   words: words === '' ? [] : words.split(' '),
   means,
 });
@@ -116,12 +119,12 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
   let tests = 0;
   let furthest = 0;
   // Worked out only if something is wrong: a site may have thousands of names.
-  let expected: (() => readonly Expectation[])[] = [];
+  let expected: (() => readonly CouldStand[])[] = [];
 
   const end = tokens.at(-1) as Token;
   const token = (ahead = 0): Token => tokens[at + ahead] ?? end;
   /** Notes what could have stood at a place. */
-  const note = (ahead: number, could: () => readonly Expectation[]): void => {
+  const note = (ahead: number, could: () => readonly CouldStand[]): void => {
     const where = at + ahead;
     if (where > furthest) {
       furthest = where;
@@ -169,12 +172,6 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
     }
     at += 1;
     return true;
-  };
-
-  const whole = (): Condition => {
-    const condition = joined('or', 0);
-    if (token().kind !== 'end') refuse();
-    return condition;
   };
 
   const joined = (word: 'or' | 'and', depth: number): Condition => {
@@ -393,8 +390,28 @@ function readerOf(tokens: readonly Token[], vocabulary: Vocabulary) {
     );
   };
 
-  return { whole };
+  return {
+    /** A condition, as far as it goes. */
+    condition: () => joined('or', 0),
+    /** Nothing stands behind. */
+    end: () => {
+      if (token().kind !== 'end') refuse();
+    },
+    /** The longest of some phrases, if one stands here. */
+    take,
+    takeMark,
+    /** What stands here, and what does so many tokens behind. */
+    token,
+    /** Goes on behind so many tokens. */
+    skip: (count: number) => {
+      at += count;
+    },
+    note,
+    refuse,
+  };
 }
+
+export type TextReader = ReturnType<typeof readerOf>;
 
 /** What is left of the phrases that begin like what stands at a place, and go on otherwise. */
 function unfinished(
@@ -402,7 +419,7 @@ function unfinished(
   tokens: readonly Token[],
   start: number,
   matched: number,
-): readonly Expectation[] {
+): readonly CouldStand[] {
   const begins = ({ words }: Phrase<unknown>) =>
     words.length > matched &&
     words.slice(0, matched).every((word, ahead) => tokens[start + ahead]?.value === word);
@@ -411,7 +428,7 @@ function unfinished(
 
 const article = (kind: string): string => `${/^[aeiou]/.test(kind) ? 'an' : 'a'} ${kind}`;
 
-function unexpected(found: Token, expected: readonly Expectation[]): string {
+function unexpected(found: Token, expected: readonly CouldStand[]): string {
   const words = expected.map(({ label }) => label);
   const near =
     found.kind === 'word'

@@ -3,7 +3,7 @@
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
   type Condition,
-  type ConditionError,
+  type TextError,
   completionsAt,
   parseCondition,
   printCondition,
@@ -49,7 +49,7 @@ export function ConditionText({ condition, vocabulary, onChange }: TextProps) {
 
 interface TextFormProps {
   readonly text: string;
-  readonly error: ConditionError | null;
+  readonly error: TextError | null;
   readonly vocabulary: Vocabulary;
   readonly label: string;
   readonly rows: number;
@@ -92,7 +92,7 @@ function Mistake({
 }: {
   readonly id: string;
   readonly text: string;
-  readonly error: ConditionError;
+  readonly error: TextError;
 }) {
   const line = text.split('\n')[error.line - 1] ?? '';
   const before = [...line].slice(Math.max(0, error.column - 31), error.column - 1).join('');

@@ -1,7 +1,7 @@
 /** Finding people: by a part of their name or mail address, and by a condition in the text form. */
 import { z } from 'zod';
 import {
-  type ConditionError,
+  type TextError,
   emptyBitset,
   fullBitset,
   groupsAt,
@@ -38,7 +38,7 @@ export interface PeoplePage {
 
 export type FindAnswer =
   | PeoplePage
-  | { readonly kind: 'wrong condition'; readonly error: ConditionError }
+  | { readonly kind: 'wrong condition'; readonly error: TextError }
   | { readonly kind: 'wrong'; readonly message: string };
 
 /** Answers a question about people. Conditions are read with the names of the draft. */
@@ -91,7 +91,7 @@ export function peopleWhere(
   vocabulary: Vocabulary,
   { text, condition }: { readonly text: string; readonly condition: string },
   now: Date,
-): { readonly people: readonly Person[] } | { readonly error: ConditionError } {
+): { readonly people: readonly Person[] } | { readonly error: TextError } {
   const all = [...state.people.values()];
   let bits = fullBitset(all.length);
   if (condition.trim() !== '') {

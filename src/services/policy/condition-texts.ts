@@ -28,17 +28,22 @@ export function readConditionTexts(
     problems.push(`${place}, line ${line}, column ${column}: ${message}`);
     return { kind: 'any', of: [] };
   };
-  const targets = (place: string, list: PolicyInFile['gates'][number]['what']['targets']) =>
+  type What = PolicyInFile['gates'][number]['what'];
+  const targets = (place: string, list: What['targets']) =>
     list.map((one) =>
       one.kind === 'selection' ? { ...one, where: read(`${place}, what`, one.where) } : one,
     );
+  const what = (place: string, { targets: some, except }: What) => ({
+    targets: targets(place, some),
+    except: targets(place, except),
+  });
   const whole = {
     ...policy,
     gates: policy.gates.map((gate) => {
       const place = `gate ${gate.id}`;
       return {
         ...gate,
-        what: { targets: targets(place, gate.what.targets), except: targets(place, gate.what.except) },
+        what: what(place, gate.what),
         who: read(place, gate.who),
         otherwise: {
           ...gate.otherwise,
@@ -51,6 +56,10 @@ export function readConditionTexts(
     }),
     audiences: policy.audiences.map((one) => ({ ...one, who: read(`audience ${one.id}`, one.who) })),
     landings: policy.landings.map((one) => ({ ...one, when: read(`landing ${one.id}`, one.when) })),
+    expectations: policy.expectations.map((one) => {
+      const place = `expectation ${one.id}`;
+      return { ...one, what: what(place, one.what), who: read(place, one.who) };
+    }),
   };
   return problems.length > 0 ? { problems } : { policy: whole as unknown as Policy };
 }

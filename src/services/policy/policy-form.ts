@@ -1,10 +1,11 @@
 /** Policies as they come from outside: their exact shape and their limits. What they name is checked by {@link readPolicy}. */
 import { z } from 'zod';
-import { OPENABLE_KINDS, type TurnAwayKind, valuesOf } from '@/core';
+import { OPENABLE_KINDS, TURN_AWAY_KINDS, type TurnAwayKind, valuesOf } from '@/core';
 import { conditionOrText, conditionShape, id, webAddress, whatShape, words } from '../forms';
 
 const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
+const MOST_EXPECTATIONS = 200;
 const LONGEST_TEXT = 2000;
 
 const text = words(LONGEST_TEXT, 'Write something, or choose another reason.', 'That text is too long.');
@@ -95,6 +96,15 @@ export function policyShape<C extends z.ZodType>(condition: C) {
     category: words(200, 'Name the category.').nullable(),
     gate: id,
   });
+  const expectation = z.strictObject({
+    id,
+    who: condition,
+    claim: z.discriminatedUnion('kind', [
+      z.strictObject({ kind: z.enum(['opens', 'only opens', 'never opens', 'never sees']) }),
+      z.strictObject({ kind: z.literal('gets'), outcome: z.enum(TURN_AWAY_KINDS) }),
+    ]),
+    what: whatShape(condition),
+  });
   return z.strictObject({
     gates: z.array(gate).max(MOST_GATES, `A site has at most ${MOST_GATES} gates.`),
     audiences: z
@@ -104,6 +114,10 @@ export function policyShape<C extends z.ZodType>(condition: C) {
     turnAways: z.array(named).max(200, 'A site has at most 200 turn-aways with names.').default([]),
     landings: z.array(landing).max(100, 'A site has at most 100 landing rules.').default([]),
     defaults: z.array(standard).max(100, 'A site has at most 100 defaults.').default([]),
+    expectations: z
+      .array(expectation)
+      .max(MOST_EXPECTATIONS, `A site has at most ${MOST_EXPECTATIONS} expectations.`)
+      .default([]),
   });
 }
 

@@ -3,6 +3,7 @@ import {
   audienceCycle,
   audiencesIn,
   type Condition,
+  conditionsOfExpectation,
   conditionsOfGate,
   conditionsOfPolicy,
   DEEPEST,
@@ -97,6 +98,7 @@ export function readPolicy(
     ...audienceProblems(read, against),
     ...turnAwayProblems(read, against),
     ...landingProblems(read, against),
+    ...expectationProblems(read, against),
   ];
   return problems.length > 0 ? { problems } : { policy: read };
 }
@@ -228,6 +230,7 @@ const keptTexts = ({ draft, live }: Around): ReadonlySet<string> =>
 /** Every item that a policy points at or leads to. */
 const itemsIn = (policy: Policy): readonly string[] => [
   ...policy.gates.flatMap(pointedIn),
+  ...policy.expectations.flatMap(pointedIn),
   ...leadsIn(policy),
 ];
 
@@ -323,6 +326,22 @@ function landingProblems(read: Policy, around: Against): PolicyProblem[] {
   ]);
 }
 
+function expectationProblems(read: Policy, { outline, vocabulary, kept, keptItems, gone }: Against): PolicyProblem[] {
+  const problems: PolicyProblem[] = read.expectations.flatMap((one) =>
+    [
+      ...conditionProblems(conditionsOfExpectation(one), vocabulary, kept),
+      ...selectionsIn(one).flatMap((where) => selectionProblem(where) ?? []),
+      ...pointedIn(one)
+        .filter((item) => !outline.items.has(item) && !keptItems.has(item) && !gone?.has(`item ${item}`))
+        .map((item) => `There is no item "${item}" any more. Take it out of what is expected.`),
+    ].map((message) => ({ gate: one.id as string, message })),
+  );
+  const twice = repeated(read.expectations.map((one) => one.id));
+  if (twice)
+    problems.push({ gate: twice, message: 'Two expectations have the same id. Take one of them away.' });
+  return problems;
+}
+
 /** The id of the gate or audience in which a problem of shape is. */
 function idAt(input: unknown, [list, index]: readonly PropertyKey[]): string | null {
   const found = (input as Record<PropertyKey, { id?: unknown }[]> | null)?.[list ?? '']?.[Number(index)]?.id;
@@ -353,6 +372,10 @@ export function goneIn(policy: Policy, outline: Outline, names: SiteNames): read
         one.kind === 'named' && !has(policy.turnAways, one.turnAway) ? [`turn-away ${one.turnAway}`] : [],
       ),
       ...leads.filter((id) => pathOf(outline.items.get(id)) === null).map((id) => `item ${id}`),
+      ...policy.expectations
+        .flatMap(pointedIn)
+        .filter((id) => !outline.items.has(id))
+        .map((id) => `item ${id}`),
       ...follows
         .filter((id) => !names.groups.some((group) => group.id === id && group.open))
         .map((id) => `group ${id}`),

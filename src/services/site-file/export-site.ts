@@ -17,6 +17,7 @@ import {
   type Target,
   type Vocabulary,
   vocabularyOf,
+  type What,
 } from '@/core';
 import { type PersonRecord, readFileBytes } from '@/store';
 import { goneIn } from '../policy';
@@ -191,17 +192,16 @@ const nestedOf = (outline: Outline, page: ItemId) =>
 function policyInFile(policy: Policy, { names, outline }: SiteState): unknown {
   const vocabulary = vocabularyOf(names, policy);
   const text = (condition: Condition) => asText(condition, vocabulary);
+  const selected = (target: Target): unknown =>
+    target.kind === 'selection' ? { ...target, where: text(target.where) } : target;
   const targets = (list: readonly Target[]) =>
     list.flatMap((target): readonly unknown[] =>
-      target.kind === 'selection'
-        ? [{ ...target, where: text(target.where) }]
-        : outline.items.has(target.item)
-          ? [target]
-          : [],
+      target.kind === 'selection' || outline.items.has(target.item) ? [selected(target)] : [],
     );
+  const whatInFile = (what: What) => ({ targets: targets(what.targets), except: targets(what.except) });
   const gate = ({ what, who, otherwise, ...rest }: Gate) => ({
     ...rest,
-    what: { targets: targets(what.targets), except: targets(what.except) },
+    what: whatInFile(what),
     who: text(who),
     otherwise: {
       cases: otherwise.cases.map(({ when, give }) => ({ when: text(when), give })),
@@ -214,6 +214,12 @@ function policyInFile(policy: Policy, { names, outline }: SiteState): unknown {
     turnAways: policy.turnAways,
     landings: policy.landings.map(({ when, ...rest }) => ({ ...rest, when: text(when) })),
     defaults: policy.defaults,
+    // What an expectation names and is gone stays: without it something else would be expected.
+    expectations: policy.expectations.map(({ who, what, ...rest }) => ({
+      ...rest,
+      who: text(who),
+      what: { targets: what.targets.map(selected), except: what.except.map(selected) },
+    })),
   };
 }
 

@@ -1,0 +1,25 @@
+import type { CompiledPolicy } from '../policy';
+import type { Day, Following } from '../site';
+import { type Finding, findingsIn } from './findings';
+import { reachOf } from './reach';
+import { askedByExpectations, type Verdict, verdictsOn } from './verdicts';
+
+/** What is certain of a policy, over every visitor there could be. */
+export interface Analysis {
+  readonly findings: readonly Finding[];
+  /** What has become of its expectations, in their order. */
+  readonly verdicts: readonly Verdict[];
+}
+
+/** Works out everything that is certain of a policy from a day on. */
+export function analyse(compiled: CompiledPolicy, from: Day, following: Following): Analysis {
+  const reach = reachOf(compiled, from, following, askedByExpectations(compiled));
+  return { verdicts: verdictsOn(reach), findings: findingsIn(reach) };
+}
+
+/** What has become of the expectations of a policy alone. */
+export const expectationsProved = (
+  compiled: CompiledPolicy,
+  from: Day,
+  following: Following,
+): readonly Verdict[] => verdictsOn(reachOf(compiled, from, following, askedByExpectations(compiled)));

@@ -1,0 +1,80 @@
+/** Somebody made up to show a claim, in words: "a member at Observer level, in Suspended, on 2 January 2027". */
+import { listed } from '../english';
+import {
+  type Day,
+  dayInWords,
+  isDay,
+  type NameKind,
+  nameOfId,
+  type RequestFacts,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
+
+/** What tells a witness from a guest or a member of whom nothing is known, who asks today. */
+export function describeWitness(
+  visitor: VisitorFacts,
+  request: RequestFacts,
+  vocabulary: Vocabulary,
+  today: Day,
+): string {
+  const named = (kind: NameKind, id: string) => nameOfId(vocabulary, kind, id) ?? 'something that is gone';
+  const names = (kind: NameKind, ids: readonly string[] | null) => [...new Set(ids ?? [])].map((id) => named(kind, id));
+  const { level, groups, roles, profile, purchases, granted, enrolments, completions, joined } = visitor;
+  const given = {
+    level: level ?? granted.find((one) => one.level !== null)?.level ?? null,
+    groups: [...(groups ?? []), ...granted.flatMap((one) => one.groups)],
+    roles: [...(roles ?? []), ...granted.flatMap((one) => one.roles)],
+  };
+  const bought = (purchases ?? []).map(({ product, on, until, state }) => {
+    const what = named('product', product);
+    if (state === 'refunded') return `who gave ${what} back`;
+    const ended = until !== null && until < request.today;
+    return on > request.today
+      ? `who has bought ${what} for ${dayInWords(on)}`
+      : `who ${ended ? 'had' : 'has'} ${what}`;
+  });
+  const passphrases = names('passphrase', visitor.passphrases);
+  const parts = [
+    ...(given.level === null ? [] : [`at ${named('level', given.level)} level`]),
+    ...within('in', names('group', given.groups)),
+    ...within('as', names('role', given.roles)),
+    ...[...new Set(bought)],
+    ...within('enrolled in', names('course', enrolments?.map(({ course }) => course) ?? [])),
+    ...(completions?.length ? [`with ${completions.length === 1 ? 'something' : `${completions.length} things`} completed`] : []),
+    ...Object.entries(profile ?? {}).map(
+      ([field, value]) => `whose ${named('field', field)} is ${valueInWords(value)}`,
+    ),
+    ...(joined !== null && joined !== today ? [`who joined on ${dayInWords(joined)}`] : []),
+    ...(visitor.desk === null ? [] : [`with the desk right ${visitor.desk}`]),
+    ...within('who knows the passphrase', passphrases),
+    ...ofRequest(request, today),
+  ];
+  return [visitor.signedIn ? 'a member' : 'a guest', ...parts].join(', ').replace(/^(a \w+), (at|in|as|who|whose|with|on|from) /, '$1 $2 ');
+}
+
+const within = (word: string, names: readonly string[]): readonly string[] =>
+  names.length === 0 ? [] : [`${word} ${listed(names)}`];
+
+const valueInWords = (value: unknown): string =>
+  typeof value === 'boolean' ? (value ? 'yes' : 'no') : isDay(value) ? dayInWords(value) : String(value);
+
+const NOON = 720;
+
+function ofRequest(
+  { today: day, minute, parameters, referrer, device, browser, network, languages }: RequestFacts,
+  today: Day,
+): readonly string[] {
+  const clock = [Math.floor(minute / 60), minute % 60].map((part) => String(part).padStart(2, '0')).join(':');
+  const asked = Object.entries(parameters).map(([name, value]) => `${name}=${value}`);
+  return [
+    ...(day === today ? [] : [`on ${dayInWords(day)}`]),
+    ...(minute === NOON ? [] : [`at ${clock}`]),
+    ...(asked.length === 0 ? [] : [`with ?${asked.join('&')} in the address`]),
+    ...(referrer === null ? [] : [`coming from ${referrer}`]),
+    ...(device === null ? [] : [`on a ${device}`]),
+    ...(browser === null ? [] : [`with a ${browser} browser`]),
+    ...(network === null ? [] : [`from ${network}`]),
+    ...(languages === null || languages.length === 0 ? [] : [`reading ${languages[0]}`]),
+  ];
+}

@@ -1,0 +1,53 @@
+/** Works out what is certain of a policy, away from the screen. */
+import {
+  type Analysis,
+  analyse,
+  compile,
+  type Day,
+  type Following,
+  type Item,
+  type Outline,
+  outlineOf,
+  type Policy,
+  type SiteNames,
+} from '@/core';
+
+/** What an analysis is made of. A site that is the same as in the last question is left out. */
+export interface AnalysisQuestion {
+  readonly number: number;
+  readonly site?: { readonly items: readonly Item[]; readonly names: SiteNames; readonly following: Following };
+  readonly policy: Policy;
+  readonly today: Day;
+}
+
+export interface AnalysisAnswer {
+  readonly number: number;
+  readonly analysis: Analysis;
+}
+
+/** Answers questions one after the other, keeping the site. */
+export function analysisKeeper(): (question: AnalysisQuestion) => AnalysisAnswer {
+  let known: { readonly outline: Outline; readonly names: SiteNames; readonly following: Following } | null = null;
+  return ({ number, site, policy, today }) => {
+    if (site) {
+      const outline = outlineOf(site.items);
+      if ('problems' in outline) throw new Error('The site’s outline can’t be read.');
+      known = { ...site, outline };
+    }
+    if (!known) throw new Error('An analysis was asked for before the site was told.');
+    const { outline, names, following } = known;
+    return { number, analysis: analyse(compile(policy, outline, names), today, following) };
+  };
+}
+
+/** The worker's own side of the window; typed here, because the rest of the desk is typed for pages. */
+interface WorkerSide {
+  onmessage: ((event: MessageEvent<AnalysisQuestion>) => void) | null;
+  readonly postMessage: (answer: AnalysisAnswer) => void;
+}
+
+if (typeof document === 'undefined' && typeof self !== 'undefined') {
+  const side = self as unknown as WorkerSide;
+  const answer = analysisKeeper();
+  side.onmessage = ({ data }) => side.postMessage(answer(data));
+}
