@@ -57,7 +57,7 @@ export function benchAnalysis(pages = 250, gates = 200, things = 40, rounds = 5)
   let found: readonly Finding[] = [];
   for (let round = 0; round < rounds; round++) {
     const start = performance.now();
-    found = analyse(compiled, '2026-11-20', { byGroup: new Map(), byProduct: new Map() }).findings;
+    found = analyse(compiled, '2026-11-20', { byGroup: new Map(), byProduct: new Map() }, new Set()).findings;
     took.push(performance.now() - start);
   }
   return {

@@ -1,6 +1,7 @@
 'use client';
 import { createContext, useContext } from 'react';
 import type {
+  Analysis,
   Audience,
   AudienceId,
   CompiledPolicy,
@@ -34,6 +35,8 @@ export interface DeskState {
   readonly request: RequestFacts;
   readonly draft: DraftDesk;
   readonly compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy };
+  /** What is certain of both; null until it is worked out for the first time. */
+  readonly analysis: { readonly draft: Analysis | null; readonly live: Analysis | null };
   readonly standIns: readonly StandIn[];
   readonly setStandIns: (standIns: readonly StandIn[]) => void;
   readonly screen: Screen;
@@ -73,7 +76,7 @@ export function useDesk(): DeskState {
 }
 
 /** What follows from groups and from products. */
-export const followingIn = ({ byGroup, byProduct }: DeskData): Following => ({
+export const followingIn = ({ byGroup, byProduct }: Pick<DeskData, 'byGroup' | 'byProduct'>): Following => ({
   byGroup: new Map(byGroup),
   byProduct: new Map(byProduct),
 });

@@ -25,6 +25,7 @@ import type { DeskData } from '@/services';
 import { Conflict } from './conflict';
 import { DeskContext, type DeskState } from './context';
 import { DeskPalette } from './desk-palette';
+import { useAnalysis } from './findings/use-analysis';
 import { readTheRest } from './later';
 import { TrivetSign } from './marks';
 import { usePanelWidth } from './panel-edge';
@@ -151,6 +152,12 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     () => ({ draft: compiledDraft, live: compiledLive }),
     [compiledDraft, compiledLive],
   );
+  const ofLive = useAnalysis(compiledLive.policy, data);
+  const ofDraft = useAnalysis(compiledDraft === compiledLive ? null : compiledDraft.policy, data);
+  const analysis = useMemo(
+    () => ({ live: ofLive, draft: compiledDraft === compiledLive ? ofLive : ofDraft }),
+    [ofLive, ofDraft, compiledDraft, compiledLive],
+  );
   const [standIns, setShown] = useState(data.standIns);
   const view = useView(begin);
   const { side, bench, setBench, setScreen } = view;
@@ -261,6 +268,7 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     request,
     draft,
     compiled,
+    analysis,
     standIns,
     setStandIns,
     ...view,

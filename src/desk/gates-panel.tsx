@@ -5,14 +5,14 @@ import { ChevronDown, ChevronUp } from 'lucide-react';
 import { capital, difference, type GateChange, type GateId, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
-import { useFindings, useFindingText } from './findings';
+import { useFindingText } from './findings';
 import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
 
 export function GatesPanel() {
-  const { data, draft, compiled, setBench, addGate, side } = useDesk();
-  const findings = useFindings();
+  const { data, draft, compiled, analysis, setBench, addGate, side } = useDesk();
+  const findings = analysis.draft?.findings ?? [];
   const findingText = useFindingText();
   const shown = side === 'live' ? compiled.live : compiled.draft;
   const { policy } = shown;

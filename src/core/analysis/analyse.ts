@@ -1,6 +1,8 @@
 import type { CompiledPolicy } from '../policy';
 import type { Day, Following } from '../site';
-import { type Finding, findingsIn } from './findings';
+import type { Finding } from './finding';
+import { findingsIn } from './findings';
+import { askedByAudiences, type Sold } from './name-findings';
 import { reachOf } from './reach';
 import { askedByExpectations, type Verdict, verdictsOn } from './verdicts';
 
@@ -12,9 +14,10 @@ export interface Analysis {
 }
 
 /** Works out everything that is certain of a policy from a day on. */
-export function analyse(compiled: CompiledPolicy, from: Day, following: Following): Analysis {
-  const reach = reachOf(compiled, from, following, askedByExpectations(compiled));
-  return { verdicts: verdictsOn(reach), findings: findingsIn(reach) };
+export function analyse(compiled: CompiledPolicy, from: Day, following: Following, sold: Sold): Analysis {
+  const asked = [...askedByExpectations(compiled), ...askedByAudiences(compiled)];
+  const reach = reachOf(compiled, from, following, asked);
+  return { verdicts: verdictsOn(reach), findings: findingsIn(reach, sold) };
 }
 
 /** What has become of the expectations of a policy alone. */

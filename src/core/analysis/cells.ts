@@ -125,7 +125,11 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
       const reason = why.get(key);
       if (reason !== undefined) throw new Undecided(reason);
       const found = tried.get(key);
-      if (!found) return { reads: [], at: () => UNKNOWN };
+      if (!found) {
+        if (problemOf(one.test, vocabulary) === null)
+          throw new Error('What was not asked can’t be answered.');
+        return { reads: [], at: () => UNKNOWN };
+      }
       const { reads } = found;
       return {
         reads,

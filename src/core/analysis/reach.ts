@@ -190,7 +190,13 @@ function* askedBy(compiled: CompiledPolicy): Iterable<Asked> {
         for (const host of places.hosts(item)) yield* places.hurdlesAt(item, outline.items.get(host) ?? null);
       }
   };
-  for (const { gate, at } of hurdles()) {
+  const asides = function* (): Iterable<Pick<Hurdle, 'gate' | 'at'>> {
+    for (const [id, gates] of compiled.covering) {
+      const at = outline.items.get(id);
+      if (at) for (const { gate, setAside } of gates) if (setAside) yield { gate, at };
+    }
+  };
+  for (const { gate, at } of [...hurdles(), ...asides()]) {
     if (gate === null) continue;
     const known = seen.get(gate) ?? new Set<string>();
     seen.set(gate, known);

@@ -19,7 +19,8 @@ export function describeWitness(
   today: Day,
 ): string {
   const named = (kind: NameKind, id: string) => nameOfId(vocabulary, kind, id) ?? 'something that is gone';
-  const names = (kind: NameKind, ids: readonly string[] | null) => [...new Set(ids ?? [])].map((id) => named(kind, id));
+  const names = (kind: NameKind, ids: readonly string[] | null) =>
+    [...new Set(ids ?? [])].map((id) => named(kind, id));
   const { level, groups, roles, profile, purchases, granted, enrolments, completions, joined } = visitor;
   const given = {
     level: level ?? granted.find((one) => one.level !== null)?.level ?? null,
@@ -41,7 +42,9 @@ export function describeWitness(
     ...within('as', names('role', given.roles)),
     ...[...new Set(bought)],
     ...within('enrolled in', names('course', enrolments?.map(({ course }) => course) ?? [])),
-    ...(completions?.length ? [`with ${completions.length === 1 ? 'something' : `${completions.length} things`} completed`] : []),
+    ...(completions?.length
+      ? [`with ${completions.length === 1 ? 'something' : `${completions.length} things`} completed`]
+      : []),
     ...Object.entries(profile ?? {}).map(
       ([field, value]) => `whose ${named('field', field)} is ${valueInWords(value)}`,
     ),
@@ -50,7 +53,9 @@ export function describeWitness(
     ...within('who knows the passphrase', passphrases),
     ...ofRequest(request, today),
   ];
-  return [visitor.signedIn ? 'a member' : 'a guest', ...parts].join(', ').replace(/^(a \w+), (at|in|as|who|whose|with|on|from) /, '$1 $2 ');
+  return [visitor.signedIn ? 'a member' : 'a guest', ...parts]
+    .join(', ')
+    .replace(/^(a \w+), (at|in|as|who|whose|with|on|from) /, '$1 $2 ');
 }
 
 const within = (word: string, names: readonly string[]): readonly string[] =>

@@ -20,7 +20,7 @@ import {
 import { Button, Choice } from '@/ui';
 import { conditionRemarkText } from '../condition';
 import { useDesk } from '../context';
-import { Found, useFindings } from '../findings';
+import { Found } from '../findings';
 import { Panel } from '../panel';
 import { OtherwiseLeg } from './otherwise-leg';
 import { WhatLeg } from './what-leg';

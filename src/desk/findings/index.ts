@@ -1,2 +1,2 @@
 export { Found, useFindingText } from './found';
-export { useFindings } from './use-findings';
+export { FindingsScreen } from './findings-screen';
