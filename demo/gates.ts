@@ -39,6 +39,19 @@ const gate = (
 
 const audience = (id: string, name: string, who: string) => ({ id, name, who });
 
+const expectation = (
+  id: string,
+  who: string,
+  claim: object,
+  targets: readonly object[],
+  except: readonly object[] = [],
+) => ({
+  id,
+  who,
+  claim,
+  what: { targets, except },
+});
+
 export const policy = {
   gates: [
     gate('join', item('join'), 'not signed in or level is not set', goTo('account')),
@@ -90,6 +103,8 @@ export const policy = {
         item('join'),
         true,
       ),
+      // Nobody comes to it: Keepers pass. The findings say so.
+      { cases: [{ when: 'level at least "Keeper"', give: message }] },
     ),
     gate('bulletins', postsIn('Crew bulletins'), 'in group "Dome crew"', leaveOut),
     gate(
@@ -180,5 +195,19 @@ export const policy = {
     ),
     audience('newcomers', 'Newcomers', 'joined within the last 90 days'),
     audience('subscribers', 'Subscribers', 'subscribed to "Observer pass" or subscribed to "Keeper pass"'),
+  ],
+  expectations: [
+    expectation('visit-open', 'everyone', { kind: 'opens' }, [item('visit')]),
+    expectation('crew-only', 'in group "Dome crew"', { kind: 'only opens' }, [branch('crew')]),
+    expectation('night-logs-teased', 'not signed in', { kind: 'gets', outcome: 'teaser' }, [
+      postsIn('Night logs'),
+    ]),
+    expectation(
+      'suspended-out',
+      'in group "Suspended"',
+      { kind: 'never opens' },
+      [branch('observers')],
+      [branch('sample-chart')],
+    ),
   ],
 };

@@ -32,6 +32,8 @@ export const larkfellOn = (today: Day): SiteFile => ({
     { id: 'tarn-survey', name: 'Tarn Survey' },
     { id: 'sky-diary', name: 'Sky diary followers', open: true },
     { id: 'suspended', name: 'Suspended', private: true },
+    // Easily taken for the role, and nothing asks for it. The findings say so.
+    { id: 'trustee-group', name: 'Trustees' },
   ],
   products: [
     { id: 'observer-pass', name: 'Observer pass', kind: 'subscription' },

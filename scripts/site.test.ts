@@ -82,6 +82,52 @@ it('takes a site from folder to folder, and says what each file would do', { tim
   expect(existsSync(at('out/site.json.part'))).toBe(false);
 });
 
+it('holds a site and a file to what is expected, for people and for programs', { timeout: 120_000 }, () => {
+  const expects = (kind: string) => {
+    const file = small('Home');
+    const home = { targets: [{ kind: 'item', item: 'home' }], except: [] };
+    const expectations = [
+      { id: 'a', who: 'in group "Crew"', claim: { kind: 'only opens' }, what: home },
+      { id: 'b', who: 'not signed in', claim: { kind }, what: home },
+    ];
+    return JSON.stringify({ ...file, policy: { ...file.policy, expectations } });
+  };
+  writeFileSync(at('holds.json'), expects('never sees'));
+  writeFileSync(at('breaks.json'), expects('opens'));
+  expect(site('c', 'check', at('holds.json'))).toMatchObject({
+    status: 0,
+    said: expect.stringContaining('Expectations: 2 of 2 hold.'),
+  });
+  const broken = site('c', 'check', at('breaks.json'));
+  expect(broken.status).toBe(1);
+  expect(broken.said).toContain('BROKEN: Guests can open Home.\n    A guest finds nothing at Home.');
+  expect(site('c', 'check', at('breaks.json'), '--tap')).toEqual({
+    status: 1,
+    said: [
+      'TAP version 14',
+      '1..2',
+      'ok 1 - nobody but people in Crew can open Home',
+      '  ---',
+      '  message: "Proved at 1 item, for every visitor there could be."',
+      '  ...',
+      'not ok 2 - guests can open Home',
+      '  ---',
+      '  message: "A guest finds nothing at Home."',
+      '  ...',
+      '',
+    ].join('\n'),
+  });
+  expect(site('c', 'import', at('breaks.json')).status).toBe(0);
+  expect(site('c', 'check')).toMatchObject({ status: 1, said: expect.stringContaining('1 of 2 hold') });
+  expect(site('c', 'check', '--tap').said).toMatch(/^TAP version 14\n1\.\.2\nok 1/);
+  // Over a site, a file is held to what it expects as well.
+  expect(site('c', 'check', at('holds.json'))).toMatchObject({
+    status: 0,
+    said: expect.stringContaining('Expectations: 2 of 2 hold.'),
+  });
+  expect(site('c', 'check', at('holds.json'), '--taps')).toMatchObject({ status: 1 });
+});
+
 it('says what is wrong with a call or a file, in a line', { timeout: 120_000 }, () => {
   expect(site('b')).toMatchObject({ status: 1, said: expect.stringContaining('Say what to do') });
   expect(site('b', 'import', at('nowhere.json')).said).toContain('There is no file');

@@ -1,8 +1,12 @@
 /** The site as one file, from the command line: out, in, checked. */
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { capital } from '../src/core';
 import {
   databaseIn,
+  type ExpectationReport,
+  expectationsInFile,
+  expectationsOfSite,
   fileOverSite,
   type ImportReport,
   importSite,
@@ -16,7 +20,9 @@ import { claimDataFolder } from './data-folder';
 
 const USAGE = `Say what to do, and with which file:
   npm run site -- export <file> [--with-people]   writes the site to a file
-  npm run site -- check <file>                    says what is wrong with a file, and what it would do to the site
+  npm run site -- check <file> [--tap]            says what is wrong with a file, what it would do to the site, and
+                                                  whether what it expects holds; ends with 1 if not
+  npm run site -- check [--tap]                   says whether what the site expects holds
   npm run site -- import <file>                   takes a file in: all of it, or nothing`;
 
 /** Ends with one sentence a line on the error stream, and code 1. */
@@ -83,9 +89,81 @@ function tell({ items, names, people, changes, opens }: ImportReport): string {
   return lines.length === 0 ? '  Nothing: the site is like that already.' : lines.join('\n');
 }
 
-async function run([command, path, ...flags]: readonly string[]): Promise<string> {
-  const known = flags.every((flag) => command === 'export' && flag === '--with-people');
-  if (!path || path.startsWith('-') || !known) throw new Stop([USAGE]);
+const FLAGS: Readonly<Record<string, readonly string[]>> = { export: ['--with-people'], check: ['--tap'] };
+
+/** What has become of expectations, as lines for people. */
+function told(reports: readonly ExpectationReport[]): readonly string[] {
+  if (reports.length === 0) return [];
+  const broken = reports.filter((one) => !one.stands);
+  return [
+    `Expectations: ${reports.length - broken.length} of ${reports.length} hold.`,
+    ...broken.map(({ expected, verdict }) => `  BROKEN: ${capital(expected)}.\n    ${verdict}`),
+  ];
+}
+
+/** The same as TAP version 14 (Test Anything Protocol), for programs that hold a site to them. */
+const asTap = (reports: readonly ExpectationReport[]): string =>
+  [
+    'TAP version 14',
+    `1..${reports.length}${reports.length === 0 ? ' # SKIP nothing is expected' : ''}`,
+    ...reports.flatMap(({ expected, stands, verdict }, at) => [
+      `${stands ? 'ok' : 'not ok'} ${at + 1} - ${oneLine(expected)}`,
+      '  ---',
+      `  message: ${JSON.stringify(oneLine(verdict))}`,
+      '  ...',
+    ]),
+  ].join('\n');
+
+/** A description as TAP reads it: on one line, with its own signs marked. */
+const oneLine = (text: string): string => text.replace(/\s+/g, ' ').replace(/[\\#]/g, '\\$&');
+
+/** Fails where something expected does not hold, having said all of it. */
+function judged(reports: readonly ExpectationReport[], tap: boolean, before: string): string {
+  if (!reports.every(({ stands }) => stands)) process.exitCode = 1;
+  return tap ? asTap(reports) : [before, ...told(reports)].filter((line) => line !== '').join('\n');
+}
+
+async function checkSite(tap: boolean): Promise<string> {
+  return withSite(async (trivet, folder) => {
+    if (!trivet.hasSite) throw new Stop([`The data folder ${folder} holds no site.`]);
+    const reports = await expectationsOfSite(trivet, new Date());
+    return judged(reports, tap, reports.length === 0 ? 'The site expects nothing yet.' : '');
+  });
+}
+
+async function checkFile(path: string, tap: boolean): Promise<string> {
+  const input = readInput(path);
+  const env = readEnvironment(process.env);
+  if ('problems' in env) throw new Stop(env.problems);
+  const now = new Date();
+  if (!existsSync(databaseIn(env.dataFolder))) {
+    const read = await readSiteFile(input);
+    if ('problems' in read) throw new Stop(read.problems);
+    return judged(
+      await expectationsInFile(read, now),
+      tap,
+      `${path} is a site file: ${read.stored.length} items, ${read.policy.gates.length} gates.`,
+    );
+  }
+  return withSite(async (trivet, folder) => {
+    const answer = await fileOverSite(trivet, input, null, 'The command line', now);
+    if (answer.kind === 'wrong') throw new Stop(answer.problems);
+    if (answer.kind !== 'report') throw new Error('A dry run only reports.');
+    return judged(
+      answer.report.expectations,
+      tap,
+      `${path} is a site file. On the site in ${folder} it would do this:\n${tell(answer.report)}`,
+    );
+  });
+}
+
+async function run([command = '', ...rest]: readonly string[]): Promise<string> {
+  const flags = rest.filter((one) => one.startsWith('-'));
+  const [path, ...more] = rest.filter((one) => !one.startsWith('-'));
+  if (more.length > 0 || !flags.every((flag) => FLAGS[command]?.includes(flag))) throw new Stop([USAGE]);
+  const tap = flags.includes('--tap');
+  if (command === 'check') return path === undefined ? checkSite(tap) : checkFile(path, tap);
+  if (path === undefined) throw new Stop([USAGE]);
   switch (command) {
     case 'export':
       return withSite(async (trivet, folder) => {
@@ -101,22 +179,6 @@ async function run([command, path, ...flags]: readonly string[]): Promise<string
         }
         return `The site is in ${path}: ${file.items.length} items${file.people ? `, ${file.people.length} people` : ''}.`;
       });
-    case 'check': {
-      const input = readInput(path);
-      const env = readEnvironment(process.env);
-      if ('problems' in env) throw new Stop(env.problems);
-      if (!existsSync(databaseIn(env.dataFolder))) {
-        const read = await readSiteFile(input);
-        if ('problems' in read) throw new Stop(read.problems);
-        return `${path} is a site file: ${read.stored.length} items, ${read.policy.gates.length} gates.`;
-      }
-      return withSite(async (trivet, folder) => {
-        const answer = await fileOverSite(trivet, input, null, 'The command line', new Date());
-        if (answer.kind === 'wrong') throw new Stop(answer.problems);
-        if (answer.kind !== 'report') throw new Error('A dry run only reports.');
-        return `${path} is a site file. On the site in ${folder} it would do this:\n${tell(answer.report)}`;
-      });
-    }
     case 'import': {
       const input = readInput(path);
       return withSite(async (trivet, folder) => {
@@ -140,7 +202,8 @@ async function run([command, path, ...flags]: readonly string[]): Promise<string
 }
 
 try {
-  console.log(`\n${await run(process.argv.slice(2))}\n`);
+  const said = await run(process.argv.slice(2));
+  console.log(said.startsWith('TAP') ? said : `\n${said}\n`);
 } catch (error) {
   if (!(error instanceof Stop)) throw error;
   for (const line of error.lines) console.error(`  ${line}`);

@@ -1,12 +1,18 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
 export {
   type Analysis,
+  aboutOf,
   analyse,
-  type Counterexample,
+  describeFinding,
+  describeVerdict,
   expectationsProved,
   type Finding,
+  inShort,
+  keyOfFinding,
   stands,
   type Verdict,
+  type Weight,
+  weightOf,
 } from './analysis';
 export {
   addTo,
@@ -139,13 +145,13 @@ export {
 export { capital, counted, listed } from './english';
 export {
   allows,
-  type Claim,
   conditionsOfExpectation,
   type Expectation,
   type Expected,
   expectationCompletionsAt,
-  type ParsedExpectation,
+  meantBy,
   parseExpectation,
+  pinned,
   printExpectation,
 } from './expectation';
 export {
@@ -316,10 +322,8 @@ export {
   describeTestOfOne,
   describeTurnAway,
   describeUse,
-  describeVerdict,
   describeWhat,
   describeWho,
-  describeWitness,
   type GuestChange,
   gateAsOneSentence,
   reasonFor,

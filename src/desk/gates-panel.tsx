@@ -2,17 +2,18 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, difference, type GateChange, type GateId, permits } from '@/core';
+import { capital, difference, type GateChange, type GateId, keyOfFinding, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
-import { useFindingText } from './findings';
+import { useFindingText, useSetAsides } from './findings';
 import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
 
 export function GatesPanel() {
   const { data, draft, compiled, analysis, setBench, addGate, side } = useDesk();
-  const findings = analysis.draft?.findings ?? [];
+  const { isAside } = useSetAsides();
+  const findings = (analysis.draft?.findings ?? []).filter((one) => !isAside(one));
   const findingText = useFindingText();
   const shown = side === 'live' ? compiled.live : compiled.draft;
   const { policy } = shown;
@@ -74,7 +75,7 @@ export function GatesPanel() {
                         .filter((one) => one.gate === gate.id)
                         .map((finding) => (
                           <span
-                            key={JSON.stringify(finding)}
+                            key={keyOfFinding(finding)}
                             className="mt-1 block border-alarm border-l-3 pl-2 text-alarm"
                           >
                             {findingText(finding)}

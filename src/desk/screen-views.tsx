@@ -19,6 +19,7 @@ const PersonScreen = later(async () => (await import('./people')).PersonScreen);
 const SiteScreen = later(async () => (await import('./site')).SiteScreen);
 const NamesScreen = later(async () => (await import('./names')).NamesScreen);
 const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
+const FindingsScreen = later(async () => (await import('./findings/findings-screen')).FindingsScreen);
 const LearnersScreen = later(async () => (await import('./learners')).LearnersScreen);
 const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
@@ -37,6 +38,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   site: ({ item }) => <SiteScreen item={item} />,
   outbox: () => <OutboxScreen />,
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
+  findings: (screen) => <FindingsScreen {...screen} />,
   learners: (screen) => <LearnersScreen {...screen} />,
   shop: ({ product }) => <ShopScreen product={product} />,
   sales: ({ order }) => <SalesScreen order={order} />,

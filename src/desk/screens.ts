@@ -115,6 +115,17 @@ export const SCREENS = {
     read: ({ text }) => ({ audience: (text('audience') ?? null) as AudienceId | null }),
     write: ({ audience }) => ({ audience }),
   }),
+  /** What is certain: what must stay so, what was found; one of either that is open, or none. */
+  findings: entry<{ readonly open: string | null; readonly expectation: string | null }>({
+    title: 'Findings',
+    path: 'findings',
+    tab: 'Findings',
+    find: ['Go to the findings', 'mistakes, and what must stay so'],
+    need: 'look',
+    draft: true,
+    read: ({ text }) => ({ open: text('open') ?? null, expectation: text('expectation') ?? null }),
+    write: ({ open, expectation }) => ({ open, expectation }),
+  }),
   /** How far the learners of a course are, on a day; one of them, or none. */
   learners: entry<{
     readonly course: string | null;

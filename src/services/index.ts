@@ -79,8 +79,12 @@ export {
 export {
   type AudienceReport,
   audienceReport,
+  type Concerned,
   type EffectReport,
+  type ExpectationReport,
   effectOfDraft,
+  type FindingSetAside,
+  findingsSetAside,
   type PassingReport,
   type PastChange,
   type PolicyProblem,
@@ -90,6 +94,8 @@ export {
   revisionAt,
   revisionsOf,
   saveDraft,
+  setFindingAside,
+  whomItConcerns,
   whoPasses,
 } from './policy';
 export { exportQuiz, LARGEST_PACKAGE, type PackageRead, readQuizPackage } from './quiz-package';
@@ -161,6 +167,8 @@ export {
   type Waiting,
 } from './selling';
 export {
+  expectationsInFile,
+  expectationsOfSite,
   exportSite,
   fileOverSite,
   type ImportReport,

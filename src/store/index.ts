@@ -25,6 +25,7 @@ export * from './removals';
 export * from './search-texts';
 export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
+export * from './set-asides';
 export * from './settings';
 export { startThread } from './thread';
 export {

@@ -644,6 +644,15 @@ export const boards = pgTable('boards', {
   standIns: jsonb('stand_ins').$type<readonly StandInRef[]>().notNull(),
 });
 
+/** Findings that somebody set aside, with what they were about then: while that is the same they stay so. */
+export const setAsides = pgTable('set_asides', {
+  finding: text().primaryKey(),
+  about: jsonb().$type<readonly unknown[]>().notNull(),
+  reason: text().notNull(),
+  by: text().notNull(),
+  at: timestamp({ withTimezone: true }).notNull(),
+});
+
 /** Stand-ins that belong together, under a name that every administrator can put on their board. */
 export const boardSets = pgTable('board_sets', {
   id: text().primaryKey(),

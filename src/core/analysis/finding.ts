@@ -43,7 +43,7 @@ interface Shapes {
   'case never reached': { readonly index: number };
   /** The same visitors pass with less said. */
   'can be simpler': { readonly who: Condition };
-  'audience unused': { readonly audience: AudienceId };
+  'audiences unused': { readonly audiences: readonly AudienceId[] };
   'audiences alike': { readonly audience: AudienceId; readonly other: AudienceId };
   /** Two names that are easily taken for one another, one of which is asked for nowhere. */
   'names alike': {
@@ -83,7 +83,7 @@ const WEIGHTS = {
   'set aside': 'idle',
   'case never reached': 'idle',
   'can be simpler': 'idle',
-  'audience unused': 'idle',
+  'audiences unused': 'idle',
   'audiences alike': 'idle',
   'names alike': 'idle',
   'not decided': 'open',
@@ -110,8 +110,6 @@ export function keyOfFinding(finding: Finding): string {
         return [finding.item];
       case 'case never reached':
         return [finding.index];
-      case 'audience unused':
-        return [finding.audience];
       case 'audiences alike':
         return [finding.audience, finding.other];
       case 'names alike':
@@ -125,6 +123,7 @@ export function keyOfFinding(finding: Finding): string {
       case 'changes nothing':
       case 'set aside':
       case 'can be simpler':
+      case 'audiences unused':
       case 'not decided':
         return [];
       default:
@@ -140,6 +139,7 @@ export function aboutOf(finding: Finding, { gates, audiences }: Policy): readonl
     ...(finding.gate === null ? [] : [finding.gate]),
     ...('other' in finding ? [finding.other] : []),
     ...('audience' in finding ? [finding.audience] : []),
+    ...('audiences' in finding ? finding.audiences : []),
   ]);
   return [...gates, ...audiences].filter(({ id }) => others.has(id));
 }

@@ -7,6 +7,7 @@ import type { Gate } from '../gate';
 import type { LevelId } from '../ids';
 import { decideAlong } from '../policy';
 import { same } from '../same';
+import { describeWho } from '../sentence/who';
 import { member, requestAt } from '../site';
 import { NONE, orElse } from './diagram';
 import type { Finding } from './finding';
@@ -140,7 +141,11 @@ function simplerGates(reach: Reach, gate: Gate, own: readonly Way[]): readonly F
   const who = simplerThan(gate.who, (one) =>
     those.every(({ at, set }) => space.attempt(() => space.and(possible, meeting(one, at))) === set),
   );
-  return who === null ? [] : [{ gate: gate.id, kind: 'can be simpler', who }];
+  // What reads the same is no simpler to anybody.
+  const { vocabulary } = reach.compiled;
+  return who === null || describeWho(who, vocabulary) === describeWho(gate.who, vocabulary)
+    ? []
+    : [{ gate: gate.id, kind: 'can be simpler', who }];
 }
 
 const nobodyDoes = (reach: Reach, gate: Gate, own: readonly Way[]): boolean =>

@@ -54,11 +54,10 @@ export function audienceFindings(reach: Reach): readonly Finding[] {
     const twin = set === null || set === NONE ? undefined : sets.slice(0, at).find((one) => one.set === set);
     return twin ? [{ gate: null, kind: 'audiences alike', audience: id, other: twin.id }] : [];
   });
+  const unused = policy.audiences.filter(({ id }) => !used.has(id)).map(({ id }) => id);
   return [
     ...alike,
-    ...policy.audiences.flatMap(({ id }): readonly Finding[] =>
-      used.has(id) ? [] : [{ gate: null, kind: 'audience unused', audience: id }],
-    ),
+    ...(unused.length === 0 ? [] : [{ gate: null, kind: 'audiences unused', audiences: unused } as const]),
   ];
 }
 

@@ -7,7 +7,6 @@ export * from './gate';
 export { imperativeOf } from './imperative';
 export * from './selection';
 export * from './use';
-export * from './verdict';
 export * from './who';
 export * from './witness';
 export * from './words';

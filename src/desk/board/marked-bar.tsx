@@ -5,17 +5,26 @@ import {
   below,
   capital,
   coverToo,
+  decide,
   type Gate,
   ITEM_KINDS,
   type Item,
   KINDS,
+  keyOfStandIn,
   mayHold,
+  meantBy,
   nameInContext,
+  nameOf,
   type Outline,
+  outcomeOf,
   permits,
+  pinned,
+  type StandIn,
+  standInFacts,
 } from '@/core';
 import { Button, type Findable, Finder } from '@/ui';
 import { useDesk } from '../context';
+import { usePin } from '../findings';
 import { legsOf } from '../gate-legs';
 import { useChangeItem } from '../use-change-item';
 import { type Marking, markAll, unmarked } from './marking';
@@ -50,7 +59,12 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
         {items.length} marked
         {away > 0 && <span className="font-normal text-quiet">, {away} of them not in view</span>}
       </span>
-      {permits(data.desk, 'gates') && <GateFinder items={items} />}
+      {permits(data.desk, 'gates') && (
+        <>
+          <GateFinder items={items} />
+          <KeepFinder items={items} />
+        </>
+      )}
       {permits(data.desk, 'content') && (
         <>
           {items.some((item) => !item.published) && (
@@ -108,6 +122,43 @@ function GateFinder({ items }: { readonly items: readonly Item[] }) {
         { key: 'new', label: 'A new gate', note: 'over what is marked', gate: null },
       ]}
       onChoose={({ gate }) => (gate ? put(gate) : addGate(...items))}
+    />
+  );
+}
+
+interface FoundVisitor extends Findable {
+  readonly standIn: StandIn;
+}
+
+/** What one of the visitors on the board gets at all that is marked, as what must stay so. */
+function KeepFinder({ items }: { readonly items: readonly Item[] }) {
+  const { standIns, compiled, outline, request } = useDesk();
+  const pin = usePin();
+  const keep = (standIn: StandIn) => {
+    const facts = standInFacts(standIn);
+    pin(
+      pinned(
+        meantBy(standIn),
+        items.map(({ id }) => [id, outcomeOf(decide(compiled.draft, id, facts, request))]),
+        outline,
+      ),
+    );
+  };
+  return (
+    <Finder<FoundVisitor>
+      label="Visitors"
+      placeholder="For whom it must stay so"
+      nothing="Nobody of that name is on the board."
+      trigger={
+        <Button title="Nothing goes live any more by which this is otherwise">Keep it so for …</Button>
+      }
+      found={standIns.map((standIn) => ({
+        key: keyOfStandIn(standIn),
+        label: nameOf(standIn),
+        note: standIn.kind === 'made up' ? 'and everybody like that' : '',
+        standIn,
+      }))}
+      onChoose={({ standIn }) => keep(standIn)}
     />
   );
 }

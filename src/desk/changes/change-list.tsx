@@ -4,10 +4,12 @@ import {
   type AudienceChange,
   type Condition,
   capital,
+  describeExpectation,
   describeGate,
   describeTurnAway,
   describeWho,
   difference,
+  type ExpectationChange,
   type Gate,
   type GateChange,
   gateAsOneSentence,
@@ -65,6 +67,8 @@ function ChangeView({ change, before, after }: { readonly change: PolicyChange }
       return <AudienceChangeView change={change} before={before} after={after} />;
     case 'turn-away':
       return <TurnAwayChangeView change={change} before={before} after={after} />;
+    case 'expectation':
+      return <ExpectationChangeView change={change} before={before} after={after} />;
     case 'landings':
     case 'defaults':
       return <ListChangeView change={change} />;
@@ -92,6 +96,34 @@ function TurnAwayChangeView({ change, before: was, after: is }: { readonly chang
         </button>
       )}
       <p>everyone who gets it {describeTurnAway(named.give, outline, 'one', vocabulary)}</p>
+    </li>
+  );
+}
+
+function ExpectationChangeView({
+  change,
+  before: was,
+  after: is,
+}: { readonly change: ExpectationChange } & Sides) {
+  const { outline, setScreen } = useDesk();
+  const one = change.kind === 'removed' ? change.before : change.after;
+  const said = (expectation: typeof one, { vocabulary }: PolicySide) =>
+    capital(describeExpectation(expectation, outline, vocabulary));
+  return (
+    <li className="border-copper border-l-3 pl-3">
+      <span className="text-copper">{TITLES[change.kind]} expectation:</span>{' '}
+      {change.kind === 'removed' ? (
+        <del>{said(one, was)}</del>
+      ) : (
+        <button
+          type="button"
+          className="text-left font-semibold underline decoration-thin underline-offset-3 hover:text-copper"
+          onClick={() => setScreen({ kind: 'findings', open: null, expectation: one.id })}
+        >
+          {said(one, is)}
+        </button>
+      )}
+      {change.kind === 'changed' && <del className="block text-quiet">{said(change.before, was)}</del>}
     </li>
   );
 }

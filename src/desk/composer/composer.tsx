@@ -20,7 +20,7 @@ import {
 import { Button, Choice } from '@/ui';
 import { conditionRemarkText } from '../condition';
 import { useDesk } from '../context';
-import { Found } from '../findings';
+import { Found, WouldBreak } from '../findings';
 import { Panel } from '../panel';
 import { OtherwiseLeg } from './otherwise-leg';
 import { WhatLeg } from './what-leg';
@@ -28,7 +28,6 @@ import { WhoLeg } from './who-leg';
 
 export function Composer({ gate: id }: { readonly gate: GateId }) {
   const { draft, outline, vocabulary, setBench, changeGate, removeGate } = useDesk();
-  const findings = useFindings().filter((one) => one.gate === id);
   const gate = draft.policy.gates.find((one) => one.id === id);
   if (!gate) return null;
   const change = difference(draft.live.policy, draft.policy).find(
@@ -62,7 +61,8 @@ export function Composer({ gate: id }: { readonly gate: GateId }) {
         </p>
       ))}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
-        <Found gate={gate} findings={findings} />
+        <WouldBreak />
+        <Found gate={gate} />
         <Leg name="What" after="these items">
           <WhatLeg gate={gate} onChange={changeGate} />
         </Leg>

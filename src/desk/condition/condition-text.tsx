@@ -2,12 +2,13 @@
 /** A condition as text, with its mistakes in place and completion. What can't be read changes nothing until it can. */
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
+  type Completions,
   type Condition,
-  type TextError,
   completionsAt,
   parseCondition,
   printCondition,
   same,
+  type TextError,
   type Vocabulary,
 } from '@/core';
 import { CompletingArea } from './completing-area';
@@ -33,7 +34,7 @@ export function ConditionText({ condition, vocabulary, onChange }: TextProps) {
     <TextForm
       text={text}
       error={parsed.ok ? null : parsed.error}
-      vocabulary={vocabulary}
+      completionsAt={(at, cursor) => completionsAt(at, cursor, vocabulary)}
       label="The condition as text"
       rows={4}
       onType={(next) => {
@@ -50,7 +51,8 @@ export function ConditionText({ condition, vocabulary, onChange }: TextProps) {
 interface TextFormProps {
   readonly text: string;
   readonly error: TextError | null;
-  readonly vocabulary: Vocabulary;
+  /** What could stand at a place. */
+  readonly completionsAt: (text: string, cursor: number) => Completions;
   readonly label: string;
   readonly rows: number;
   readonly placeholder?: string;
@@ -58,7 +60,7 @@ interface TextFormProps {
 }
 
 /** A text area that completes the text form and shows where it is wrong. */
-export function TextForm({ text, error, vocabulary, label, rows, placeholder, onType }: TextFormProps) {
+export function TextForm({ text, error, completionsAt, label, rows, placeholder, onType }: TextFormProps) {
   const area = useRef<HTMLTextAreaElement>(null);
   const [offering, setOffering] = useState(false);
   const id = useId();
@@ -73,7 +75,7 @@ export function TextForm({ text, error, vocabulary, label, rows, placeholder, on
         spellCheck={false}
         invalid={error !== null}
         describedBy={error ? `${id}-error` : undefined}
-        completionsAt={(at, cursor) => completionsAt(at, cursor, vocabulary)}
+        completionsAt={completionsAt}
         behind=" "
         onType={onType}
         onOffer={setOffering}

@@ -12,10 +12,19 @@ import {
   type SiteNames,
 } from '@/core';
 
-/** What an analysis is made of. A site that is the same as in the last question is left out. */
+/** What an analysis is made of besides the policy. */
+export interface AnalysedSite {
+  readonly items: readonly Item[];
+  readonly names: SiteNames;
+  readonly following: Following;
+  /** The products that can be bought. */
+  readonly sold: ReadonlySet<string>;
+}
+
+/** What is asked. A site that is the same as in the last question is left out. */
 export interface AnalysisQuestion {
   readonly number: number;
-  readonly site?: { readonly items: readonly Item[]; readonly names: SiteNames; readonly following: Following };
+  readonly site?: AnalysedSite;
   readonly policy: Policy;
   readonly today: Day;
 }
@@ -27,7 +36,7 @@ export interface AnalysisAnswer {
 
 /** Answers questions one after the other, keeping the site. */
 export function analysisKeeper(): (question: AnalysisQuestion) => AnalysisAnswer {
-  let known: { readonly outline: Outline; readonly names: SiteNames; readonly following: Following } | null = null;
+  let known: (AnalysedSite & { readonly outline: Outline }) | null = null;
   return ({ number, site, policy, today }) => {
     if (site) {
       const outline = outlineOf(site.items);
@@ -35,8 +44,8 @@ export function analysisKeeper(): (question: AnalysisQuestion) => AnalysisAnswer
       known = { ...site, outline };
     }
     if (!known) throw new Error('An analysis was asked for before the site was told.');
-    const { outline, names, following } = known;
-    return { number, analysis: analyse(compile(policy, outline, names), today, following) };
+    const { outline, names, following, sold } = known;
+    return { number, analysis: analyse(compile(policy, outline, names), today, following, sold) };
   };
 }
 

@@ -1,59 +1,140 @@
 'use client';
 /** What was found about gates, with what shows it and what mends it. */
 import { clsx } from 'clsx';
-import { capital, describeGate, type Finding, type Gate } from '@/core';
+import {
+  type CompiledPolicy,
+  describeFinding,
+  type Finding,
+  type Gate,
+  keyOfFinding,
+  type Policy,
+  weightOf,
+} from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
-import { findingText } from './finding-text';
+import { useSetAsides } from './use-set-asides';
 
 /** A finding as a sentence. */
 export function useFindingText(): (finding: Finding) => string {
-  const { outline, vocabulary, draft } = useDesk();
-  const { gates, turnAways } = draft.policy;
-  const sentenceOf = (gate: Gate) => {
-    const { what, who } = describeGate(gate, outline, vocabulary, turnAways);
-    return `${capital(what)} open to ${who}`;
-  };
-  return (finding) => findingText(finding, { outline, gates, sentenceOf });
+  const { compiled, request } = useDesk();
+  return (finding) => describeFinding(finding, compiled.draft, request.today);
+}
+
+/** What was found about a gate and not set aside. */
+export function useFoundAt(gate: Gate['id']): readonly Finding[] {
+  const { analysis } = useDesk();
+  const { isAside } = useSetAsides();
+  return (analysis.draft?.findings ?? []).filter((one) => one.gate === gate && !isAside(one));
 }
 
 /** What was found about one gate. Nothing where nothing was. */
-export function Found({ gate, findings }: { readonly gate: Gate; readonly findings: readonly Finding[] }) {
-  const { makeUp, changeGate, setBench } = useDesk();
+export function Found({ gate }: { readonly gate: Gate }) {
+  const { setScreen } = useDesk();
   const text = useFindingText();
+  const findings = useFoundAt(gate.id);
   if (findings.length === 0) return null;
   return (
     <ul className="grid gap-2" aria-label="Found">
       {findings.map((finding) => (
         <li
-          key={JSON.stringify(finding)}
+          key={keyOfFinding(finding)}
           className={clsx(
             'grid justify-items-start gap-2 border-l-3 bg-wash px-3 py-2',
-            // What could not be decided is nobody's mistake.
-            finding.kind === 'not decided' ? 'border-iron' : 'border-alarm',
+            EDGES[weightOf(finding)],
           )}
         >
           {text(finding)}
-          {finding.kind === 'hidden link' && (
-            <Button onClick={() => makeUp('Gets the page, not the link', finding.witness)}>
-              Put such a member on the board
+          <span className="flex flex-wrap gap-2">
+            <Mending finding={finding} />
+            <Button
+              weight="quiet"
+              onClick={() => setScreen({ kind: 'findings', open: keyOfFinding(finding), expectation: null })}
+            >
+              In the findings
             </Button>
-          )}
-          {finding.kind === 'contradiction' && (
-            <Button onClick={() => setBench({ kind: 'gate', gate: finding.other })}>
-              Show the other gate
-            </Button>
-          )}
-          {finding.kind === 'case never reached' && (
-            <Button onClick={() => changeGate(withoutCase(gate, finding.index))}>Take the case out</Button>
-          )}
+          </span>
         </li>
       ))}
     </ul>
   );
 }
 
-const withoutCase = (gate: Gate, index: number): Gate => ({
-  ...gate,
-  otherwise: { ...gate.otherwise, cases: gate.otherwise.cases.toSpliced(index, 1) },
-});
+// What could not be decided is nobody's mistake.
+export const EDGES = {
+  wrong: 'border-alarm',
+  risk: 'border-copper',
+  idle: 'border-iron',
+  open: 'border-thin',
+} as const satisfies Record<ReturnType<typeof weightOf>, string>;
+
+/** What can be done about a finding at a click. */
+export function Mending({ finding }: { readonly finding: Finding }) {
+  const { makeUp, compiled, draft, setBench, setScreen } = useDesk();
+  const mended = mendedBy(finding, compiled.draft);
+  return (
+    <>
+      {'witness' in finding && (
+        <Button onClick={() => makeUp(NAMES[finding.kind], finding.witness.visitor)}>
+          Put such a visitor on the board
+        </Button>
+      )}
+      {finding.kind === 'contradiction' && (
+        <Button onClick={() => setBench({ kind: 'gate', gate: finding.other })}>Show the other gate</Button>
+      )}
+      {finding.kind === 'audiences alike' && (
+        <Button onClick={() => setScreen({ kind: 'audiences', audience: finding.audience })}>
+          Show the audience
+        </Button>
+      )}
+      {finding.kind === 'audiences unused' && (
+        <Button onClick={() => setScreen({ kind: 'audiences', audience: null })}>Go to the audiences</Button>
+      )}
+      {finding.kind === 'names alike' && (
+        <Button onClick={() => setScreen({ kind: 'names' })}>Go to the names</Button>
+      )}
+      {finding.kind === 'product opens nothing' && (
+        <Button onClick={() => setScreen({ kind: 'shop', product: finding.product })}>
+          Show the product
+        </Button>
+      )}
+      {mended && <Button onClick={() => draft.edit(mended.policy)}>{mended.label}</Button>}
+    </>
+  );
+}
+
+/** How whoever shows a finding is called on the board. */
+const NAMES: Readonly<Record<Extract<Finding, { witness: unknown }>['kind'], string>> = {
+  'led astray': 'Is led astray',
+  'step to a closed door': 'Is offered a closed door',
+  'hidden link': 'Gets the page, not the link',
+  'opened by instead': 'Gets in by “instead”',
+  'exact level': 'Above the level',
+};
+
+/** The draft with a finding mended, where that takes one change of which there is no doubt. */
+function mendedBy(
+  finding: Finding,
+  { policy }: CompiledPolicy,
+): { readonly label: string; readonly policy: Policy } | null {
+  const change = (label: string, mend: (gate: Gate) => Gate) => ({
+    label,
+    policy: { ...policy, gates: policy.gates.map((one) => (one.id === finding.gate ? mend(one) : one)) },
+  });
+  switch (finding.kind) {
+    case 'case never reached':
+      return change('Take the case out', (gate) => ({
+        ...gate,
+        otherwise: { ...gate.otherwise, cases: gate.otherwise.cases.toSpliced(finding.index, 1) },
+      }));
+    case 'can be simpler':
+      return change('Say it so', (gate) => ({ ...gate, who: finding.who }));
+    case 'changes nothing':
+    case 'set aside':
+      return {
+        label: 'Take the gate out',
+        policy: { ...policy, gates: policy.gates.filter(({ id }) => id !== finding.gate) },
+      };
+    default:
+      return null;
+  }
+}

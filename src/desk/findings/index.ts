@@ -1,2 +1,4 @@
 export { Found, useFindingText } from './found';
-export { FindingsScreen } from './findings-screen';
+export { PinButton, usePin } from './pin';
+export { useSetAsides } from './use-set-asides';
+export { useBroken, WouldBreak } from './would-break';

@@ -18,10 +18,15 @@ export function useAnalysis(policy: Policy | null, data: DeskData): Analysis | n
   const worker = useRef<Worker | null>(null);
   const told = useRef<unknown>(null);
   const number = useRef(0);
-  const { items, names, byGroup, byProduct, request } = data;
+  const { items, names, byGroup, byProduct, onSale, request } = data;
   const site = useMemo(
-    () => ({ items, names, following: followingIn({ byGroup, byProduct }) }),
-    [items, names, byGroup, byProduct],
+    () => ({
+      items,
+      names,
+      following: followingIn({ byGroup, byProduct }),
+      sold: new Set<string>(onSale.flatMap(({ product, terms }) => (terms.sold ? [product] : []))),
+    }),
+    [items, names, byGroup, byProduct, onSale],
   );
   const { today } = request;
   useEffect(() => {

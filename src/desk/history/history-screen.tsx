@@ -5,6 +5,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import {
   asId,
+  capital,
   counted,
   describeForGuests,
   type GuestChange,
@@ -183,6 +184,18 @@ function RevisionView({ number }: { readonly number: number }) {
         )}
       </div>
       {revision.note && <p className="mt-4 font-head text-lg">“{revision.note}”</p>}
+      {effect?.despite && (
+        <section aria-label="Live all the same" className="mt-4 border-alarm border-l-3 pl-3">
+          <p>It went live although this was broken: “{effect.despite.reason}”</p>
+          <ul className="mt-1 list-disc pl-5">
+            {effect.despite.broken.map(({ expected, instead }) => (
+              <li key={expected}>
+                {capital(expected)}. <span className="text-quiet">{instead}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {effect && (
         <section className="mt-5">
           <h3 className="mb-1">Who noticed</h3>

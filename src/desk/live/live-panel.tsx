@@ -2,26 +2,40 @@
 /** Before anything goes live: what differs, who gains, who loses, what guests notice. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { counted, difference } from '@/core';
+import {
+  capital,
+  counted,
+  describeExpectation,
+  describeVerdict,
+  difference,
+  keyOfFinding,
+  permits,
+} from '@/core';
 import { Button } from '@/ui';
 import { everyRow } from '../board-filter';
 import { ChangeList } from '../changes';
 import { useDesk } from '../context';
-import { useFindings, useFindingText } from '../findings';
+import { useBroken, useFindingText, useSetAsides } from '../findings';
 import { Panel } from '../panel';
 import { ask } from '../service';
 import { EffectStateView } from './effect-view';
 import { useEffectReport } from './use-effect-report';
 
 export function LivePanel() {
-  const { data, draft, compiled, setBench, setSide, setScreen, filter, setFilter } = useDesk();
+  const { data, draft, compiled, analysis, outline, vocabulary, request } = useDesk();
+  const { setBench, setSide, setScreen, filter, setFilter } = useDesk();
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
   const changes = difference(draft.live.policy, draft.policy);
   const effect = useEffectReport(draft.policy, data);
-  const before = useFindings(draft.live.policy).map((one) => JSON.stringify(one));
-  const added = useFindings().filter((one) => !before.includes(JSON.stringify(one)));
+  const [reason, setReason] = useState('');
+  const { isAside } = useSetAsides();
+  const before = new Set(analysis.live?.findings.map(keyOfFinding));
+  const added = (analysis.draft?.findings ?? []).filter(
+    (one) => !before.has(keyOfFinding(one)) && !isAside(one),
+  );
+  const broken = useBroken();
   const findingText = useFindingText();
 
   const putLive = async () => {
@@ -31,6 +45,7 @@ export function LivePanel() {
       version: draft.version,
       revision: draft.live.revision,
       note,
+      despite: broken.length > 0 && reason.trim() !== '' ? reason.trim() : null,
     });
     setGoing(false);
     await draft.refresh();
@@ -79,13 +94,36 @@ export function LivePanel() {
           <h3 className="mt-6 mb-2">Found in the draft</h3>
           <ul className="grid gap-2">
             {added.map((finding) => (
-              <li key={JSON.stringify(finding)} className="border-alarm border-l-3 bg-wash px-3 py-2">
+              <li key={keyOfFinding(finding)} className="border-alarm border-l-3 bg-wash px-3 py-2">
                 <button
                   type="button"
                   className="text-left hover:text-copper"
-                  onClick={() => setBench({ kind: 'gate', gate: finding.gate })}
+                  onClick={() =>
+                    setScreen({ kind: 'findings', open: keyOfFinding(finding), expectation: null })
+                  }
                 >
                   {findingText(finding)}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {broken.length > 0 && (
+        <section aria-label="What would be broken">
+          <h3 className="mt-6 mb-2">What would be broken</h3>
+          <ul className="grid gap-2">
+            {broken.map(({ expectation, verdict }) => (
+              <li key={expectation.id} className="border-alarm border-l-3 bg-wash px-3 py-2">
+                <button
+                  type="button"
+                  className="text-left hover:text-copper"
+                  onClick={() => setScreen({ kind: 'findings', open: null, expectation: expectation.id })}
+                >
+                  <span className="block font-semibold">
+                    {capital(describeExpectation(expectation, outline, vocabulary))}
+                  </span>
+                  {describeVerdict(verdict, compiled.draft, request.today)}
                 </button>
               </li>
             ))}
@@ -110,6 +148,24 @@ export function LivePanel() {
             className="rounded-[3px] border border-iron bg-raised px-2 py-1.5"
           />
         </label>
+        {broken.length > 0 &&
+          (permits(data.desk, 'everything') ? (
+            <label className="grid gap-1">
+              <span className="text-alarm">
+                Something that must stay so would not. Mend it, or say why this goes live all the same:
+              </span>
+              <input
+                value={reason}
+                maxLength={500}
+                onChange={(event) => setReason(event.target.value)}
+                className="rounded-[3px] border border-alarm bg-raised px-2 py-1.5"
+              />
+            </label>
+          ) : (
+            <p className="text-alarm">
+              Something that must stay so would not. Mend it; an owner can put it live all the same.
+            </p>
+          ))}
         {problem && (
           <p role="alert" className="text-alarm">
             {problem}
@@ -117,7 +173,12 @@ export function LivePanel() {
         )}
         {!draft.settled && <p className="note">The last edit is not saved yet.</p>}
         <div className="flex items-center gap-2">
-          <Button weight="main" type="submit" disabled={going || !draft.settled} className="px-4 py-1.5">
+          <Button
+            weight="main"
+            type="submit"
+            disabled={going || !draft.settled || (broken.length > 0 && reason.trim() === '')}
+            className="px-4 py-1.5"
+          >
             Put {counted(changes.length, 'change')} live
           </Button>
           <Button weight="quiet" onClick={discard}>

@@ -2,7 +2,7 @@
 /** The members: found by name and by condition, changed many at once, in and out as a file. */
 import { clsx } from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { fieldValueText, nameOfId, parseCondition, type SiteNames } from '@/core';
+import { completionsAt, fieldValueText, nameOfId, parseCondition, type SiteNames } from '@/core';
 import type { PeoplePage } from '@/services';
 import { Button, Input } from '@/ui';
 import { TextForm } from '../condition';
@@ -65,7 +65,7 @@ export function PeopleScreen({ text, condition }: PeopleProps) {
           <TextForm
             text={condition}
             error={parsed && !parsed.ok ? parsed.error : null}
-            vocabulary={vocabulary}
+            completionsAt={(at, cursor) => completionsAt(at, cursor, vocabulary)}
             label="Who, as a condition"
             placeholder='Who: in group "Dome crew" and profile team is "Optics"'
             rows={1}

@@ -8,14 +8,17 @@ import {
   capital,
   keyOfStandIn,
   listed,
+  meantBy,
   member,
   outcomeName,
   type PersonId,
+  pinned,
   type StandIn,
 } from '@/core';
 import type { PersonAtItem, PersonReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
+import { PinButton } from '../findings';
 import { PastChanges } from '../history';
 import { OutcomeMark } from '../marks';
 import { startOf } from '../screens';
@@ -152,7 +155,7 @@ function Standing({ report: { has, orders, ahead } }: { readonly report: PersonR
 }
 
 function ReachView({ report }: { readonly report: PersonReport }) {
-  const { setScreen, standIns, setStandIns, setBench, walk } = useDesk();
+  const { outline, setScreen, standIns, setStandIns, setBench, walk } = useDesk();
   const { person, audiences, reach } = report;
   const standIn: StandIn = {
     kind: 'member',
@@ -169,7 +172,19 @@ function ReachView({ report }: { readonly report: PersonReport }) {
     <>
       <div className="flex items-start justify-between gap-3">
         <h2 className="text-xl">What they reach</h2>
-        <Button onClick={() => walk(standIn, null)}>Walk as {person.name.split(' ')[0]}</Button>
+        <span className="flex gap-1.5">
+          <PinButton
+            title="Nothing goes live any more by which they get something else"
+            expected={() =>
+              pinned(
+                meantBy(standIn),
+                reach.map(({ item, outcome }) => [item, outcome]),
+                outline,
+              )
+            }
+          />
+          <Button onClick={() => walk(standIn, null)}>Walk as {person.name.split(' ')[0]}</Button>
+        </span>
       </div>
       <p className="note mt-0.5">On the live site. Choose a page to see every gate on the way.</p>
       {audiences.length > 0 && (

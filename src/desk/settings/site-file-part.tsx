@@ -2,7 +2,7 @@
 /** The site as one file: out, and in after a look at what it would do. */
 import { type ChangeEvent, useState } from 'react';
 import { toast } from 'sonner';
-import { counted, type Policy } from '@/core';
+import { capital, counted, type Policy } from '@/core';
 import type { ImportReport } from '@/services';
 import { Button, Download } from '@/ui';
 import { ChangeList } from '../changes';
@@ -111,6 +111,7 @@ export function SiteFilePart() {
         <section aria-label="What the file would do" className="mt-5 grid gap-3">
           <h4 className="font-head text-lg">{looked.name} would do this</h4>
           <Opened opens={looked.report.opens} />
+          <Broken expectations={looked.report.expectations} />
           <Lists report={looked.report} />
           {looked.report.changes > 0 && (
             <>
@@ -140,6 +141,24 @@ const LARGEST = 100_000_000;
 const MOST_OPENED = 30;
 
 /** What would open, and to whom: the first thing to look at. */
+/** What the file expects and would not be so. */
+function Broken({ expectations }: Pick<ImportReport, 'expectations'>) {
+  const broken = expectations.filter(({ stands }) => !stands);
+  if (broken.length === 0) return null;
+  return (
+    <section aria-label="What would be broken">
+      <h4 className="font-head text-alarm">{counted(broken.length, 'expectation')} would be broken</h4>
+      <ul className="list-disc pl-5">
+        {broken.map(({ expected, verdict }) => (
+          <li key={expected}>
+            {capital(expected)}. <span className="text-quiet">{verdict}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function Opened({ opens }: Pick<ImportReport, 'opens'>) {
   if (opens.length === 0) return <p>It opens nothing to anybody.</p>;
   return (

@@ -15,11 +15,13 @@ import {
   type ItemId,
   itemAt,
   keyOfStandIn,
+  meantBy,
   nameInContext,
   nameOf,
   nameOfId,
   openers,
   outcomeOf,
+  pinned,
   placeOf,
   type Scene,
   type StandIn,
@@ -33,6 +35,7 @@ import {
 import { Button } from '@/ui';
 import { TurnAwayPreview } from '../composer';
 import { followingIn, useDesk } from '../context';
+import { PinButton } from '../findings';
 import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
@@ -59,9 +62,15 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
       note={which === 'live' ? 'As it is live' : 'As it is in the draft'}
       onClose={() => setBench({ kind: 'gates' })}
       actions={
-        <Button onClick={() => walk(standIn, item)}>
-          Walk there <span className="key">W</span>
-        </Button>
+        <>
+          <PinButton
+            title="Nothing goes live any more by which this is otherwise"
+            expected={() => pinned(meantBy(standIn), [[id, outcomeOf(decision)]], outline)}
+          />
+          <Button onClick={() => walk(standIn, item)}>
+            Walk there <span className="key">W</span>
+          </Button>
+        </>
       }
     >
       <p className="flex items-start gap-3 font-head text-lg leading-snug">

@@ -1,7 +1,6 @@
 /** Finding people: by a part of their name or mail address, and by a condition in the text form. */
 import { z } from 'zod';
 import {
-  type TextError,
   emptyBitset,
   fullBitset,
   groupsAt,
@@ -9,6 +8,7 @@ import {
   parseCondition,
   placesIn,
   rolesAt,
+  type TextError,
   type Vocabulary,
   vocabularyOf,
 } from '@/core';

@@ -11,6 +11,7 @@ import {
   type Verdict,
 } from '@/core';
 import { startThread } from '@/store';
+import type { ProvingTask } from './proving';
 
 /** What expectations are proved of. */
 export interface Proving extends Following {
@@ -19,19 +20,54 @@ export interface Proving extends Following {
 }
 
 /** The verdict on each expectation of a policy, from a day on, in their order. */
-export function proved(
+function proved(
   policy: Policy,
   { outline, names, byGroup, byProduct }: Proving,
   today: string,
 ): Promise<readonly Verdict[]> {
   if (policy.expectations.length === 0) return Promise.resolve([]);
   return new Promise((resolve, reject) => {
-    const thread = startThread('src/services/policy/proving-thread.mjs', {
-      workerData: { items: [...outline.items.values()], names, policy, today, following: { byGroup, byProduct } },
-    });
+    const task: ProvingTask = {
+      items: [...outline.items.values()],
+      names,
+      policy,
+      today,
+      following: { byGroup, byProduct },
+    };
+    const thread = startThread('src/services/policy/proving-thread.mjs', { workerData: task });
     thread.once('message', resolve);
     thread.once('error', reject);
     thread.once('exit', () => reject(new Error('The thread has ended before it answered.')));
+  });
+}
+
+/** What is expected and what has become of it, in words. */
+export interface ExpectationReport {
+  readonly expected: string;
+  readonly stands: boolean;
+  /** That it is proved, or who gets what instead. */
+  readonly verdict: string;
+}
+
+/** What has become of each expectation of a policy. */
+export async function reportOn(
+  compiled: CompiledPolicy,
+  site: Proving,
+  today: string,
+): Promise<readonly ExpectationReport[]> {
+  const { policy, outline, vocabulary } = compiled;
+  const verdicts = await proved(policy, site, today);
+  return policy.expectations.flatMap((one, at) => {
+    const verdict = verdicts[at];
+    return verdict === undefined
+      ? []
+      : [
+          {
+            expected: describeExpectation(one, outline, vocabulary),
+            stands: stands(verdict),
+            verdict: describeVerdict(verdict, compiled, today),
+          },
+        ];
   });
 }
 
@@ -42,22 +78,11 @@ export interface BrokenExpectation {
 }
 
 /** Those of a policy's expectations that can't be shown to hold. */
-export async function brokenIn(
+export const brokenIn = async (
   compiled: CompiledPolicy,
   site: Proving,
   today: string,
-): Promise<readonly BrokenExpectation[]> {
-  const { policy, outline, vocabulary } = compiled;
-  const verdicts = await proved(policy, site, today);
-  return policy.expectations.flatMap((one, at) => {
-    const verdict = verdicts[at];
-    return verdict === undefined || stands(verdict)
-      ? []
-      : [
-          {
-            expected: describeExpectation(one, outline, vocabulary),
-            instead: describeVerdict(verdict, compiled, today),
-          },
-        ];
-  });
-}
+): Promise<readonly BrokenExpectation[]> =>
+  (await reportOn(compiled, site, today)).flatMap(({ expected, stands: holds, verdict }) =>
+    holds ? [] : [{ expected, instead: verdict }],
+  );

@@ -5,7 +5,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { tsImport } from 'tsx/esm/api';
 
-const { compile, expectationsProved, outlineOf } = await tsImport('../../core/index.ts', import.meta.url);
+const { proveNow } = await tsImport('./proving.ts', import.meta.url);
 
-const { items, names, policy, today, following } = workerData;
-parentPort.postMessage(expectationsProved(compile(policy, outlineOf(items), names), today, following));
+parentPort.postMessage(proveNow(workerData));

@@ -326,7 +326,10 @@ function landingProblems(read: Policy, around: Against): PolicyProblem[] {
   ]);
 }
 
-function expectationProblems(read: Policy, { outline, vocabulary, kept, keptItems, gone }: Against): PolicyProblem[] {
+function expectationProblems(
+  read: Policy,
+  { outline, vocabulary, kept, keptItems, gone }: Against,
+): PolicyProblem[] {
   const problems: PolicyProblem[] = read.expectations.flatMap((one) =>
     [
       ...conditionProblems(conditionsOfExpectation(one), vocabulary, kept),

@@ -1,5 +1,6 @@
 /** A site as one file: out, in, checked. */
 export { exportSite, siteAsFile } from './export-site';
+export { expectationsInFile, expectationsOfSite } from './file-expectations';
 export { importSite } from './import-site';
 export { readSiteFile, type SiteInFile } from './read-site-file';
 export { fileOverSite, type ImportAnswer, type ImportReport, replaceSite } from './replace-site';

@@ -33,10 +33,12 @@ import {
   writeBothPolicies,
 } from '@/store';
 import { has, holdersAtTill, KINDS, writeChange } from '../people';
+import type { ExpectationReport } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
 import { writeWhatItemsHold } from '../writing';
+import { expectationsInFile } from './file-expectations';
 import { hashesIn } from './import-site';
 import { type OpenedItem, openedByFile, openedTo } from './opened-by-file';
 import { readSiteFile, type SiteInFile } from './read-site-file';
@@ -59,6 +61,8 @@ export interface ImportReport {
   readonly changes: number;
   /** What is closed to somebody and would be open to them, with to whom. */
   readonly opens: readonly (OpenedItem & { readonly to: string })[];
+  /** What has become of what the file expects. */
+  readonly expectations: readonly ExpectationReport[];
 }
 
 export type ImportAnswer =
@@ -108,6 +112,7 @@ export async function fileOverSite(
   const report = {
     ...reportOn(site, state),
     opens: (await openedByFile(site, state, now)).map((one) => ({ ...one, to: openedTo(one) })),
+    expectations: await expectationsInFile(site, now),
   };
   if (basis === null) return { kind: 'report', report };
   const hashes = await hashesIn(site.file, state.settings.passphraseSalt);
@@ -220,7 +225,7 @@ function movedIn(site: SiteInFile, { outline }: SiteState): readonly ItemId[] {
   });
 }
 
-function reportOn(site: SiteInFile, state: SiteState): Omit<ImportReport, 'opens'> {
+function reportOn(site: SiteInFile, state: SiteState): Omit<ImportReport, 'opens' | 'expectations'> {
   const { added, changed, removed, moved } = itemsBeside(site, state);
   const told = ({ kind, title }: Item) => `${title} (${kind})`;
   const rearranged = new Set<string>(moved);

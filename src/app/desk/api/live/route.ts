@@ -12,6 +12,8 @@ export const POST = (request: Request): Promise<Response> =>
         return problem(409, 'The draft and what is live are the same. There is nothing to put live.');
       case 'stale':
         return problem(409, answer.message);
+      case 'broken':
+        return problem(409, answer.message, { broken: answer.expectations });
       case 'wrong':
         return problem(422, answer.message);
       default:

@@ -1,10 +1,11 @@
 /** What has become of an expectation, as a sentence. */
-import type { Verdict } from '../analysis/verdicts';
+
 import { capital, counted } from '../english';
 import { type CompiledPolicy, decide } from '../policy';
+import { describeDecision } from '../sentence/decision';
+import { describeWitness } from '../sentence/witness';
 import { type Day, itemAt } from '../site';
-import { describeDecision } from './decision';
-import { describeWitness } from './witness';
+import type { Verdict } from './verdicts';
 
 /** "Broken: a member in Suspended can open Observers’ room." */
 export function describeVerdict(verdict: Verdict, compiled: CompiledPolicy, today: Day): string {

@@ -1,0 +1,103 @@
+/** What somebody gets, as what is to stay so. */
+import {
+  all,
+  type Condition,
+  guests,
+  hasRole,
+  inGroup,
+  level,
+  owns,
+  profile,
+  signedIn,
+  test,
+} from '../condition';
+import type { TurnAwayKind, What } from '../gate';
+import type { FieldId, ItemId } from '../ids';
+import { below, type Outline, type StandIn, type VisitorFacts } from '../site';
+import type { Claim } from './expectation';
+import type { Expected } from './parse';
+
+/** Whom a stand-in stands for: guests, one member, or everybody like somebody made up. */
+export function meantBy(standIn: StandIn): Condition {
+  switch (standIn.kind) {
+    case 'guest':
+      return guests;
+    case 'member':
+      return test('person', 'is', standIn.member.facts.email ?? '');
+    case 'made up':
+      return likeThem(standIn.madeUp.facts);
+    default:
+      return standIn satisfies never;
+  }
+}
+
+/** Everybody who has what somebody has. */
+function likeThem(facts: VisitorFacts): Condition {
+  if (!facts.signedIn) return guests;
+  const has = [
+    ...(facts.level === null ? [] : [level('exactly', facts.level)]),
+    ...(facts.groups ?? []).map(inGroup),
+    ...(facts.roles ?? []).map(hasRole),
+    ...[...new Set((facts.purchases ?? []).map(({ product }) => product))].map(owns),
+    ...Object.entries(facts.profile ?? {}).map(([field, value]) =>
+      typeof value === 'boolean'
+        ? profile(field as FieldId, value ? 'is yes' : 'is no')
+        : profile(field as FieldId, 'is', value),
+    ),
+  ];
+  const [only] = has;
+  if (!only) return signedIn;
+  return has.length === 1 ? only : all(...has);
+}
+
+type Got = 'open' | TurnAwayKind;
+
+const claimOf = (outcome: Got): Claim =>
+  outcome === 'open'
+    ? { kind: 'opens' }
+    : outcome === 'missing' || outcome === 'leave out'
+      ? { kind: 'never sees' }
+      : { kind: 'gets', outcome };
+
+/** One expectation for each thing that somebody gets at some items. */
+export function pinned(
+  who: Condition,
+  got: readonly (readonly [item: ItemId, outcome: Got])[],
+  outline: Outline,
+): readonly Expected[] {
+  const claims = new Map<string, { claim: Claim; items: ItemId[] }>();
+  for (const [item, outcome] of got) {
+    const claim = claimOf(outcome);
+    const key = JSON.stringify(claim);
+    const found = claims.get(key) ?? { claim, items: [] };
+    claims.set(key, found);
+    found.items.push(item);
+  }
+  return [...claims.values()].map(({ claim, items }) => ({
+    who,
+    claim,
+    what: whatOf(items, claim, outline),
+  }));
+}
+
+/** Items one by one, or as branches where nothing at all is seen of what is below them. */
+function whatOf(items: readonly ItemId[], claim: Claim, outline: Outline): What {
+  const chosen = new Set(items);
+  const isWhole = (item: ItemId): boolean =>
+    claim.kind === 'never sees' &&
+    (outline.children.get(item)?.length ?? 0) > 0 &&
+    [...below(outline, item)].every(
+      ({ id, kind }) => chosen.has(id) || kind === 'section' || kind === 'file',
+    );
+  const whole = new Set(items.filter(isWhole));
+  const isBelowWhole = (item: ItemId): boolean => {
+    const parent = outline.items.get(item)?.parent ?? null;
+    return parent !== null && (whole.has(parent) || isBelowWhole(parent));
+  };
+  return {
+    targets: items
+      .filter((item) => !isBelowWhole(item))
+      .map((item) => ({ kind: whole.has(item) ? 'branch' : 'item', item })),
+    except: [],
+  };
+}

@@ -1,0 +1,154 @@
+/** What must stay so stops what would break it, and what was found can be set aside. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  aboutOf,
+  asId,
+  everyone,
+  type Finding,
+  type Gate,
+  type GateId,
+  keyOfFinding,
+  level,
+  type Policy,
+} from '@/core';
+import {
+  type Administrator,
+  findingsSetAside,
+  NotAllowed,
+  putLive,
+  revisionAt,
+  saveDraft,
+  setFindingAside,
+  type Trivet,
+  whomItConcerns,
+} from '..';
+import { gretaAt, later, now, openLarkfell } from '../testing';
+
+let trivet: Trivet;
+let greta: Administrator;
+
+beforeAll(async () => {
+  trivet = await openLarkfell();
+  greta = await gretaAt(trivet);
+});
+afterAll(() => trivet.close());
+
+const live = (): Policy => trivet.state.live.policy;
+const withGate = (id: string, change: (gate: Gate) => Gate): Policy => ({
+  ...live(),
+  gates: live().gates.map((one) => (one.id === id ? change(one) : one)),
+});
+/** Observers' room for everybody at a level, suspended ones too. */
+const looser = (): Policy =>
+  withGate('observers-room', (gate) => ({ ...gate, who: level('at least', asId('observer')) }));
+
+async function save(policy: Policy): Promise<void> {
+  const answer = await saveDraft(trivet, greta, { version: trivet.state.draft.version, policy });
+  if (answer.kind !== 'saved') throw new Error(JSON.stringify(answer));
+}
+const put = (more: object = {}, who = greta) =>
+  putLive(
+    trivet,
+    who,
+    { version: trivet.state.draft.version, revision: trivet.state.live.revision, ...more },
+    now,
+  );
+
+describe('an expectation', () => {
+  it('stops what would break it, and says who would get what', async () => {
+    await save(looser());
+    const revision = trivet.state.live.revision;
+    const answer = await put();
+    expect(answer).toMatchObject({ kind: 'broken', expectations: [{}] });
+    if (answer.kind !== 'broken') throw new Error('It went live.');
+    expect(answer.expectations[0]?.expected).toMatch(/^people in Suspended can’t open Observers’ room/);
+    expect(answer.expectations[0]?.instead).toMatch(/^A member at Observer level, in Suspended can open/);
+    expect(trivet.state.live.revision).toBe(revision);
+  });
+
+  it('concerns those who are there today', async () => {
+    const of = { kind: 'expectation', id: 'suspended-out', items: ['observers', 'charts'] };
+    const answer = await whomItConcerns(trivet, greta, { policy: looser(), of }, now);
+    expect(answer).toMatchObject({ people: { count: 2, first: [{ name: 'Basil Thorne' }, {}] }, cut: false });
+    const asLive = await whomItConcerns(trivet, greta, { policy: live(), of }, now);
+    expect(asLive).toMatchObject({ people: { count: 0 } });
+    const gone = await whomItConcerns(trivet, greta, { policy: live(), of: { ...of, id: 'none' } }, now);
+    expect(gone).toMatchObject({ problems: [{}] });
+  });
+
+  it('can be overridden by an owner, with a reason that is kept', async () => {
+    const keeper: Administrator = { ...greta, desk: { right: 'gatekeeper', branch: null } };
+    await expect(put({ despite: 'I say so.' }, keeper)).rejects.toThrow(NotAllowed);
+    expect(await put({ despite: ' ' })).toMatchObject({ kind: 'wrong' });
+    const answer = await put({ despite: 'Open evening for everybody.' });
+    expect(answer).toMatchObject({ kind: 'live' });
+    const kept = await revisionAt(trivet, greta, trivet.state.live.revision);
+    expect(kept?.revision.effect?.despite).toMatchObject({
+      reason: 'Open evening for everybody.',
+      broken: [{ expected: expect.stringContaining('Suspended') }],
+    });
+  });
+
+  it('goes on being broken until it is changed or mended, and then stops nothing', async () => {
+    const note = (gate: Gate): Gate => ({ ...gate, who: everyone });
+    await save(withGate('lending-shelf', note));
+    expect(await put()).toMatchObject({ kind: 'broken' });
+    await save({ ...live(), expectations: live().expectations.filter(({ id }) => id !== 'suspended-out') });
+    expect(await put()).toMatchObject({ kind: 'live' });
+  });
+
+  it('is refused where it names what was never there, and kept where it went meanwhile', async () => {
+    const draft = (item: string): Policy => ({
+      ...live(),
+      expectations: [
+        {
+          id: asId('new'),
+          who: everyone,
+          claim: { kind: 'opens' },
+          what: { targets: [{ kind: 'item', item: asId(item) }], except: [] },
+        },
+      ],
+    });
+    const at = trivet.state.draft.version;
+    expect(await saveDraft(trivet, greta, { version: at, policy: draft('never-was') })).toMatchObject({
+      problems: [{ gate: 'new', message: expect.stringContaining('There is no item') }],
+    });
+    await save(draft('visit'));
+  });
+});
+
+describe('a finding', () => {
+  const finding: Finding = { kind: 'changes nothing', gate: asId<GateId>('crew') };
+
+  it('is set aside with a reason, by whoever may change gates, and brought back', async () => {
+    const about = aboutOf(finding, live());
+    const of = { finding: keyOfFinding(finding), about };
+    expect(await setFindingAside(trivet, greta, { ...of, reason: '' }, now)).toBe(
+      'Say why it can stay as it is.',
+    );
+    expect(
+      await setFindingAside(trivet, greta, { ...of, reason: 'It is there for safety.' }, now),
+    ).toBeNull();
+    expect(await setFindingAside(trivet, greta, { ...of, reason: 'It is meant.' }, later(1))).toBeNull();
+    expect(await findingsSetAside(trivet, greta)).toEqual([
+      { ...of, reason: 'It is meant.', by: greta.name, at: later(1).toISOString() },
+    ]);
+    expect(await setFindingAside(trivet, greta, { ...of, reason: null }, now)).toBeNull();
+    expect(await findingsSetAside(trivet, greta)).toEqual([]);
+  });
+
+  it('is read strictly, and bounded', async () => {
+    const huge = [{ text: 'x'.repeat(200_000) }];
+    expect(await setFindingAside(trivet, greta, { finding: 'a', about: huge, reason: 'b' }, now)).toMatch(
+      /too long/,
+    );
+    let deep: unknown = [];
+    for (let at = 0; at < 5000; at++) deep = [deep];
+    expect(await setFindingAside(trivet, greta, { finding: 'a', about: [deep], reason: 'b' }, now)).toMatch(
+      /deep/,
+    );
+    expect(await setFindingAside(trivet, greta, { finding: '', about: [], reason: 'b' }, now)).not.toBeNull();
+    expect(await setFindingAside(trivet, greta, null, now)).not.toBeNull();
+    expect(await findingsSetAside(trivet, greta)).toEqual([]);
+  });
+});
