@@ -8,10 +8,14 @@ export {
   expectationsProved,
   type Finding,
   inShort,
+  type Kinds,
   keyOfFinding,
+  kindsOf,
+  representativesOf,
   stands,
   type Verdict,
   type Weight,
+  type Witness,
   weightOf,
 } from './analysis';
 export {
@@ -23,6 +27,7 @@ export {
   countOf,
   emptyBitset,
   fullBitset,
+  isEmpty,
   placesIn,
   popcount,
   type Subset,

@@ -20,6 +20,7 @@ const SiteScreen = later(async () => (await import('./site')).SiteScreen);
 const NamesScreen = later(async () => (await import('./names')).NamesScreen);
 const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
 const FindingsScreen = later(async () => (await import('./findings/findings-screen')).FindingsScreen);
+const KindsScreen = later(async () => (await import('./findings/kinds-screen')).KindsScreen);
 const LearnersScreen = later(async () => (await import('./learners')).LearnersScreen);
 const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
@@ -39,6 +40,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   outbox: () => <OutboxScreen />,
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
   findings: (screen) => <FindingsScreen {...screen} />,
+  kinds: ({ person }) => <KindsScreen person={person} />,
   learners: (screen) => <LearnersScreen {...screen} />,
   shop: ({ product }) => <ShopScreen product={product} />,
   sales: ({ order }) => <SalesScreen order={order} />,

@@ -126,6 +126,17 @@ export const SCREENS = {
     read: ({ text }) => ({ open: text('open') ?? null, expectation: text('expectation') ?? null }),
     write: ({ open, expectation }) => ({ open, expectation }),
   }),
+  /** Kinds of visitor: those whom the site treats alike; the kind of one person, or all. */
+  kinds: entry<{ readonly person: string | null }>({
+    title: 'Kinds of visitor',
+    path: 'kinds',
+    under: 'findings',
+    find: ['Go to the kinds of visitor', 'whom the site treats alike'],
+    need: 'look',
+    draft: true,
+    read: ({ text }) => ({ person: text('person') ?? null }),
+    write: ({ person }) => ({ person }),
+  }),
   /** How far the learners of a course are, on a day; one of them, or none. */
   learners: entry<{
     readonly course: string | null;

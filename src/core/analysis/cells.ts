@@ -39,6 +39,8 @@ export interface Table {
 export interface Cells {
   /** The things, in the order of the variables of diagrams. */
   readonly things: readonly CellsOf[];
+  /** The tests that are asked of a variable, each once. */
+  askedOf(variable: number): readonly Asked[];
   /** What a test comes to; throws `Undecided` for one that can't be split into cells. */
   tableOf(asked: Asked): Table;
 }
@@ -120,6 +122,7 @@ export function cellsFor(all: Iterable<Asked>, ground: Ground): Cells {
       thing,
       cells: (kept[variable] ?? []).map((sample) => samples[variable]?.[sample] ?? ((asking) => asking)),
     })),
+    askedOf: (variable) => of(ordered[variable]?.asked ?? []).filter((one) => !why.has(keyOfAsked(one))),
     tableOf(one) {
       const key = keyOfAsked(one);
       const reason = why.get(key);

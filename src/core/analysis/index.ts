@@ -2,5 +2,6 @@
 export { type Analysis, analyse, expectationsProved } from './analyse';
 export { describeFinding, inShort } from './describe-finding';
 export { describeVerdict } from './describe-verdict';
-export { aboutOf, type Finding, keyOfFinding, type Weight, weightOf } from './finding';
+export { aboutOf, type Finding, keyOfFinding, type Weight, type Witness, weightOf } from './finding';
+export { type Kinds, kindsOf, representativesOf } from './kinds';
 export { stands, type Verdict } from './verdicts';

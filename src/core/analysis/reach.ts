@@ -172,7 +172,7 @@ export function reachOf(
 }
 
 /** Answers with what a gate asks of an item, as a text that is the same where it asks the same. */
-function tellingApart(vocabulary: Vocabulary): (gate: Gate, item: Item) => string {
+export function tellingApart(vocabulary: Vocabulary): (gate: Gate, item: Item) => string {
   const aspects = onceFor((gate: Gate) => aspectOfGate(gate, vocabulary));
   return (gate, item) => aspects(gate)?.(item) ?? '';
 }

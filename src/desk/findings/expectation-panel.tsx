@@ -125,7 +125,7 @@ function VerdictView({ expectation, verdict }: PanelProps) {
         <>
           <Crowd
             of={{ kind: 'expectation', id: expectation.id, items: verdict.items }}
-            whom="are those by whom it is broken today"
+            whom="get something else than is expected today"
           />
           {verdict.items.length > 1 && (
             <section aria-label="Where">

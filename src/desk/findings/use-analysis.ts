@@ -3,11 +3,24 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Analysis, Policy } from '@/core';
 import type { DeskData } from '@/services';
 import { followingIn } from '../context';
-import type { AnalysisAnswer, AnalysisQuestion } from './analysis-worker';
+import type { AnalysedSite, AnalysisAnswer, AnalysisQuestion } from './analysis-worker';
 
 const PAUSE_MS = 80;
 /** The first one waits until the desk is there. */
 const LONGEST_BUSY_MS = 1500;
+
+/** What of the desk's data an analysis is made of: the same value as long as that is the same. */
+export function useAnalysedSite({ items, names, byGroup, byProduct, onSale }: DeskData): AnalysedSite {
+  return useMemo(
+    () => ({
+      items,
+      names,
+      following: followingIn({ byGroup, byProduct }),
+      sold: new Set<string>(onSale.flatMap(({ product, terms }) => (terms.sold ? [product] : []))),
+    }),
+    [items, names, byGroup, byProduct, onSale],
+  );
+}
 
 /**
  * What is certain of a policy, a moment after each change; the last answer until then, and null before the first. A worker
@@ -18,17 +31,8 @@ export function useAnalysis(policy: Policy | null, data: DeskData): Analysis | n
   const worker = useRef<Worker | null>(null);
   const told = useRef<unknown>(null);
   const number = useRef(0);
-  const { items, names, byGroup, byProduct, onSale, request } = data;
-  const site = useMemo(
-    () => ({
-      items,
-      names,
-      following: followingIn({ byGroup, byProduct }),
-      sold: new Set<string>(onSale.flatMap(({ product, terms }) => (terms.sold ? [product] : []))),
-    }),
-    [items, names, byGroup, byProduct, onSale],
-  );
-  const { today } = request;
+  const site = useAnalysedSite(data);
+  const { today } = data.request;
   useEffect(() => {
     if (policy === null) return;
     const which = ++number.current;

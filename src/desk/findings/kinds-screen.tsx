@@ -1,0 +1,238 @@
+'use client';
+/** Kinds of visitor: those whom the site treats alike at every item, in words, with who is of them now. */
+import { clsx } from 'clsx';
+import { useMemo, useState } from 'react';
+import {
+  capital,
+  counted,
+  describeWho,
+  type ItemId,
+  isOpenable,
+  nameInContext,
+  outcomeName,
+  type StandIn,
+} from '@/core';
+import { Button } from '@/ui';
+import { useDesk } from '../context';
+import { CrowdNames } from '../crowd';
+import { startOf } from '../screens';
+import { type ShownKind, useKinds, useRepresentatives } from './use-kinds';
+
+export function KindsScreen({ person }: { readonly person: string | null }) {
+  const { setScreen, standIns, setStandIns } = useDesk();
+  const { answer, kinds, count } = useKinds(person);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [open, setOpen] = useState<string | null>(null);
+  const words = useWords();
+  const report = answer?.ok ? answer.value : null;
+  const shown = kinds ?? report?.kinds.map((one): ShownKind => waiting(one)) ?? [];
+  const toggle = (key: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(key)) next.add(key);
+    setChosen(next);
+  };
+  const onBoard = () => {
+    const made = shown.flatMap((kind): readonly StandIn[] => {
+      if (!chosen.has(kind.key)) return [];
+      const [first] = kind.peopled?.people.first ?? [];
+      if (kind.witness === null) return first ? [{ kind: 'member', member: first }] : [];
+      const name = words(kind).slice(0, 60);
+      return [
+        {
+          kind: 'made up',
+          madeUp: { id: crypto.randomUUID(), name, facts: { ...kind.witness.visitor, id: null } },
+        },
+      ];
+    });
+    setStandIns([...standIns, ...made]);
+    setScreen(startOf('board'));
+  };
+  const peopled = report?.kinds.filter(({ people }) => people.count > 0).length ?? 0;
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto px-6 py-5">
+      <div className="flex items-start justify-between gap-4">
+        <div>
+          <h2 className="text-xl">Kinds of visitor</h2>
+          <p className="note">
+            Whoever is of one kind gets the same at every item, now and in the draft.{' '}
+            {report && (
+              <>
+                The {report.of} members are of {counted(peopled, 'kind')};{' '}
+                {kinds === null
+                  ? 'who they are is being worked out.'
+                  : count === null
+                    ? 'there could be more than 3,000.'
+                    : `there can be ${count} in all.`}
+              </>
+            )}
+          </p>
+        </div>
+        <span className="flex gap-1.5">
+          <Button onClick={() => setScreen(startOf('findings'))}>Findings</Button>
+          <Button weight="main" disabled={chosen.size === 0} onClick={onBoard}>
+            {chosen.size === 0 ? 'Put on the board' : `Put ${counted(chosen.size, 'kind')} on the board`}
+          </Button>
+        </span>
+      </div>
+      {answer && !answer.ok && (
+        <p role="alert" className="mt-3 text-alarm">
+          {answer.title}
+        </p>
+      )}
+      {report?.cut && <p className="note mt-2">The 1,000 with the most members are listed.</p>}
+      <ul className="mt-4 grid">
+        {shown.map((kind) => (
+          <KindRow
+            key={kind.key}
+            kind={kind}
+            text={words(kind)}
+            others={shown}
+            chosen={chosen.has(kind.key)}
+            open={open === kind.key}
+            onChoose={() => toggle(kind.key)}
+            onOpen={() => setOpen(open === kind.key ? null : kind.key)}
+            words={words}
+          />
+        ))}
+      </ul>
+    </main>
+  );
+}
+
+const waiting = (peopled: NonNullable<ShownKind['peopled']>): ShownKind => ({
+  key: peopled.gets.join(),
+  gets: peopled.gets,
+  who: null,
+  witness: null,
+  peopled,
+});
+
+/** Who is of a kind, in words; where there are no short ones, like whom of its members. */
+function useWords(): (kind: ShownKind) => string {
+  const { compiled } = useDesk();
+  return ({ who, peopled }) => {
+    if (who !== null) return capital(describeWho(who, compiled.draft.vocabulary));
+    const [first] = peopled?.people.first ?? [];
+    if (first) return `Whoever is like ${first.name}`;
+    return peopled?.guests ? 'Guests' : 'Somebody of whom there is too much to say';
+  };
+}
+
+interface RowProps {
+  readonly kind: ShownKind;
+  readonly text: string;
+  readonly others: readonly ShownKind[];
+  readonly chosen: boolean;
+  readonly open: boolean;
+  readonly onChoose: () => void;
+  readonly onOpen: () => void;
+  readonly words: (kind: ShownKind) => string;
+}
+
+function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: RowProps) {
+  const { outline } = useDesk();
+  const representatives = useRepresentatives();
+  const { peopled, gets } = kind;
+  const isCounted = (id: ItemId) => {
+    const item = outline.items.get(id);
+    return item !== undefined && isOpenable(item);
+  };
+  const differing = representatives.flatMap(({ items }) => items.filter(isCounted)).length;
+  const all = useMemo(() => [...outline.items.values()].filter(isOpenable).length, [outline]);
+  const shut = representatives
+    .filter((_, at) => gets[at] !== 'open')
+    .flatMap(({ items }) => items.filter(isCounted)).length;
+  const opens = differing - shut;
+  return (
+    <li className={clsx('border-thin border-b', peopled?.asked && 'bg-wash')}>
+      <div className="grid grid-cols-[1.75rem_minmax(0,1fr)_15rem_9rem] items-baseline gap-3 px-2 py-2.5">
+        <input
+          type="checkbox"
+          aria-label={`Choose: ${text}`}
+          checked={chosen}
+          onChange={onChoose}
+          className="self-center"
+        />
+        <button type="button" aria-expanded={open} onClick={onOpen} className="text-left hover:text-copper">
+          {text}
+        </button>
+        <span>
+          {peopled === null || peopled.people.count === 0 ? (
+            <span className="text-quiet">{peopled?.guests ? 'not signed in' : 'nobody now'}</span>
+          ) : (
+            <>
+              <strong className="tabular-nums">{peopled.people.count}</strong>{' '}
+              <span className="text-[0.8125rem]">
+                <CrowdNames crowd={peopled.people} most={2} />
+              </span>
+            </>
+          )}
+        </span>
+        <span
+          className="flex items-center gap-2"
+          title={`Opens ${opens} of the ${differing} that not everybody opens`}
+        >
+          <span aria-hidden="true" className="h-1.5 flex-1 rounded-full bg-sunk">
+            <span
+              className="block h-full rounded-full bg-open"
+              style={{ width: `${differing === 0 ? 100 : (100 * opens) / differing}%` }}
+            />
+          </span>
+          <span className="text-quiet text-xs tabular-nums">
+            {all - shut} of {all}
+          </span>
+        </span>
+      </div>
+      {open && <Nearest kind={kind} others={others} words={words} />}
+    </li>
+  );
+}
+
+const FEW = 10;
+
+/** What sets a kind apart from the one that gets most nearly the same. */
+function Nearest({
+  kind,
+  others,
+  words,
+}: {
+  readonly kind: ShownKind;
+  readonly others: readonly ShownKind[];
+  readonly words: (kind: ShownKind) => string;
+}) {
+  const { outline } = useDesk();
+  const representatives = useRepresentatives();
+  const apart = (other: ShownKind) =>
+    representatives.reduce(
+      (sum, { items }, at) => sum + (kind.gets[at] === other.gets[at] ? 0 : items.length),
+      0,
+    );
+  const [near] = others
+    .filter((other) => other.key !== kind.key)
+    .map((other) => ({ other, by: apart(other) }))
+    .toSorted((a, b) => a.by - b.by);
+  if (!near) return <p className="note px-10 pb-3">There is no other kind.</p>;
+  const places = representatives.flatMap(({ items }, at) =>
+    kind.gets[at] === near.other.gets[at] ? [] : items.map((item) => ({ item, at })),
+  );
+  return (
+    <div className="px-10 pb-3">
+      <p>
+        <span className="text-quiet">Nearest to it:</span> {words(near.other)}
+      </p>
+      <ul className="mt-1 grid gap-0.5">
+        {places.slice(0, FEW).map(({ item: id, at }) => {
+          const item = outline.items.get(id);
+          return (
+            <li key={id}>
+              {item ? nameInContext(item, outline) : id}:{' '}
+              <strong>{outcomeName(kind.gets[at] ?? 'missing')}</strong>
+              <span className="text-quiet"> rather than {outcomeName(near.other.gets[at] ?? 'missing')}</span>
+            </li>
+          );
+        })}
+      </ul>
+      {places.length > FEW && <p className="note">and {places.length - FEW} more</p>}
+    </div>
+  );
+}
