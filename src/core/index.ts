@@ -329,6 +329,7 @@ export {
   describeUse,
   describeWhat,
   describeWho,
+  describeWitness,
   type GuestChange,
   gateAsOneSentence,
   reasonFor,

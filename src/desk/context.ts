@@ -35,7 +35,7 @@ export interface DeskState {
   readonly request: RequestFacts;
   readonly draft: DraftDesk;
   readonly compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy };
-  /** What is certain of both; null until it is worked out for the first time. */
+  /** What is certain of both, each with what the draft expects; null until it is worked out for the first time. */
   readonly analysis: { readonly draft: Analysis | null; readonly live: Analysis | null };
   readonly standIns: readonly StandIn[];
   readonly setStandIns: (standIns: readonly StandIn[]) => void;

@@ -1,4 +1,5 @@
 'use client';
+import { Fragment } from 'react';
 import { keyOfStandIn, type Member } from '@/core';
 import type { Crowd } from '@/services';
 import { useDesk } from './context';
@@ -12,21 +13,25 @@ export function CrowdNames({ crowd, most = 4 }: { readonly crowd: Crowd; readonl
   return (
     <>
       {shown.map((member, index) => (
-        <span key={member.id}>
-          {onBoard(member) ? (
-            member.name
-          ) : (
-            <button
-              type="button"
-              title={`Put ${member.name} on the board`}
-              onClick={() => setStandIns([...standIns, { kind: 'member', member }])}
-              className="underline decoration-thin underline-offset-3 hover:text-copper"
-            >
-              {member.name}
-            </button>
-          )}
-          {index < shown.length - 1 && (more === 0 && index === shown.length - 2 ? ' and ' : ', ')}
-        </span>
+        <Fragment key={member.id}>
+          {/* A comma does not begin a line. */}
+          <span className="whitespace-nowrap">
+            {onBoard(member) ? (
+              member.name
+            ) : (
+              <button
+                type="button"
+                title={`Put ${member.name} on the board`}
+                onClick={() => setStandIns([...standIns, { kind: 'member', member }])}
+                className="underline decoration-thin underline-offset-3 hover:text-copper"
+              >
+                {member.name}
+              </button>
+            )}
+            {index < shown.length - 1 && !(more === 0 && index === shown.length - 2) && ','}
+          </span>
+          {index < shown.length - 1 && (more === 0 && index === shown.length - 2 ? ' and ' : ' ')}
+        </Fragment>
       ))}
       {more > 0 && ` and ${more} more`}
     </>

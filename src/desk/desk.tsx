@@ -152,7 +152,10 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
     () => ({ draft: compiledDraft, live: compiledLive }),
     [compiledDraft, compiledLive],
   );
-  const ofLive = useAnalysis(compiledLive.policy, data);
+  // What is live is held to what is expected in the draft, so that one knows which of both breaks it.
+  const { expectations } = compiledDraft.policy;
+  const heldTo = useMemo(() => ({ ...compiledLive.policy, expectations }), [compiledLive, expectations]);
+  const ofLive = useAnalysis(heldTo, data);
   const ofDraft = useAnalysis(compiledDraft === compiledLive ? null : compiledDraft.policy, data);
   const analysis = useMemo(
     () => ({ live: ofLive, draft: compiledDraft === compiledLive ? ofLive : ofDraft }),

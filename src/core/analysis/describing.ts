@@ -5,9 +5,8 @@
  */
 import { all, any, type Condition, FALSE, guests, not, signedIn, TRUE, type Truth } from '../condition';
 import { asksAbout } from '../policy';
-import { type Diagram, NONE } from './diagram';
+import { ALL, type Diagram, NONE } from './diagram';
 import type { Reach } from './reach';
-import { simplerThan } from './simpler';
 import { ACCOUNT } from './things';
 
 /** What takes more terms than this is told in no fewer words than it is shown. */
@@ -18,11 +17,16 @@ type Term = ReadonlyMap<number, ReadonlySet<number>>;
 
 /**
  * Answers with a condition that is true of a set and of nobody else in the universe, which everything that is said of has to
- * be within; null where there is no short one. Whether somebody is signed in has to be among what was asked.
+ * be within; null where there is no short one. `now` leaves of a set those who ask at the moment that it is said of. Whether
+ * somebody is signed in has to be among what was asked.
  */
-export function describer(reach: Reach, universe: Diagram): (set: Diagram) => Condition | null {
+export function describer(
+  reach: Reach,
+  universe: Diagram,
+  now: (set: Diagram) => Diagram,
+): (set: Diagram) => Condition | null {
   const { space, cells, compiled } = reach;
-  const within = (condition: Condition): Diagram => space.and(universe, reach.meeting(condition, null));
+  const within = (condition: Condition): Diagram => space.and(universe, now(reach.meeting(condition, null)));
   const setOf = (term: Term): Diagram =>
     space.all([
       universe,
@@ -36,21 +40,35 @@ export function describer(reach: Reach, universe: Diagram): (set: Diagram) => Co
   const cellsOf = <T>(variable: number, of: (cell: number) => T): T[] =>
     Array.from({ length: cells.things[variable]?.cells.length ?? 0 }, (_, cell) => of(cell));
 
+  /** Leaves out of a term, or widens, whatever does not keep somebody out who is to be kept out; later things first. */
   function widened(begin: Term, outside: Diagram): Term {
-    const fits = (term: Term) => space.and(setOf(term), outside) === NONE;
-    let term = begin;
-    for (const variable of [...begin.keys()].toReversed()) {
-      const without = new Map(term);
-      without.delete(variable);
-      if (fits(without)) {
-        term = without;
-        continue;
-      }
+    const order = [...begin.keys()].toSorted((a, b) => b - a);
+    const constraint = (variable: number, chosen: ReadonlySet<number>) =>
+      space.where(
+        variable,
+        cellsOf(variable, (cell) => chosen.has(cell)),
+      );
+    // What the variables from a place on still say by themselves.
+    const rest: Diagram[] = [ALL];
+    for (const variable of order.toReversed())
+      rest.unshift(space.and(rest[0] ?? ALL, constraint(variable, begin.get(variable) ?? new Set())));
+    const term = new Map<number, ReadonlySet<number>>();
+    let left = outside;
+    order.forEach((variable, at) => {
+      const after = rest[at + 1] ?? ALL;
+      const fits = (those: Diagram) => space.and(those, after) === NONE;
+      if (fits(left)) return;
+      let chosen = begin.get(variable) ?? new Set<number>();
+      let kept = space.and(left, constraint(variable, chosen));
       for (const cell of cellsOf(variable, (one) => one)) {
-        const wider = new Map(term).set(variable, new Set([...(term.get(variable) ?? []), cell]));
-        if (fits(wider)) term = wider;
+        if (chosen.has(cell)) continue;
+        const wider = new Set([...chosen, cell]);
+        const those = space.and(left, constraint(variable, wider));
+        if (fits(those)) [chosen, kept] = [wider, those];
       }
-    }
+      term.set(variable, chosen);
+      left = kept;
+    });
     return term;
   }
 
@@ -107,6 +125,7 @@ export function describer(reach: Reach, universe: Diagram): (set: Diagram) => Co
   const first = (variable: number): number => (cells.things[variable]?.thing.kind === ACCOUNT ? 1 : 0);
 
   return (set) => {
+    if (set === NONE) return null;
     const outside = space.and(universe, space.not(set));
     if (outside === NONE) return all();
     const terms: Condition[] = [];
@@ -125,8 +144,7 @@ export function describer(reach: Reach, universe: Diagram): (set: Diagram) => Co
       left = space.and(left, space.not(setOf(term)));
     }
     const whole = joined(terms, any);
-    if (within(whole) !== set) return null;
-    return simplerThan(whole, (one) => within(one) === set) ?? whole;
+    return within(whole) === set ? whole : null;
   };
 }
 

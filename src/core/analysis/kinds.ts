@@ -1,10 +1,10 @@
 /** Kinds of visitor: those whom the site treats alike at every item. */
-import { type Condition, evaluatorOf, signedIn } from '../condition';
-import type { ItemId } from '../ids';
+import { type Condition, evaluatorOf, inGroup, signedIn, type Test, testOf } from '../condition';
+import type { GroupId, ItemId } from '../ids';
 import type { CompiledPolicy, Outcome } from '../policy';
 import { type Following, guest, isShared, type RequestFacts } from '../site';
 import { describer } from './describing';
-import { atMost, type Diagram, NONE, orElse } from './diagram';
+import { ALL, atMost, type Diagram, NONE, orElse } from './diagram';
 import type { Witness } from './finding';
 import { shownBy } from './leading';
 import { outcomesIn } from './outcomes';
@@ -41,7 +41,10 @@ export function representativesOf({
 
 /** A kind of visitor, by what they get at each representative. */
 export interface DescribedKind {
-  /** Who is of it: a condition that is true of them and of nobody else; null where there is no short one. */
+  /**
+   * Who is of it: a condition that is true of them and of nobody else, owners of single items aside; null where there is no
+   * short one.
+   */
   readonly who: Condition | null;
   /** Somebody who is of it. */
   readonly witness: Witness | null;
@@ -56,7 +59,7 @@ export interface Kinds {
   readonly others: readonly (DescribedKind & { readonly gets: readonly Outcome[] })[];
 }
 
-const MOST_COUNTED = 3000;
+const MOST_COUNTED = 1000;
 const MOST_LISTED = 300;
 
 /** Tells of kinds who is of them, at a moment, and counts all that there can be. */
@@ -66,8 +69,7 @@ export function kindsOf(
   request: RequestFacts,
   wanted: readonly (readonly Outcome[])[],
 ): Kinds {
-  const account: Asked = { test: signedIn, item: null };
-  const reach = reachOf(compiled, request.today, following, [account]);
+  const reach = sayable(compiled, following, request);
   const { space } = reach;
   const outcomes = outcomesIn(reach);
   const now = atThe(request, reach);
@@ -78,7 +80,8 @@ export function kindsOf(
       () => null,
     ),
   );
-  const conditionOf = describer(reach, universe);
+  const plain = owningNothing(reach);
+  const conditionOf = describer(reach, space.and(universe, plain), now);
   const described = (gets: readonly Outcome[]): DescribedKind =>
     orElse<DescribedKind, DescribedKind>(
       () => {
@@ -89,7 +92,7 @@ export function kindsOf(
         const witness = shownBy(set, reach);
         return {
           who: orElse(
-            () => space.attempt(() => conditionOf(set)),
+            () => space.attempt(() => conditionOf(space.and(set, plain))),
             () => null,
           ),
           witness: witness && { ...witness, request },
@@ -110,6 +113,32 @@ export function kindsOf(
     count: parts?.length ?? null,
     others: others.filter((gets) => !known.has(gets.join())).map((gets) => ({ gets, ...described(gets) })),
   };
+}
+
+/**
+ * Who can ever get what, with all that is asked of visitors asked in words that can be said of them: whether they have
+ * completed what a gate knows as "the one before".
+ */
+function sayable(compiled: CompiledPolicy, following: Following, { today }: RequestFacts): Reach {
+  const asked = (test: Test): Asked => ({ test, item: null });
+  const { cells } = reachOf(compiled, today, following);
+  const said = cells.things.flatMap(({ thing: { kind, of } }): readonly Asked[] =>
+    kind === 'group'
+      ? [asked(inGroup(of as GroupId))]
+      : kind === 'done' && compiled.outline.items.get(of as ItemId)?.kind === 'activity'
+        ? [asked(testOf('completed', of, 'is'))]
+        : [],
+  );
+  return reachOf(compiled, today, following, [asked(signedIn), ...said]);
+}
+
+/** Those who are nobody in particular: whose an item is can't be said in a few words. */
+function owningNothing({ cells, space }: Reach): Diagram {
+  const variable = cells.things.findIndex(({ thing }) => thing.kind === 'identity');
+  const asksOwner =
+    variable >= 0 && cells.askedOf(variable).every(({ test }) => test.fact === 'visitor owns item');
+  if (!asksOwner) return ALL;
+  return space.where(variable, cells.things[variable]?.cells.map((_, cell) => cell === 0) ?? []);
 }
 
 /** What those of a set get who get the same everywhere: once for each part of it. */

@@ -100,7 +100,7 @@ export function ExpectationPanel({ expectation, verdict }: PanelProps) {
 const FEW = 8;
 
 function VerdictView({ expectation, verdict }: PanelProps) {
-  const { compiled, outline, request, makeUp, analysis, draft } = useDesk();
+  const { compiled, outline, request, makeUp, draft } = useDesk();
   if (verdict === null) return <p className="note">Working it out …</p>;
   const text = describeVerdict(verdict, compiled.draft, request.today);
   if (stands(verdict)) return <p className="border-open border-l-3 pl-3">{text}</p>;
@@ -108,8 +108,6 @@ function VerdictView({ expectation, verdict }: PanelProps) {
     verdict.kind === 'broken' && verdict.against !== null
       ? draft.policy.expectations.find(({ id }) => id === verdict.against)
       : undefined;
-  const liveAt = draft.live.policy.expectations.findIndex(({ id }) => id === expectation.id);
-  const liveVerdict = analysis.live?.verdicts[liveAt];
   return (
     <>
       <p role="status" className="border-alarm border-l-3 pl-3">
@@ -146,7 +144,7 @@ function VerdictView({ expectation, verdict }: PanelProps) {
                 Put such a visitor on the board
               </Button>
             )}
-            {liveVerdict && stands(liveVerdict) && <AsLive verdict={verdict} />}
+            <AsLive expectation={expectation} verdict={verdict} />
           </div>
         </>
       )}
@@ -154,9 +152,17 @@ function VerdictView({ expectation, verdict }: PanelProps) {
   );
 }
 
-/** Brings the gates over what is broken back to what is live, where it is not. */
-function AsLive({ verdict }: { readonly verdict: Extract<Verdict, { kind: 'broken' }> }) {
-  const { draft, outline, vocabulary } = useDesk();
+interface AsLiveProps {
+  readonly expectation: Expectation;
+  readonly verdict: Extract<Verdict, { kind: 'broken' }>;
+}
+
+/** Brings the gates over what is broken back to what is live, where it holds there. */
+export function AsLive({ expectation, verdict }: AsLiveProps) {
+  const { data, draft, analysis, outline, vocabulary } = useDesk();
+  const place = draft.policy.expectations.findIndex(({ id }) => id === expectation.id);
+  const there = analysis.live?.verdicts[place];
+  if (!there || !stands(there) || !permits(data.desk, 'gates')) return null;
   const live = draft.live.policy.gates;
   const over = new Set(verdict.items);
   const concerns = (gate: (typeof live)[number]) =>

@@ -122,7 +122,16 @@ function Concerns({ finding }: { readonly finding: Finding }) {
 }
 
 /** How many members something concerns today, and the first of them. */
-export function Crowd({ of, whom }: { readonly of: object; readonly whom: string }) {
+export function Crowd({
+  of,
+  whom,
+  inLine = false,
+}: {
+  readonly of: object;
+  readonly whom: string;
+  /** Without a head of its own. */
+  readonly inLine?: boolean;
+}) {
   const { data, draft } = useDesk();
   const answer = useAnswer<Concerned>('findings/concerned', { policy: draft.policy, of }, data);
   if (answer === null) return <p className="note">Counting …</p>;
@@ -130,7 +139,7 @@ export function Crowd({ of, whom }: { readonly of: object; readonly whom: string
   const { people, of: all, cut } = answer.value;
   return (
     <section aria-label="Whom it concerns">
-      <h3 className="mb-1">Whom it concerns</h3>
+      {!inLine && <h3 className="mb-1">Whom it concerns</h3>}
       <p>
         <strong>{people.count}</strong> of {all} members {whom}
         {people.count > 0 && (

@@ -5,12 +5,15 @@ import { useMemo, useState } from 'react';
 import {
   capital,
   counted,
+  describeTestOfOne,
   describeWho,
+  describeWitness,
   type ItemId,
   isOpenable,
   nameInContext,
   outcomeName,
   type StandIn,
+  signedIn,
 } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -36,7 +39,7 @@ export function KindsScreen({ person }: { readonly person: string | null }) {
       if (!chosen.has(kind.key)) return [];
       const [first] = kind.peopled?.people.first ?? [];
       if (kind.witness === null) return first ? [{ kind: 'member', member: first }] : [];
-      const name = words(kind).slice(0, 60);
+      const name = words(kind).head.slice(0, 60);
       return [
         {
           kind: 'made up',
@@ -61,7 +64,7 @@ export function KindsScreen({ person }: { readonly person: string | null }) {
                 {kinds === null
                   ? 'who they are is being worked out.'
                   : count === null
-                    ? 'there could be more than 3,000.'
+                    ? 'there could be more than 1,000.'
                     : `there can be ${count} in all.`}
               </>
             )}
@@ -107,26 +110,48 @@ const waiting = (peopled: NonNullable<ShownKind['peopled']>): ShownKind => ({
   peopled,
 });
 
-/** Who is of a kind, in words; where there are no short ones, like whom of its members. */
-function useWords(): (kind: ShownKind) => string {
-  const { compiled } = useDesk();
-  return ({ who, peopled }) => {
-    if (who !== null) return capital(describeWho(who, compiled.draft.vocabulary));
-    const [first] = peopled?.people.first ?? [];
-    if (first) return `Whoever is like ${first.name}`;
-    return peopled?.guests ? 'Guests' : 'Somebody of whom there is too much to say';
+/** Who is of a kind, in words. */
+interface Words {
+  /** What they are, or like whom somebody is of it. */
+  readonly head: string;
+  /** What they are not, each by itself. */
+  readonly not: readonly string[];
+  /** All of it, where it can be said. */
+  readonly whole: string | null;
+}
+
+function useWords(): (kind: ShownKind) => Words {
+  const { compiled, request } = useDesk();
+  const { vocabulary } = compiled.draft;
+  return ({ who, witness, peopled }) => {
+    if (who === null) {
+      const [first] = peopled?.people.first ?? [];
+      const like = witness && describeWitness(witness.visitor, request, vocabulary, request.today);
+      return { head: like ? `Such as ${like}` : (first?.name ?? 'Guests'), not: [], whole: null };
+    }
+    const whole = capital(describeWho(who, vocabulary));
+    const parts = who.kind === 'all' ? who.of : [who];
+    const denied = parts.flatMap((part) => (part.kind === 'not' && part.of.kind === 'test' ? [part.of] : []));
+    const rest = parts.filter((part) => part.kind !== 'not' || part.of.kind !== 'test');
+    if (denied.length < 2) return { head: whole, not: [], whole };
+    const said = rest.length === 0 ? signedIn : { kind: 'all' as const, of: rest };
+    return {
+      head: capital(describeWho(said, vocabulary)),
+      not: denied.map((test) => describeTestOfOne(test, vocabulary)),
+      whole,
+    };
   };
 }
 
 interface RowProps {
   readonly kind: ShownKind;
-  readonly text: string;
+  readonly text: Words;
   readonly others: readonly ShownKind[];
   readonly chosen: boolean;
   readonly open: boolean;
   readonly onChoose: () => void;
   readonly onOpen: () => void;
-  readonly words: (kind: ShownKind) => string;
+  readonly words: (kind: ShownKind) => Words;
 }
 
 function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: RowProps) {
@@ -148,13 +173,23 @@ function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: 
       <div className="grid grid-cols-[1.75rem_minmax(0,1fr)_15rem_9rem] items-baseline gap-3 px-2 py-2.5">
         <input
           type="checkbox"
-          aria-label={`Choose: ${text}`}
+          aria-label={`Choose: ${text.head}`}
           checked={chosen}
           onChange={onChoose}
           className="self-center"
         />
-        <button type="button" aria-expanded={open} onClick={onOpen} className="text-left hover:text-copper">
-          {text}
+        <button
+          type="button"
+          aria-expanded={open}
+          onClick={onOpen}
+          className="min-w-0 text-left hover:text-copper"
+        >
+          {text.head}
+          {text.not.length > 0 && (
+            <span className={clsx('block text-[0.8125rem] text-quiet', !open && 'truncate')}>
+              and nobody who {text.not.join(' · ')}
+            </span>
+          )}
         </button>
         <span>
           {peopled === null || peopled.people.count === 0 ? (
@@ -198,7 +233,7 @@ function Nearest({
 }: {
   readonly kind: ShownKind;
   readonly others: readonly ShownKind[];
-  readonly words: (kind: ShownKind) => string;
+  readonly words: (kind: ShownKind) => Words;
 }) {
   const { outline } = useDesk();
   const representatives = useRepresentatives();
@@ -218,7 +253,7 @@ function Nearest({
   return (
     <div className="px-10 pb-3">
       <p>
-        <span className="text-quiet">Nearest to it:</span> {words(near.other)}
+        <span className="text-quiet">Nearest to it:</span> {words(near.other).head}
       </p>
       <ul className="mt-1 grid gap-0.5">
         {places.slice(0, FEW).map(({ item: id, at }) => {

@@ -9,6 +9,8 @@ import {
   type Verdict,
 } from '@/core';
 import { useDesk } from '../context';
+import { AsLive } from './expectation-panel';
+import { Crowd } from './finding-panel';
 
 /** Expectations of the draft with what has become of them; those that are broken. */
 export function useBroken(): readonly { readonly expectation: Expectation; readonly verdict: Verdict }[] {
@@ -42,6 +44,16 @@ export function WouldBreak() {
             </span>
             <span className="block">{describeVerdict(verdict, compiled.draft, request.today)}</span>
           </button>
+          {verdict.kind === 'broken' && (
+            <div className="mt-1 grid justify-items-start gap-2">
+              <Crowd
+                of={{ kind: 'expectation', id: expectation.id, items: verdict.items }}
+                whom="get something else than is expected today"
+                inLine
+              />
+              <AsLive expectation={expectation} verdict={verdict} />
+            </div>
+          )}
         </li>
       ))}
     </ul>

@@ -6,6 +6,7 @@ import {
   type AudienceId,
   asId,
   capital,
+  counted,
   keyOfStandIn,
   listed,
   meantBy,
@@ -15,7 +16,7 @@ import {
   pinned,
   type StandIn,
 } from '@/core';
-import type { PersonAtItem, PersonReport } from '@/services';
+import type { KindsReport, PersonAtItem, PersonReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { PinButton } from '../findings';
@@ -23,6 +24,7 @@ import { PastChanges } from '../history';
 import { OutcomeMark } from '../marks';
 import { startOf } from '../screens';
 import { ask } from '../service';
+import { useAnswer } from '../use-answer';
 import { emptyPerson, PersonForm } from './person-form';
 
 export function PersonScreen({ person }: { readonly person: string | null }) {
@@ -187,6 +189,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
         </span>
       </div>
       <p className="note mt-0.5">On the live site. Choose a page to see every gate on the way.</p>
+      <OfAKind person={person.id} />
       {audiences.length > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-1.5">
           <span className="text-quiet">In</span>
@@ -210,6 +213,28 @@ function ReachView({ report }: { readonly report: PersonReport }) {
       />
       <ReachList title={`Open: ${open.length}`} list={open} onWhy={why} />
     </>
+  );
+}
+
+/** How many others get the same everywhere, with the way to all kinds. */
+function OfAKind({ person }: { readonly person: string }) {
+  const { data, draft, setScreen } = useDesk();
+  const answer = useAnswer<KindsReport>('kinds', { policy: draft.live.policy, person }, data);
+  const kind = answer?.ok ? answer.value.kinds.find(({ asked }) => asked) : undefined;
+  if (!kind) return null;
+  const others = kind.people.count - 1;
+  return (
+    <p className="mt-2">
+      <button
+        type="button"
+        className="text-left underline decoration-thin underline-offset-3 hover:text-copper"
+        onClick={() => setScreen({ kind: 'kinds', person })}
+      >
+        {others === 0
+          ? 'The only one of their kind of visitor'
+          : `Of one kind of visitor with ${counted(others, 'other')}`}
+      </button>
+    </p>
   );
 }
 
