@@ -11,13 +11,17 @@ import {
   type Vocabulary,
 } from '../site';
 
-/** What tells a witness from a guest or a member of whom nothing is known, who asks today. */
+/**
+ * What tells a witness from a guest or a member of whom nothing is known, who asks today. Of `null` for the request nothing is
+ * said of how they ask.
+ */
 export function describeWitness(
   visitor: VisitorFacts,
-  request: RequestFacts,
+  request: RequestFacts | null,
   vocabulary: Vocabulary,
   today: Day,
 ): string {
+  const day = request?.today ?? today;
   const named = (kind: NameKind, id: string) => nameOfId(vocabulary, kind, id) ?? 'something that is gone';
   const names = (kind: NameKind, ids: readonly string[] | null) =>
     [...new Set(ids ?? [])].map((id) => named(kind, id));
@@ -30,10 +34,8 @@ export function describeWitness(
   const bought = (purchases ?? []).map(({ product, on, until, state }) => {
     const what = named('product', product);
     if (state === 'refunded') return `who gave ${what} back`;
-    const ended = until !== null && until < request.today;
-    return on > request.today
-      ? `who has bought ${what} for ${dayInWords(on)}`
-      : `who ${ended ? 'had' : 'has'} ${what}`;
+    const ended = until !== null && until < day;
+    return on > day ? `who has bought ${what} for ${dayInWords(on)}` : `who ${ended ? 'had' : 'has'} ${what}`;
   });
   const passphrases = names('passphrase', visitor.passphrases);
   const parts = [
@@ -51,7 +53,7 @@ export function describeWitness(
     ...(joined !== null && joined !== today ? [`who joined on ${dayInWords(joined)}`] : []),
     ...(visitor.desk === null ? [] : [`with the desk right ${visitor.desk}`]),
     ...within('who knows the passphrase', passphrases),
-    ...ofRequest(request, today),
+    ...(request === null ? [] : ofRequest(request, today)),
   ];
   return [visitor.signedIn ? 'a member' : 'a guest', ...parts]
     .join(', ')

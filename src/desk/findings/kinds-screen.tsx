@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import {
+  type Condition,
   capital,
   counted,
   describeTestOfOne,
@@ -14,6 +15,7 @@ import {
   outcomeName,
   type StandIn,
   signedIn,
+  type Test,
 } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -120,19 +122,23 @@ interface Words {
   readonly whole: string | null;
 }
 
+/** The test that a part denies. That somebody is not signed in tells what they are. */
+const deniedBy = (part: Condition): Test | null =>
+  part.kind === 'not' && part.of.kind === 'test' && part.of.fact !== 'signed in' ? part.of : null;
+
 function useWords(): (kind: ShownKind) => Words {
   const { compiled, request } = useDesk();
   const { vocabulary } = compiled.draft;
   return ({ who, witness, peopled }) => {
     if (who === null) {
       const [first] = peopled?.people.first ?? [];
-      const like = witness && describeWitness(witness.visitor, request, vocabulary, request.today);
+      const like = witness && describeWitness(witness.visitor, null, vocabulary, request.today);
       return { head: like ? `Such as ${like}` : (first?.name ?? 'Guests'), not: [], whole: null };
     }
     const whole = capital(describeWho(who, vocabulary));
     const parts = who.kind === 'all' ? who.of : [who];
-    const denied = parts.flatMap((part) => (part.kind === 'not' && part.of.kind === 'test' ? [part.of] : []));
-    const rest = parts.filter((part) => part.kind !== 'not' || part.of.kind !== 'test');
+    const denied = parts.flatMap((part) => deniedBy(part) ?? []);
+    const rest = parts.filter((part) => deniedBy(part) === null);
     if (denied.length < 2) return { head: whole, not: [], whole };
     const said = rest.length === 0 ? signedIn : { kind: 'all' as const, of: rest };
     return {
@@ -170,7 +176,7 @@ function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: 
   const opens = differing - shut;
   return (
     <li className={clsx('border-thin border-b', peopled?.asked && 'bg-wash')}>
-      <div className="grid grid-cols-[1.75rem_minmax(0,1fr)_15rem_9rem] items-baseline gap-3 px-2 py-2.5">
+      <div className="grid grid-cols-[1.75rem_minmax(0,1fr)_17rem_9rem] items-baseline gap-3 px-2 py-2.5">
         <input
           type="checkbox"
           aria-label={`Choose: ${text.head}`}
@@ -187,7 +193,7 @@ function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: 
           {text.head}
           {text.not.length > 0 && (
             <span className={clsx('block text-[0.8125rem] text-quiet', !open && 'truncate')}>
-              and nobody who {text.not.join(' · ')}
+              but nobody who {text.not.join(' · ')}
             </span>
           )}
         </button>
