@@ -3,6 +3,8 @@ export {
   type Analysis,
   aboutOf,
   analyse,
+  askedOfDays,
+  changeDays,
   describeFinding,
   describeVerdict,
   expectationsProved,

@@ -21,6 +21,7 @@ const NamesScreen = later(async () => (await import('./names')).NamesScreen);
 const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
 const FindingsScreen = later(async () => (await import('./findings/findings-screen')).FindingsScreen);
 const KindsScreen = later(async () => (await import('./findings/kinds-screen')).KindsScreen);
+const AheadScreen = later(async () => (await import('./findings/ahead-screen')).AheadScreen);
 const LearnersScreen = later(async () => (await import('./learners')).LearnersScreen);
 const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
@@ -41,6 +42,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
   findings: (screen) => <FindingsScreen {...screen} />,
   kinds: ({ person }) => <KindsScreen person={person} />,
+  ahead: ({ person }) => <AheadScreen person={person} />,
   learners: (screen) => <LearnersScreen {...screen} />,
   shop: ({ product }) => <ShopScreen product={product} />,
   sales: ({ order }) => <SalesScreen order={order} />,

@@ -137,6 +137,16 @@ export const SCREENS = {
     read: ({ text }) => ({ person: text('person') ?? null }),
     write: ({ person }) => ({ person }),
   }),
+  /** What will change by itself; for one person, or everybody. */
+  ahead: entry<{ readonly person: string | null }>({
+    title: 'Ahead',
+    path: 'ahead',
+    under: 'findings',
+    find: ['Look ahead', 'what will open and close by itself'],
+    need: 'look',
+    read: ({ text }) => ({ person: text('person') ?? null }),
+    write: ({ person }) => ({ person }),
+  }),
   /** How far the learners of a course are, on a day; one of them, or none. */
   learners: entry<{
     readonly course: string | null;

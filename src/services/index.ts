@@ -2,6 +2,7 @@
 
 export type { FormField, WalkScene } from '@/store';
 export {
+  type ChangeAhead,
   type ItemReach,
   itemReach,
   type JournalEntry,
@@ -13,6 +14,8 @@ export {
   type PersonAtItem,
   type PersonReport,
   personReport,
+  type SiteAhead,
+  siteAhead,
   startWalk,
   type Tally,
   type WalkReport,

@@ -1,4 +1,5 @@
 /** Analysis: what is certain of every visitor there could be. */
+export { askedOfDays, changeDays } from './ahead';
 export { type Analysis, analyse, expectationsProved } from './analyse';
 export { describeFinding, inShort } from './describe-finding';
 export { describeVerdict } from './describe-verdict';

@@ -16,7 +16,7 @@ import {
 } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
-import { startOf } from '../screens';
+import { CertainHead } from './certain-head';
 import { ExpectationPanel, NewExpectation } from './expectation-panel';
 import { FindingPanel } from './finding-panel';
 import { EDGES, useFindingText } from './found';
@@ -30,7 +30,7 @@ interface ScreenProps {
 const NEW = 'new';
 
 export function FindingsScreen({ open, expectation }: ScreenProps) {
-  const { draft, analysis, setScreen } = useDesk();
+  const { draft, analysis } = useDesk();
   const findings = analysis.draft?.findings ?? [];
   const found = findings.find((one) => keyOfFinding(one) === open) ?? null;
   const at = draft.policy.expectations.findIndex(({ id }) => id === expectation);
@@ -38,16 +38,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
       <section aria-label="Findings" className="min-h-0 overflow-y-auto px-6 py-5">
-        <div className="flex items-start justify-between gap-4">
-          <div>
-            <h2 className="text-xl">Findings</h2>
-            <p className="note">
-              Worked out for every visitor there could be, from today on, in the draft. Nothing here is a
-              guess.
-            </p>
-          </div>
-          <Button onClick={() => setScreen(startOf('kinds'))}>Kinds of visitor</Button>
-        </div>
+        <CertainHead note="Worked out for every visitor there could be, from today on, in the draft. Nothing here is a guess." />
         <Expectations chosen={expectation} />
         <FoundList chosen={open} />
       </section>

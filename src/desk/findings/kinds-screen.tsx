@@ -21,6 +21,7 @@ import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
 import { startOf } from '../screens';
+import { CertainHead } from './certain-head';
 import { type ShownKind, useKinds, useRepresentatives } from './use-kinds';
 
 export function KindsScreen({ person }: { readonly person: string | null }) {
@@ -55,10 +56,9 @@ export function KindsScreen({ person }: { readonly person: string | null }) {
   const peopled = report?.kinds.filter(({ people }) => people.count > 0).length ?? 0;
   return (
     <main className="min-h-0 flex-1 overflow-y-auto px-6 py-5">
-      <div className="flex items-start justify-between gap-4">
-        <div>
-          <h2 className="text-xl">Kinds of visitor</h2>
-          <p className="note">
+      <CertainHead
+        note={
+          <>
             Whoever is of one kind gets the same at every item, now and in the draft.{' '}
             {report && (
               <>
@@ -70,15 +70,13 @@ export function KindsScreen({ person }: { readonly person: string | null }) {
                     : `there can be ${count} in all.`}
               </>
             )}
-          </p>
-        </div>
-        <span className="flex gap-1.5">
-          <Button onClick={() => setScreen(startOf('findings'))}>Findings</Button>
-          <Button weight="main" disabled={chosen.size === 0} onClick={onBoard}>
-            {chosen.size === 0 ? 'Put on the board' : `Put ${counted(chosen.size, 'kind')} on the board`}
-          </Button>
-        </span>
-      </div>
+          </>
+        }
+      >
+        <Button weight="main" disabled={chosen.size === 0} onClick={onBoard}>
+          {chosen.size === 0 ? 'Put on the board' : `Put ${counted(chosen.size, 'kind')} on the board`}
+        </Button>
+      </CertainHead>
       {answer && !answer.ok && (
         <p role="alert" className="mt-3 text-alarm">
           {answer.title}

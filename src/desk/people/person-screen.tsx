@@ -190,6 +190,15 @@ function ReachView({ report }: { readonly report: PersonReport }) {
       </div>
       <p className="note mt-0.5">On the live site. Choose a page to see every gate on the way.</p>
       <OfAKind person={person.id} />
+      <p>
+        <button
+          type="button"
+          className="text-left underline decoration-thin underline-offset-3 hover:text-copper"
+          onClick={() => setScreen({ kind: 'ahead', person: person.id })}
+        >
+          What will open and close to them by itself
+        </button>
+      </p>
       {audiences.length > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-1.5">
           <span className="text-quiet">In</span>

@@ -126,6 +126,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   setFindingAside: [GATES, (who) => services.setFindingAside(trivet, who, nothing, now)],
   whomItConcerns: [LOOKING, (who) => services.whomItConcerns(trivet, who, nothing, now)],
   kindsReport: [LOOKING, (who) => services.kindsReport(trivet, who, { policy: nothing, person: null }, now)],
+  siteAhead: [LOOKING, (who) => services.siteAhead(trivet, who, {}, now)],
   putLive: [GATES, (who) => services.putLive(trivet, who, nothing, now)],
   readDesk: [LOOKING, (who) => services.readDesk(trivet, who, now)],
   readWriting: [LOOKING, (who) => services.readWriting(trivet, who, page)],
