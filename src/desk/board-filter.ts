@@ -2,7 +2,10 @@
 import { ITEM_KINDS, type ItemKind, OUTCOMES, type Outcome } from '@/core';
 
 /** What a stand-in has to get at a row for it to be shown. */
-export type Gets = '' | 'not open' | 'a change' | 'unlike' | Outcome;
+export type Gets = '' | 'not open' | 'a change' | 'unlike' | 'more' | Outcome;
+
+/** What two stand-ins are compared by. */
+export const compares = (gets: Gets): boolean => gets === 'unlike' || gets === 'more';
 
 export interface BoardFilter {
   /** In titles and addresses. */
@@ -24,7 +27,7 @@ export const NO_GATE = 'none';
 export const filters = (filter: BoardFilter): boolean =>
   filter.text !== '' || filter.kind !== '' || filter.gate !== '' || filter.gets !== '';
 
-const GETS: readonly Gets[] = ['not open', 'a change', 'unlike', ...OUTCOMES];
+const GETS: readonly Gets[] = ['not open', 'a change', 'unlike', 'more', ...OUTCOMES];
 
 /** Reads a filter from an address; what it does not know is left out. */
 export function readFilter(text: (name: string) => string | undefined): BoardFilter {
@@ -35,7 +38,7 @@ export function readFilter(text: (name: string) => string | undefined): BoardFil
     gate: text('under') ?? '',
     who: gets === '' ? '' : (text('who') ?? ''),
     gets,
-    other: gets === 'unlike' ? (text('other') ?? '') : '',
+    other: compares(gets) ? (text('other') ?? '') : '',
   };
 }
 

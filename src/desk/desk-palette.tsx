@@ -16,11 +16,13 @@ import {
   standInFacts,
 } from '@/core';
 import { type Findable, Palette } from '@/ui';
+import { personIn } from './asking';
 import { rowsOf } from './board/rows';
 import { everyRow } from './board-filter';
 import { useDesk } from './context';
 import { legsOf } from './gate-legs';
 import { SCREEN_KINDS, screenNamed, startOf } from './screens';
+import { useAsked } from './use-asked';
 import { useMemberSearch } from './use-member-search';
 import type { Side } from './view';
 
@@ -34,7 +36,13 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
     desk;
   const { data, makeUp, setFilter, compiled, request } = desk;
   const [members, setMembers] = useState<readonly Member[]>([]);
+  const [typed, setTyped] = useState('');
   const search = useMemberSearch(setMembers);
+  const asked = useAsked(typed, members);
+  const type = (text: string) => {
+    setTyped(text);
+    return search(personIn(text, outline));
+  };
   useEffect(() => {
     search('');
   }, [search]);
@@ -49,7 +57,8 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
     setSide(side);
   };
   const [first] = standIns;
-  const groups: { heading: string; entries: Entry[] }[] = [
+  const groups: { heading: string; entries: readonly Entry[] }[] = [
+    ...(asked.length > 0 ? [{ heading: 'Asked', entries: asked }] : []),
     {
       heading: 'Do',
       entries: [
@@ -156,7 +165,5 @@ export function DeskPalette({ onOpenChange }: { readonly onOpenChange: (open: bo
       })),
     },
   ];
-  return (
-    <Palette onOpenChange={onOpenChange} onType={search} groups={groups} onChoose={({ run }) => run()} />
-  );
+  return <Palette onOpenChange={onOpenChange} onType={type} groups={groups} onChoose={({ run }) => run()} />;
 }

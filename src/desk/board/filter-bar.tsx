@@ -3,7 +3,7 @@
 import { Search } from 'lucide-react';
 import { capital, ITEM_KINDS, KINDS, keyOfStandIn, nameOf, OUTCOMES, outcomeName } from '@/core';
 import { Button, Pick } from '@/ui';
-import { everyRow, filters, type Gets, NO_GATE } from '../board-filter';
+import { compares, everyRow, filters, type Gets, NO_GATE } from '../board-filter';
 import { useDesk } from '../context';
 import { legsOf } from '../gate-legs';
 
@@ -16,9 +16,9 @@ export function FilterBar() {
   const people = standIns.map((one) => ({ value: keyOfStandIn(one), label: nameOf(one) }));
   const setGets = (gets: Gets | typeof ANYBODY) => {
     if (gets === ANYBODY) return set({ gets: '', who: '', other: '' });
-    const who = filter.who || (gets === 'unlike' ? (people[0]?.value ?? '') : '');
+    const who = filter.who || (compares(gets) ? (people[0]?.value ?? '') : '');
     const other = people.find(({ value }) => value !== who)?.value ?? '';
-    return set({ gets, who, other: gets === 'unlike' ? filter.other || other : '' });
+    return set({ gets, who, other: compares(gets) ? filter.other || other : '' });
   };
   return (
     <search
@@ -69,7 +69,7 @@ export function FilterBar() {
         label="Which visitor"
         value={filter.who === '' ? ANYBODY : filter.who}
         className="w-33"
-        options={[...(filter.gets === 'unlike' ? [] : [{ value: ANYBODY, label: 'anybody' }]), ...people]}
+        options={[...(compares(filter.gets) ? [] : [{ value: ANYBODY, label: 'anybody' }]), ...people]}
         onPick={(who) => set({ who: who === ANYBODY ? '' : who, gets: filter.gets || 'not open' })}
       />
       <span className="text-quiet">gets</span>
@@ -81,12 +81,13 @@ export function FilterBar() {
           { value: ANYBODY, label: 'anything' },
           { value: 'not open', label: 'not the item' },
           { value: 'unlike', label: 'not the same as' },
+          { value: 'more', label: 'open, and not to' },
           { value: 'a change', label: 'something new' },
           ...OUTCOMES.map((outcome) => ({ value: outcome, label: outcomeName(outcome) })),
         ]}
         onPick={setGets}
       />
-      {filter.gets === 'unlike' && (
+      {compares(filter.gets) && (
         <Pick
           label="The other visitor"
           value={filter.other}

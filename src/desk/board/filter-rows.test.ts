@@ -86,6 +86,10 @@ it('answers where two differ, and what one kind of answer is given for', () => {
   const differ = filtered({ who: 'member:marek', gets: 'unlike', other: 'member:odile' });
   expect(differ.map(({ item }) => item.title)).toContain('The Sky diary, for its followers');
   expect(differ.map(({ item }) => item.id)).not.toContain('observers');
+  const more = ids({ who: 'member:odile', gets: 'more', other: 'member:marek' });
+  const less = ids({ who: 'member:marek', gets: 'more', other: 'member:odile' });
+  expect(more.length + less.length).toBeGreaterThan(0);
+  expect(more.filter((id) => less.includes(id))).toEqual([]);
   expect(ids({ gets: 'teaser' })).toContain('observers');
   expect(ids({ who: 'guest', gets: 'teaser' })).not.toContain('observers');
 });

@@ -70,6 +70,10 @@ function gettingFilter(
     const [a, b] = [column ?? 0, columnOf.get(other) ?? column ?? 0];
     return (row) => outcomeAt(matrix, side, row, a) !== outcomeAt(matrix, side, row, b);
   }
+  if (gets === 'more') {
+    const [a, b] = [column ?? 0, columnOf.get(other) ?? column ?? 0];
+    return (row) => outcomeAt(matrix, side, row, a) === 'open' && outcomeAt(matrix, side, row, b) !== 'open';
+  }
   return (row) =>
     columns.some((one) => {
       const outcome = outcomeAt(matrix, side, row, one);
