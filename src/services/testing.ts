@@ -28,7 +28,8 @@ export const later = (minutes: number): Date => new Date(now.getTime() + minutes
 const people = (larkfell.people ?? []).map((person, index) =>
   index < 12 ? person : { ...person, password: undefined },
 );
-const quicker = { ...larkfell, people };
+// What the demo expects would stop most of what tests put live; those that are about that say what is expected.
+const quicker = { ...larkfell, people, policy: { ...(larkfell.policy as object), expectations: [] } };
 
 /** Loads a Larkfell from the demo. */
 export async function loadLarkfell(): Promise<Trivet> {

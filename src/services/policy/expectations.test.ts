@@ -10,6 +10,7 @@ import {
   keyOfFinding,
   level,
   type Policy,
+  parseExpectation,
 } from '@/core';
 import {
   type Administrator,
@@ -30,6 +31,14 @@ let greta: Administrator;
 beforeAll(async () => {
   trivet = await openLarkfell();
   greta = await gretaAt(trivet);
+  const { outline, live: before } = trivet.state;
+  const read = parseExpectation(
+    '(in group "Suspended") never opens branch "Observers’ room" except branch "A sample chart"',
+    { outline, vocabulary: before.compiled.vocabulary },
+  );
+  if (!read.ok) throw new Error(read.error.message);
+  await save({ ...live(), expectations: [{ id: asId('suspended-out'), ...read.expected }] });
+  expect(await put()).toMatchObject({ kind: 'live' });
 });
 afterAll(() => trivet.close());
 
