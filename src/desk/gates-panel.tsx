@@ -2,10 +2,10 @@
 /** All gates in order, each as the sentence it is. */
 import { clsx } from 'clsx';
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { capital, difference, type GateChange, type GateId, keyOfFinding, permits } from '@/core';
+import { capital, difference, type GateChange, type GateId, keyOfFinding, permits, weightOf } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
-import { useFindingText, useSetAsides } from './findings';
+import { EDGES, useFindingText, useSetAsides } from './findings';
 import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
@@ -76,7 +76,11 @@ export function GatesPanel() {
                         .map((finding) => (
                           <span
                             key={keyOfFinding(finding)}
-                            className="mt-1 block border-alarm border-l-3 pl-2 text-alarm"
+                            className={clsx(
+                              'mt-1 block border-l-3 pl-2',
+                              EDGES[weightOf(finding)],
+                              weightOf(finding) === 'wrong' ? 'text-alarm' : 'text-quiet',
+                            )}
                           >
                             {findingText(finding)}
                           </span>

@@ -3,6 +3,7 @@
 import { clsx } from 'clsx';
 import { type CompiledPolicy, type Item, nameInContext, permits, pointAt } from '@/core';
 import { useDesk } from '../context';
+import { marksOf, noMarks, useFindingText, useSetAsides } from '../findings';
 import { legsOf } from '../gate-legs';
 import { GateMark } from '../marks';
 import { gatesOnRow } from './rows';
@@ -16,13 +17,30 @@ interface RowGatesProps {
 
 /** The marks of the gates over a row; each opens its gate. */
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
-  const { data, bench, setBench, outline, addGate } = useDesk();
+  const { data, bench, setBench, setScreen, outline, addGate, analysis, compiled, draft } = useDesk();
   const standings = gatesOnRow(shown, item);
+  const text = useFindingText();
+  const { isAside } = useSetAsides();
+  const isDraft = shown === compiled.draft;
+  const marks = isDraft && analysis.draft ? marksOf(analysis.draft, draft.policy) : noMarks;
+  const broken = marks.broken.get(item.id);
   return (
     <>
+      {broken !== undefined && (
+        <button
+          type="button"
+          title="Something that must stay so is not so here"
+          aria-label={`What is broken at ${nameInContext(item, outline)}`}
+          onClick={() => setScreen({ kind: 'findings', open: null, expectation: broken })}
+          className="rounded-[3px] px-1 font-bold text-alarm hover:bg-wash"
+        >
+          ✗
+        </button>
+      )}
       {standings.map(({ gate, standing }) => {
         const legs = legsOf(gate, shown);
-        const label = `Gate, ${standing}: ${legs.what}; ${legs.who}`;
+        const found = marks.byGate.get(gate.id)?.filter((one) => !isAside(one)) ?? [];
+        const label = [`Gate, ${standing}: ${legs.what}; ${legs.who}`, ...found.map(text)].join('. ');
         const open = bench.kind === 'gate' && bench.gate === gate.id;
         return (
           <button
@@ -31,9 +49,15 @@ export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
             title={label}
             aria-label={label}
             onClick={() => setBench({ kind: 'gate', gate: gate.id })}
-            className={clsx('rounded-[3px] p-1.5 hover:text-copper', open && 'bg-wash text-copper')}
+            className={clsx('relative rounded-[3px] p-1.5 hover:text-copper', open && 'bg-wash text-copper')}
           >
             <GateMark standing={standing} />
+            {found.length > 0 && (
+              <span
+                aria-hidden="true"
+                className="absolute top-0.5 right-0.5 size-1.5 rounded-full bg-alarm"
+              />
+            )}
           </button>
         );
       })}

@@ -20,18 +20,17 @@ export function useFindingText(): (finding: Finding) => string {
   return (finding) => describeFinding(finding, compiled.draft, request.today);
 }
 
-/** What was found about a gate and not set aside. */
-export function useFoundAt(gate: Gate['id']): readonly Finding[] {
-  const { analysis } = useDesk();
-  const { isAside } = useSetAsides();
-  return (analysis.draft?.findings ?? []).filter((one) => one.gate === gate && !isAside(one));
-}
-
 /** What was found about one gate. Nothing where nothing was. */
-export function Found({ gate }: { readonly gate: Gate }) {
-  const { setScreen } = useDesk();
+export const Found = ({ gate }: { readonly gate: Gate }) => (
+  <FoundList about={(finding) => finding.gate === gate.id} />
+);
+
+/** What was found about something and not set aside. */
+export function FoundList({ about }: { readonly about: (finding: Finding) => boolean }) {
+  const { analysis, setScreen } = useDesk();
+  const { isAside } = useSetAsides();
   const text = useFindingText();
-  const findings = useFoundAt(gate.id);
+  const findings = (analysis.draft?.findings ?? []).filter((one) => about(one) && !isAside(one));
   if (findings.length === 0) return null;
   return (
     <ul className="grid gap-2" aria-label="Found">

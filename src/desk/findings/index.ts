@@ -1,4 +1,5 @@
-export { Found, useFindingText } from './found';
+export { EDGES, Found, FoundList, useFindingText } from './found';
+export { marksOf, noMarks } from './marks-of';
 export { PinButton, usePin } from './pin';
 export { useSetAsides } from './use-set-asides';
 export { useBroken, WouldBreak } from './would-break';

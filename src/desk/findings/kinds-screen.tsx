@@ -120,6 +120,9 @@ interface Words {
   readonly whole: string | null;
 }
 
+// What is longer is read when one asks for it.
+const LONGEST = 200;
+
 /** The test that a part denies. That somebody is not signed in tells what they are. */
 const deniedBy = (part: Condition): Test | null =>
   part.kind === 'not' && part.of.kind === 'test' && part.of.fact !== 'signed in' ? part.of : null;
@@ -128,15 +131,17 @@ function useWords(): (kind: ShownKind) => Words {
   const { compiled, request } = useDesk();
   const { vocabulary } = compiled.draft;
   return ({ who, witness, peopled }) => {
+    const like = witness && describeWitness(witness.visitor, null, vocabulary, request.today);
     if (who === null) {
       const [first] = peopled?.people.first ?? [];
-      const like = witness && describeWitness(witness.visitor, null, vocabulary, request.today);
       return { head: like ? `Such as ${like}` : (first?.name ?? 'Guests'), not: [], whole: null };
     }
     const whole = capital(describeWho(who, vocabulary));
     const parts = who.kind === 'all' ? who.of : [who];
     const denied = parts.flatMap((part) => deniedBy(part) ?? []);
     const rest = parts.filter((part) => deniedBy(part) === null);
+    if (denied.length < 2 && whole.length > LONGEST && like)
+      return { head: `Such as ${like}`, not: [], whole };
     if (denied.length < 2) return { head: whole, not: [], whole };
     const said = rest.length === 0 ? signedIn : { kind: 'all' as const, of: rest };
     return {
@@ -222,6 +227,7 @@ function KindRow({ kind, text, others, chosen, open, onChoose, onOpen, words }: 
           </span>
         </span>
       </div>
+      {open && text.whole !== null && text.whole !== text.head && <p className="px-10 pb-2">{text.whole}.</p>}
       {open && <Nearest kind={kind} others={others} words={words} />}
     </li>
   );

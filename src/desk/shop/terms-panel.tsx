@@ -21,6 +21,7 @@ import type { ProductAtDesk, TermsAnswer, TermsPreview } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { WhoEditor } from '../condition';
 import { useDesk } from '../context';
+import { FoundList } from '../findings';
 import { Panel } from '../panel';
 import { Field, Toggles } from '../people';
 import { ask } from '../service';
@@ -98,6 +99,7 @@ export function TermsPanel({ product, onClose, onSaved }: PanelProps) {
             disabled={!changed || saving || typedWrong.length > 0}
             onClick={() => void save()}
           >
+            <FoundList about={(finding) => 'product' in finding && finding.product === product.product} />
             {saving ? 'Saving …' : 'Save'}
           </Button>
         )

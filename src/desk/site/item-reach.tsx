@@ -20,6 +20,7 @@ import type { ItemReach } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
+import { FoundList } from '../findings';
 import { OutcomeMark } from '../marks';
 import { ask } from '../service';
 
@@ -41,6 +42,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
   if (!there) return null;
   const explanation = explain(policy, item.id, facts, request);
   const because = describeBecause(explanation, item, policy.vocabulary);
+  const gates = new Set<unknown>((policy.covering.get(item.id) ?? []).map(({ gate }) => gate.id));
   const [way] = openers(policy, item.id, facts, request).ways;
   return (
     <details className="border-thin border-b px-4 py-2 text-[0.8125rem]">
@@ -72,6 +74,7 @@ export function ItemReachView({ item, standIn }: { readonly item: Item; readonly
             )}
           </span>
         </p>
+        <FoundList about={(finding) => gates.has(finding.gate)} />
         <p className="flex gap-2">
           <Button onClick={() => setBench({ kind: 'why', item: item.id, standIn: keyOfStandIn(standIn) })}>
             Why
