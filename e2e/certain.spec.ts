@@ -207,3 +207,22 @@ test('the palette answers by names: what somebody gets and why, and what one get
     .click();
   await page.getByRole('menuitem', { name: 'Take off the board' }).click();
 });
+
+test('a cell is made what it should be: by the change with the smallest effect', async ({ page }) => {
+  await openDesk(page);
+  await cell(page, /^Trustees/, 2).click();
+  await bench(page).getByRole('button', { name: 'It should be open' }).click();
+  const make = bench(page).getByRole('region', { name: 'Make it so' });
+  await make.getByLabel('For whom').selectOption({ label: 'people at Observer level or above' });
+  await expect(make.getByRole('listitem').first()).toContainText(/\+\d+ members gain/);
+  await make.getByLabel('For whom').selectOption({ index: 0 });
+  await expect(make.getByRole('listitem').first()).toContainText('+1 member gains: Tobin Aske');
+  expect(await axe(page)).toEqual([]);
+  await make.getByRole('listitem').first().getByRole('button', { name: 'Take it into the draft' }).click();
+  await expect(cell(page, /^Trustees/, 2)).toHaveAttribute('data-outcome', 'open');
+  await cell(page, /^Trustees/, 2).click();
+  await bench(page).getByRole('button', { name: 'It should be closed' }).click();
+  await make.getByRole('button', { name: 'Take it into the draft' }).first().click();
+  await expect(cell(page, /^Trustees/, 2)).not.toHaveAttribute('data-outcome', 'open');
+  await dropDraft(page);
+});

@@ -129,6 +129,55 @@ const WORKS: Readonly<Record<string, Work>> = {
     expect(answer.status()).toBe(303);
     await request.delete('/desk/api/courses/astrophotography/learners/greta/enrolment', { data: {} });
   },
+  'a proof that there is too much to, before something goes live': async (request) => {
+    const { draft, live } = await (await request.get('/desk/api/site')).json();
+    const pair = (at: number) => ({
+      kind: 'any',
+      of: [`p${at}`, `a${at}`].map((subject) => ({
+        kind: 'all',
+        of: [subject, `q${at}`].map((one) => ({
+          kind: 'test',
+          fact: 'parameter',
+          subject: one,
+          op: 'is',
+          value: 'x',
+        })),
+      })),
+    });
+    const who = { kind: 'all', of: Array.from({ length: 40 }, (_, at) => pair(at)) };
+    const what = { targets: [{ kind: 'branch', item: 'site' }], except: [] };
+    const expectations = Array.from({ length: 20 }, (_, at) => ({
+      id: `e${at}`,
+      who,
+      claim: { kind: 'never sees' },
+      what,
+    }));
+    const policy = { ...draft.policy, expectations };
+    const saved = await request.put('/desk/api/draft', { data: { version: draft.version, policy } });
+    const { version } = await saved.json();
+    const answer = await request.post('/desk/api/live', {
+      data: { version, revision: live.revision, note: '' },
+      timeout: 90_000,
+    });
+    expect(answer.status()).toBe(409);
+    await request.put('/desk/api/draft', { data: { version, policy: draft.policy } });
+  },
+  'kinds, a year ahead, what is found today, and six changes compared': async (request) => {
+    const { draft } = await (await request.get('/desk/api/site')).json();
+    const { policy } = draft;
+    const gates = policy.gates.slice(0, 6);
+    const after = gates.map(({ id }: { id: string }) => ({
+      ...policy,
+      gates: policy.gates.filter((gate: { id: string }) => gate.id !== id),
+    }));
+    const answers = await Promise.all([
+      request.post('/desk/api/kinds', { data: { policy, person: null } }),
+      request.get('/desk/api/ahead?days=366'),
+      request.post('/desk/api/findings/today', { data: policy }),
+      request.post('/desk/api/effect/between', { data: { before: policy, after } }),
+    ]);
+    expect(answers.map((answer) => answer.status())).toEqual([200, 200, 200, 200]);
+  },
   'a leak check': async (request) => {
     const answer = await request.post('/desk/api/leak-check', {
       data: {},

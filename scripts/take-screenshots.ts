@@ -7,12 +7,8 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
 });
 
-async function pageOf(
-  who: string | null,
-  next: string,
-  colorScheme: 'light' | 'dark' = 'light',
-): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme });
+async function pageOf(who: string | null, next: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   if (who === null) await page.goto(origin + next);
   else {
@@ -59,6 +55,27 @@ await shoot(quiz, 'quiz');
 const learners = await pageOf('greta', '/desk/learners?course=dome-induction&person=wren');
 await learners.getByRole('heading', { name: 'Wren Halloran' }).waitFor();
 await shoot(learners, 'learners');
+
+const kinds = await pageOf('greta', '/desk/kinds');
+await kinds.getByText('Members who have no level').first().waitFor();
+await shoot(kinds, 'kinds');
+
+const ahead = await pageOf('greta', '/desk/ahead');
+await ahead.getByText('180 days').click();
+await ahead.getByText('Loses').first().waitFor();
+await shoot(ahead, 'ahead');
+
+// A gate that lets suspended members in breaks what is expected; it is brought back.
+const findings = await pageOf('greta', '/desk?gate=observers-room');
+await bench(findings).getByText('Members', { exact: true }).first().click();
+await findings.getByText('Draft saved').waitFor();
+await bench(findings)
+  .getByRole('button', { name: /^An expectation is broken/ })
+  .click();
+await bench(findings).getByText('Basil Thorne').waitFor();
+await shoot(findings, 'findings');
+await bench(findings).getByRole('button', { name: 'Bring back the gates that are live' }).click();
+await findings.getByRole('button', { name: 'Nothing to put live' }).waitFor();
 
 const desk = await pageOf('greta', '/desk');
 await desk.getByRole('button', { name: 'Add a visitor' }).click();
@@ -142,20 +159,11 @@ await whole.getByText('Nothing came through.').waitFor({ timeout: 90_000 });
 await whole.getByText('Nothing came through.').scrollIntoViewIfNeeded();
 await shoot(whole, 'whole-site');
 
-const night = await pageOf('greta', '/desk', 'dark');
-await cell(night, /^Booking/, 0).click();
-await shoot(night, 'board-dark');
-
-const prices = await pageOf(null, '/join');
-await prices.getByRole('list').filter({ hasText: 'Observer pass' }).last().scrollIntoViewIfNeeded();
-await shoot(prices, 'prices');
-
 const buyer = await pageOf(null, '/shop/observer-pass?next=%2Ftonight');
 await buyer.getByLabel('Your name').fill('Nell Arden');
 await buyer.getByLabel('Your mail address').fill('nell@arden.example');
 await buyer.getByRole('button', { name: 'Go on to pay' }).click();
 await buyer.getByRole('button', { name: 'Pay 12.00 €' }).waitFor();
-await shoot(buyer, 'pay-page');
 await buyer.getByLabel('a card that will be refused next time').check();
 await buyer.getByRole('button', { name: 'Pay 12.00 €' }).click();
 await buyer.getByRole('heading', { name: 'Tonight’s sky' }).waitFor();

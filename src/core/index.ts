@@ -160,6 +160,7 @@ export {
   parseExpectation,
   pinned,
   printExpectation,
+  whomItCanBe,
 } from './expectation';
 export {
   type Case,
@@ -267,7 +268,10 @@ export {
   type Places,
   type Policy,
   type PolicyChange,
+  type Proposal,
+  type ProposalKind,
   passedByBuying,
+  proposalsFor,
   reachDifference,
   rebase,
   type Shift,

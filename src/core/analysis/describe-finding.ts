@@ -51,6 +51,10 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return 'Whoever passes could have made up what they pass by. It hides, and does not protect.';
     case 'exact level':
       return `${shown()} is turned away from ${title(finding.item)}: the gate asks for one level exactly, and they are above it.`;
+    case 'nobody passes today':
+      return 'Of those who are there today nobody passes this gate.';
+    case 'asks for the empty':
+      return `This gate asks for the ${finding.of.kind} “${nameOfId(vocabulary, finding.of.kind, finding.of.id) ?? 'that is gone'}”, in which there is nobody.`;
     case 'changes nothing':
       return 'Whoever this gate turns away is turned away by others anyway. Without it, the same items would be open to the same visitors.';
     case 'set aside':

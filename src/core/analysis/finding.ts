@@ -36,6 +36,10 @@ interface Shapes {
   'made up': object;
   /** Those at a higher level are turned away. */
   'exact level': { readonly item: ItemId; readonly witness: Witness };
+  /** Somebody could pass it, and nobody there is does. */
+  'nobody passes today': object;
+  /** A role, a group or a level that it asks for, in which there is nobody. */
+  'asks for the empty': { readonly of: { readonly kind: NameKind; readonly id: string } };
   /** Whoever it turns away is turned away anyway. */
   'changes nothing': object;
   /** Later gates that say *instead* leave nothing to it. */
@@ -79,6 +83,8 @@ const WEIGHTS = {
   'exact level': 'risk',
   'product opens nothing': 'risk',
   'asks for what is not sold': 'risk',
+  'nobody passes today': 'idle',
+  'asks for the empty': 'idle',
   'changes nothing': 'idle',
   'set aside': 'idle',
   'case never reached': 'idle',
@@ -114,12 +120,15 @@ export function keyOfFinding(finding: Finding): string {
         return [finding.audience, finding.other];
       case 'names alike':
         return [finding.unused.id, finding.like.id];
+      case 'asks for the empty':
+        return [finding.of.id];
       case 'product opens nothing':
       case 'asks for what is not sold':
         return [finding.product];
       case 'nobody passes':
       case 'names what is gone':
       case 'made up':
+      case 'nobody passes today':
       case 'changes nothing':
       case 'set aside':
       case 'can be simpler':

@@ -2,8 +2,10 @@
 import {
   all,
   type Condition,
+  conditionCompiler,
   guests,
   hasRole,
+  inAudience,
   inGroup,
   level,
   owns,
@@ -13,7 +15,19 @@ import {
 } from '../condition';
 import type { TurnAwayKind, What } from '../gate';
 import type { FieldId, ItemId } from '../ids';
-import { below, type Outline, type StandIn, type VisitorFacts } from '../site';
+import { same } from '../same';
+import {
+  below,
+  groupsAt,
+  levelAt,
+  type Outline,
+  type RequestFacts,
+  rolesAt,
+  type StandIn,
+  standInFacts,
+  type VisitorFacts,
+  type Vocabulary,
+} from '../site';
 import type { Claim } from './expectation';
 import type { Expected } from './parse';
 
@@ -29,6 +43,30 @@ export function meantBy(standIn: StandIn): Condition {
     default:
       return standIn satisfies never;
   }
+}
+
+/** Everybody for whom something can be meant who stands for a stand-in: themselves first, everybody of their kind last. */
+export function whomItCanBe(
+  standIn: StandIn,
+  vocabulary: Vocabulary,
+  request: RequestFacts,
+): readonly Condition[] {
+  const facts = standInFacts(standIn);
+  if (!facts.signedIn) return [guests];
+  const { today } = request;
+  const held = levelAt(facts, today, vocabulary.levels);
+  const holds = conditionCompiler(vocabulary);
+  return [
+    meantBy(standIn),
+    ...(rolesAt(facts, today) ?? []).map(hasRole),
+    ...(groupsAt(facts, today) ?? []).map(inGroup),
+    ...(held === null ? [] : [level('at least', held)]),
+    ...[...new Set((facts.purchases ?? []).map(({ product }) => product))]
+      .map(owns)
+      .filter((one) => holds(one)(facts, null, request)),
+    ...vocabulary.audiences.map(({ id }) => inAudience(id)).filter((one) => holds(one)(facts, null, request)),
+    signedIn,
+  ].filter((one, at, list) => list.findIndex((other) => same(other, one)) === at);
 }
 
 /** Everybody who has what somebody has. */

@@ -9,6 +9,7 @@ export * from './decision';
 export * from './difference';
 export * from './effect';
 export * from './explain';
+export * from './make-so';
 export * from './matrix';
 export * from './misled';
 export { forPeople, newGate } from './new-gate';

@@ -1,7 +1,7 @@
 'use client';
 /** What is certain of every visitor there could be: what must stay so, and what was hardly meant. */
 import { clsx } from 'clsx';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   capital,
   counted,
@@ -16,6 +16,7 @@ import {
 } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
+import { useAnswer } from '../use-answer';
 import { CertainHead } from './certain-head';
 import { ExpectationPanel, NewExpectation } from './expectation-panel';
 import { FindingPanel } from './finding-panel';
@@ -30,9 +31,13 @@ interface ScreenProps {
 const NEW = 'new';
 
 export function FindingsScreen({ open, expectation }: ScreenProps) {
-  const { draft, analysis } = useDesk();
-  const findings = analysis.draft?.findings ?? [];
-  const found = findings.find((one) => keyOfFinding(one) === open) ?? null;
+  const { data, draft, analysis } = useDesk();
+  const today = useAnswer<readonly Finding[]>('findings/today', draft.policy, data);
+  const findings = useMemo(
+    () => analysis.draft && [...analysis.draft.findings, ...(today?.ok ? today.value : [])],
+    [analysis.draft, today],
+  );
+  const found = findings?.find((one) => keyOfFinding(one) === open) ?? null;
   const at = draft.policy.expectations.findIndex(({ id }) => id === expectation);
   const expected = draft.policy.expectations[at];
   return (
@@ -40,7 +45,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
       <section aria-label="Findings" className="min-h-0 overflow-y-auto px-6 py-5">
         <CertainHead note="Worked out for every visitor there could be, from today on, in the draft. Nothing here is a guess." />
         <Expectations chosen={expectation} />
-        <FoundList chosen={open} />
+        <FoundList findings={findings} chosen={open} />
       </section>
       <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
         {expectation === NEW ? (
@@ -134,12 +139,17 @@ const WEIGHTS: Readonly<Record<Weight, string>> = {
 
 const ORDERS = { weight: 'by weight', place: 'by place' } as const;
 
-function FoundList({ chosen }: { readonly chosen: string | null }) {
-  const { analysis, draft, compiled } = useDesk();
+function FoundList({
+  findings,
+  chosen,
+}: {
+  readonly findings: readonly Finding[] | null;
+  readonly chosen: string | null;
+}) {
+  const { draft, compiled } = useDesk();
   const { isAside } = useSetAsides();
   const [order, setOrder] = useState<keyof typeof ORDERS>('weight');
-  if (analysis.draft === null) return <p className="note mt-6">Working it out …</p>;
-  const { findings } = analysis.draft;
+  if (findings === null) return <p className="note mt-6">Working it out …</p>;
   const aside = findings.filter(isAside);
   const standing = findings.filter((one) => !isAside(one));
   const groups: readonly (readonly [title: string, list: readonly Finding[]])[] =

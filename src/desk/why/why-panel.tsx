@@ -39,6 +39,7 @@ import { PinButton } from '../findings';
 import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
+import { MakeSo } from './make-so';
 
 const FIRST_WAYS = 4;
 
@@ -99,9 +100,13 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
         </ol>
       )}
 
+      {decision.kind === 'open' && which === 'draft' && (
+        <MakeSo key="close" item={id} standIn={standIn} open={false} />
+      )}
       {decision.kind === 'turned away' && (
         <>
           <Ways item={id} standIn={standIn} policy={policy} />
+          {which === 'draft' && <MakeSo key="open" item={id} standIn={standIn} open />}
           <h3 className="mt-5 mb-2">What they get</h3>
           <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />
         </>

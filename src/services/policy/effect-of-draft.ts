@@ -79,7 +79,7 @@ export async function effectAgainstLive(state: SiteState, policy: Policy, now: D
 const SLICE_MS = 30;
 
 /** Works an effect out in slices, so that the site goes on answering; null when it was stopped. */
-async function effectUnder(
+export async function effectUnder(
   state: SiteState,
   before: Policy,
   after: Policy,

@@ -2,11 +2,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   aboutOf,
+  any,
   asId,
   everyone,
   type Finding,
   type Gate,
   type GateId,
+  guests,
+  inGroup,
   keyOfFinding,
   level,
   type Policy,
@@ -15,6 +18,7 @@ import {
 import {
   type Administrator,
   findingsSetAside,
+  foundToday,
   NotAllowed,
   putLive,
   revisionAt,
@@ -123,6 +127,27 @@ describe('an expectation', () => {
       problems: [{ gate: 'new', message: expect.stringContaining('There is no item') }],
     });
     await save(draft('visit'));
+  });
+});
+
+describe('of those who are there today', () => {
+  it('finds gates that nobody passes, and names in which there is nobody', async () => {
+    const of = async (who: Gate['who']) => {
+      const found = await foundToday(
+        trivet,
+        greta,
+        withGate('crew', (gate) => ({ ...gate, who })),
+        now,
+      );
+      if ('problems' in found) throw new Error(found.problems[0]?.message);
+      return found.filter(({ gate }) => gate === 'crew').map(({ kind }) => kind);
+    };
+    expect(await of(inGroup(asId('dome-crew')))).toEqual([]);
+    expect(await of(inGroup(asId('trustee-group')))).toEqual(['nobody passes today', 'asks for the empty']);
+    expect(await of(any(inGroup(asId('trustee-group')), inGroup(asId('dome-crew'))))).toEqual([
+      'asks for the empty',
+    ]);
+    expect(await of(any(inGroup(asId('trustee-group')), guests))).toEqual(['asks for the empty']);
   });
 });
 

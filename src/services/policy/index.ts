@@ -3,6 +3,8 @@ export * from './audience-report';
 export { type Concerned, whomItConcerns } from './concerned';
 export { readConditionTexts } from './condition-texts';
 export { type EffectReport, effectOfDraft } from './effect-of-draft';
+export { type EffectBetween, effectsBetween } from './effects-between';
+export { foundToday } from './found-today';
 export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
 export { policyInFile } from './policy-form';
 export { type ExpectationReport, reportOn } from './prove';

@@ -127,6 +127,8 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   whomItConcerns: [LOOKING, (who) => services.whomItConcerns(trivet, who, nothing, now)],
   kindsReport: [LOOKING, (who) => services.kindsReport(trivet, who, { policy: nothing, person: null }, now)],
   siteAhead: [LOOKING, (who) => services.siteAhead(trivet, who, {}, now)],
+  effectsBetween: [LOOKING, (who) => services.effectsBetween(trivet, who, nothing, now)],
+  foundToday: [LOOKING, (who) => services.foundToday(trivet, who, nothing, now)],
   putLive: [GATES, (who) => services.putLive(trivet, who, nothing, now)],
   readDesk: [LOOKING, (who) => services.readDesk(trivet, who, now)],
   readWriting: [LOOKING, (who) => services.readWriting(trivet, who, page)],
