@@ -1,4 +1,4 @@
-/** What is certain about the gates of a site of some size: 200 gates that ask about 40 things, over 500 items. */
+/** What is certain of a site of some size: 200 gates that ask about 40 things, over 500 items. */
 import {
   all,
   analyse,
@@ -6,15 +6,27 @@ import {
   asId,
   type Condition,
   compile,
+  decide,
+  type Expectation,
+  expectationsProved,
   type Finding,
   type Gate,
   type GroupId,
   type ItemId,
   inGroup,
+  type Kinds,
+  kindsOf,
+  member,
   not,
   openPolicy,
+  outcomeOf,
+  representativesOf,
+  requestAt,
+  type Verdict,
 } from '../src/core';
 import { gate, names, siteOf } from './site';
+
+const moment = requestAt({ today: '2026-11-20', minute: 720, weekday: 'Friday' });
 
 const group = (at: number): GroupId => asId<GroupId>(`group-${at}`);
 
@@ -39,6 +51,12 @@ export interface AnalysisMeasured {
   /** Milliseconds for everything that is found, compiling not counted; the median. */
   readonly findings: number;
   readonly notDecided: number;
+  /** The same for twenty expectations over the whole site. */
+  readonly proofs: number;
+  readonly proved: number;
+  /** The same for twenty kinds of visitor in words, and for counting all there can be as far as anybody counts. */
+  readonly kinds: number;
+  readonly described: number;
 }
 
 export function benchAnalysis(pages = 250, gates = 200, things = 40, rounds = 5): AnalysisMeasured {
@@ -52,16 +70,50 @@ export function benchAnalysis(pages = 250, gates = 200, things = 40, rounds = 5)
       private: false,
     })),
   };
-  const compiled = compile({ ...openPolicy, gates: gatesOver(open, gates, things) }, outline, site);
-  const took: number[] = [];
+  const policy = { ...openPolicy, gates: gatesOver(open, gates, things) };
+  const expectations = Array.from(
+    { length: 20 },
+    (_, at): Expectation => ({
+      id: asId(`expectation-${at}`),
+      who: inGroup(group(at % things)),
+      claim: { kind: 'never sees' },
+      what: { targets: [{ kind: 'branch', item: outline.root }], except: [] },
+    }),
+  );
+  const compiled = compile(policy, outline, site);
+  const expecting = compile({ ...policy, expectations }, outline, site);
+  const following = { byGroup: new Map(), byProduct: new Map() };
+  const representatives = representativesOf(compiled);
+  const wanted = Array.from({ length: 20 }, (_, at) => {
+    const visitor = member({ groups: [at, at + 7, at + 13].map((one) => group(one % things)) });
+    return representatives.map(({ item }) => outcomeOf(decide(compiled, item, visitor, moment)));
+  });
+  const median = (work: () => void): number => {
+    const took = Array.from({ length: rounds }, () => {
+      const start = performance.now();
+      work();
+      return performance.now() - start;
+    });
+    return took.toSorted((a, b) => a - b)[Math.floor(rounds / 2)] ?? 0;
+  };
   let found: readonly Finding[] = [];
-  for (let round = 0; round < rounds; round++) {
-    const start = performance.now();
-    found = analyse(compiled, '2026-11-20', { byGroup: new Map(), byProduct: new Map() }, new Set()).findings;
-    took.push(performance.now() - start);
-  }
+  let verdicts: readonly Verdict[] = [];
+  let kinds: Kinds | null = null;
+  const findings = median(() => {
+    found = analyse(compiled, moment.today, following, new Set()).findings;
+  });
+  const proofs = median(() => {
+    verdicts = expectationsProved(expecting, moment.today, following);
+  });
+  const ofKinds = median(() => {
+    kinds = kindsOf(compiled, following, moment, wanted);
+  });
   return {
-    findings: took.toSorted((a, b) => a - b)[Math.floor(rounds / 2)] ?? 0,
+    findings,
     notDecided: found.filter(({ kind }) => kind === 'not decided').length,
+    proofs,
+    proved: verdicts.filter(({ kind }) => kind === 'holds' || kind === 'broken').length,
+    kinds: ofKinds,
+    described: (kinds as Kinds | null)?.kinds.filter(({ who }) => who !== null).length ?? 0,
   };
 }

@@ -199,9 +199,7 @@ export const policy = {
   expectations: [
     expectation('visit-open', 'everyone', { kind: 'opens' }, [item('visit')]),
     expectation('crew-only', 'in group "Dome crew"', { kind: 'only opens' }, [branch('crew')]),
-    expectation('night-logs-teased', 'not signed in', { kind: 'gets', outcome: 'teaser' }, [
-      postsIn('Night logs'),
-    ]),
+    expectation('night-logs-kept', 'not signed in', { kind: 'never opens' }, [postsIn('Night logs')]),
     expectation(
       'suspended-out',
       'in group "Suspended"',

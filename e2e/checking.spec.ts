@@ -235,7 +235,8 @@ test('the site as a file: out, looked at, refused with the place, taken in', asy
   await page.getByRole('link', { name: 'Settings' }).click();
   await choose('back.json', file);
   await page.getByRole('button', { name: 'Take it in, and put it live' }).click();
-  await expect(page.getByText('The file is taken in, all of it.')).toBeVisible();
+  await page.getByRole('link', { name: 'Board' }).click();
+  await expect(page.getByRole('row', { name: /^Visit us/ })).toBeVisible();
 });
 
 test('a reader looks at everything and changes nothing', async ({ page, browser }) => {

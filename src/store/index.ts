@@ -1,4 +1,6 @@
 /** What is kept: queries over PostgreSQL, one file per kind of thing. */
+
+export { askedThread } from './asked-thread';
 export * from './attempts';
 export * from './boards';
 export * from './codes';
@@ -27,7 +29,6 @@ export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './set-asides';
 export * from './settings';
-export { startThread } from './thread';
 export {
   type DraftDocument,
   type DueStep,

@@ -53,7 +53,9 @@ export interface Diagrams {
    * Works something out with a part of the room there is. What it throws `Undecided` for leaves no trace, so that others have
    * their part; nothing that was made within may be kept before it is done.
    */
-  attempt<T>(work: () => T): T;
+  attempt<T>(work: () => T, part?: number): T;
+  /** How large a part of all assignments a set is, from 0 to 1. */
+  share(set: Diagram): number;
   /** How many nodes there are in all. */
   size(): number;
 }
@@ -62,13 +64,14 @@ const TERMINAL = Number.MAX_SAFE_INTEGER;
 
 /** How often two sets may be looked at together, for each node that there may be. */
 const LOOKS = 10;
-/** How large a part of the space one attempt may take. */
+/** One attempt may take the space divided by this, where nothing else is said. */
 const SHARE = 8;
 
 /** Makes a space of diagrams over variables with so many cells each; it throws `Undecided` past so many nodes. */
 export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
   let room = most;
   let looks = 0;
+  let mostLooks = most * LOOKS;
   /** Looks that were for nothing count all the same: many attempts take no longer than one that takes everything. */
   let spent = 0;
   const variables: number[] = [TERMINAL, TERMINAL];
@@ -109,7 +112,7 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
       const [low, high] = a < b ? [a, b] : [b, a];
       const found = settled(low, high) ?? memory.get(low)?.get(high);
       if (found !== undefined) return found;
-      if (++looks > room * LOOKS || ++spent > most * LOOKS) throw new Undecided(TOO_MUCH);
+      if (++looks > mostLooks || ++spent > most * LOOKS) throw new Undecided(TOO_MUCH);
       const variable = Math.min(variableOf(low), variableOf(high));
       const made = overCells(variable, (cell) =>
         combine(inCell(low, variable, cell), inCell(high, variable, cell)),
@@ -149,11 +152,12 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
   }
 
   return {
-    attempt(work) {
+    attempt(work, part = SHARE) {
       if (room !== most) throw new Error('What is tried out can’t be tried out within something else.');
       const before = variables.length;
       looks = 0;
-      room = Math.min(most - 1, before + Math.floor(most / SHARE));
+      room = Math.min(most - 1, before + Math.floor(most / part));
+      mostLooks = Math.floor(most / part) * LOOKS;
       try {
         return work();
       } catch (error) {
@@ -162,6 +166,7 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
       } finally {
         looks = 0;
         room = most;
+        mostLooks = most * LOOKS;
       }
     },
     where: (variable, has) => overCells(variable, (cell) => (has[cell] ? ALL : NONE)),
@@ -192,6 +197,21 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
         at = inCell(at, variable, cell);
       }
       return picked;
+    },
+    share(set) {
+      const known = new Map<Diagram, number>([
+        [NONE, 0],
+        [ALL, 1],
+      ]);
+      const of = (one: Diagram): number => {
+        const found = known.get(one);
+        if (found !== undefined) return found;
+        const parts = children[one] ?? [];
+        const share = parts.reduce((sum, part) => sum + of(part), 0) / Math.max(1, parts.length);
+        known.set(one, share);
+        return share;
+      };
+      return of(set);
     },
     size: () => variables.length,
   };

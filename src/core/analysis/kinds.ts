@@ -1,6 +1,7 @@
 /** Kinds of visitor: those whom the site treats alike at every item. */
 import { type Condition, evaluatorOf, inGroup, signedIn, type Test, testOf } from '../condition';
 import type { GroupId, ItemId } from '../ids';
+import { onceFor } from '../once';
 import type { CompiledPolicy, Outcome } from '../policy';
 import { type Following, guest, isShared, type RequestFacts } from '../site';
 import { describer } from './describing';
@@ -60,6 +61,12 @@ export interface Kinds {
 }
 
 const MOST_COUNTED = 1000;
+/** What takes more than this part of the space has too much to it to be told apart while one waits. */
+const AT_ONCE = 20;
+/** After so many that had too much to them nobody is asked for any more. */
+const MOST_IN_VAIN = 5;
+/** What takes more than this part of the space to say takes more than a few words. */
+const A_FEW_WORDS = 100;
 const MOST_LISTED = 300;
 
 /** Tells of kinds who is of them, at a moment, and counts all that there can be. */
@@ -82,28 +89,36 @@ export function kindsOf(
   );
   const plain = owningNothing(reach);
   const conditionOf = describer(reach, space.and(universe, plain), now);
+  const shareOf = onceFor(space.share);
+  let inVain = 0;
   const described = (gets: readonly Outcome[]): DescribedKind =>
     orElse<DescribedKind, DescribedKind>(
       () => {
         if (said.includes(null)) return { who: null, witness: null };
-        const set = space.attempt(() =>
-          space.all([universe, ...gets.map((outcome, at) => said[at]?.get(outcome) ?? NONE)]),
+        if (inVain > MOST_IN_VAIN) return { who: null, witness: null };
+        // What leaves the fewest comes first, so that what is put together stays small.
+        const sets = [...new Set(gets.map((outcome, at) => said[at]?.get(outcome) ?? NONE))].toSorted(
+          (a, b) => shareOf(a) - shareOf(b),
         );
+        const set = space.attempt(() => space.all([universe, ...sets]), AT_ONCE);
         const witness = shownBy(set, reach);
         return {
           who: orElse(
-            () => space.attempt(() => conditionOf(space.and(set, plain))),
+            () => space.attempt(() => conditionOf(space.and(set, plain)), A_FEW_WORDS),
             () => null,
           ),
           witness: witness && { ...witness, request },
         };
       },
-      () => ({ who: null, witness: null }),
+      () => {
+        inVain += 1;
+        return { who: null, witness: null };
+      },
     );
   const parts = said.includes(null)
     ? null
     : orElse(
-        () => space.attempt(() => partsOf(universe, said, reach)),
+        () => space.attempt(() => partsOf(universe, said, reach), AT_ONCE),
         () => null,
       );
   const known = new Set(wanted.map((gets) => gets.join()));

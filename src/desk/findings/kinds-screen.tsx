@@ -131,11 +131,9 @@ function useWords(): (kind: ShownKind) => Words {
   const { compiled, request } = useDesk();
   const { vocabulary } = compiled.draft;
   return ({ who, witness, peopled }) => {
-    const like = witness && describeWitness(witness.visitor, null, vocabulary, request.today);
-    if (who === null) {
-      const [first] = peopled?.people.first ?? [];
-      return { head: like ? `Such as ${like}` : (first?.name ?? 'Guests'), not: [], whole: null };
-    }
+    const shown = witness?.visitor ?? peopled?.people.first[0]?.facts;
+    const like = shown && describeWitness(shown, null, vocabulary, request.today);
+    if (who === null) return { head: like ? `Such as ${like}` : 'Guests', not: [], whole: null };
     const whole = capital(describeWho(who, vocabulary));
     const parts = who.kind === 'all' ? who.of : [who];
     const denied = parts.flatMap((part) => deniedBy(part) ?? []);

@@ -10,7 +10,7 @@ import {
   stands,
   type Verdict,
 } from '@/core';
-import { startThread } from '@/store';
+import { askedThread } from '@/store';
 import type { ProvingTask } from './proving';
 
 /** What expectations are proved of. */
@@ -19,26 +19,17 @@ export interface Proving extends Following {
   readonly names: SiteNames;
 }
 
+const inThread = askedThread<ProvingTask, readonly Verdict[]>('src/services/policy/proving-thread.mjs');
+
 /** The verdict on each expectation of a policy, from a day on, in their order. */
-function proved(
+async function proved(
   policy: Policy,
   { outline, names, byGroup, byProduct }: Proving,
   today: string,
 ): Promise<readonly Verdict[]> {
-  if (policy.expectations.length === 0) return Promise.resolve([]);
-  return new Promise((resolve, reject) => {
-    const task: ProvingTask = {
-      items: [...outline.items.values()],
-      names,
-      policy,
-      today,
-      following: { byGroup, byProduct },
-    };
-    const thread = startThread('src/services/policy/proving-thread.mjs', { workerData: task });
-    thread.once('message', resolve);
-    thread.once('error', reject);
-    thread.once('exit', () => reject(new Error('The thread has ended before it answered.')));
-  });
+  if (policy.expectations.length === 0) return [];
+  const items = [...outline.items.values()];
+  return inThread({ items, names, policy, today, following: { byGroup, byProduct } });
 }
 
 /** What is expected and what has become of it, in words. */

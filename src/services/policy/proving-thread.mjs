@@ -2,9 +2,9 @@
  * Proves expectations in a thread of its own: what is certain of every visitor there could be takes longer than anybody should
  * wait for somebody else's. Plain JavaScript, because a thread is loaded by Node itself.
  */
-import { parentPort, workerData } from 'node:worker_threads';
+import { parentPort } from 'node:worker_threads';
 import { tsImport } from 'tsx/esm/api';
 
 const { proveNow } = await tsImport('./proving.ts', import.meta.url);
 
-parentPort.postMessage(proveNow(workerData));
+parentPort.on('message', (task) => parentPort.postMessage(proveNow(task)));

@@ -2,9 +2,8 @@
  * Markdown texts as they were read: as HTML, and as words alone. The same texts are shown over and over. Long ones are read
  * ahead, in a thread of their own, by whoever is about to need them.
  */
-import type { Worker } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
-import { startThread } from '@/store';
+import { askedThread } from '@/store';
 import { htmlOf, plainTextOf } from './markdown';
 
 interface Rendering {
@@ -59,35 +58,4 @@ async function readNow(markdown: string): Promise<void> {
   reading.delete(markdown);
 }
 
-interface Waiting {
-  readonly resolve: (rendering: Rendering) => void;
-  readonly reject: (error: Error) => void;
-}
-
-let thread: Worker | null = null;
-const waiting: Waiting[] = [];
-
-/** Answers come in the order in which they were asked for. */
-const inThread = (markdown: string): Promise<Rendering> =>
-  new Promise((resolve, reject) => {
-    thread ??= start();
-    waiting.push({ resolve, reject });
-    thread.ref();
-    thread.postMessage(markdown);
-  });
-
-function start(): Worker {
-  const worker = startThread('src/services/texts/markdown-thread.mjs');
-  const end = (error: Error) => {
-    if (thread === worker) thread = null;
-    for (const one of waiting.splice(0)) one.reject(error);
-  };
-  worker.on('message', (rendering: Rendering) => {
-    waiting.shift()?.resolve(rendering);
-    // A thread that nobody waits for doesn't keep the process from ending.
-    if (waiting.length === 0) worker.unref();
-  });
-  worker.on('error', end);
-  worker.on('exit', () => end(new Error('The thread has ended.')));
-  return worker;
-}
+const inThread = askedThread<string, Rendering>('src/services/texts/markdown-thread.mjs');

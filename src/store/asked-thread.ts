@@ -1,0 +1,38 @@
+/** A thread that answers one question after the other. It starts when it is first asked, and keeps no process from ending. */
+import type { Worker } from 'node:worker_threads';
+import { startThread } from './thread';
+
+interface Waiting<A> {
+  readonly resolve: (answer: A) => void;
+  readonly reject: (error: Error) => void;
+}
+
+/** Asks a thread of a file of the project; whoever waits is told if it ends, and the next question starts another. */
+export function askedThread<Q, A>(file: string): (question: Q) => Promise<A> {
+  let thread: Worker | null = null;
+  // Answers come in the order in which they were asked for.
+  const waiting: Waiting<A>[] = [];
+  const start = (): Worker => {
+    const worker = startThread(file);
+    const end = (error: Error) => {
+      if (thread !== worker) return;
+      thread = null;
+      for (const one of waiting.splice(0)) one.reject(error);
+    };
+    worker.on('message', (answer: A) => {
+      waiting.shift()?.resolve(answer);
+      // A thread that nobody waits for doesn't keep the process from ending.
+      if (waiting.length === 0) worker.unref();
+    });
+    worker.on('error', end);
+    worker.on('exit', () => end(new Error('The thread has ended.')));
+    return worker;
+  };
+  return (question) =>
+    new Promise((resolve, reject) => {
+      thread ??= start();
+      waiting.push({ resolve, reject });
+      thread.ref();
+      thread.postMessage(question);
+    });
+}
