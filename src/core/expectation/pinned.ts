@@ -88,6 +88,9 @@ function likeThem(facts: VisitorFacts): Condition {
   return has.length === 1 ? only : all(...has);
 }
 
+/** How many items one expectation points at; what is more is said in another. */
+const MOST_TARGETS = 500;
+
 type Got = 'open' | TurnAwayKind;
 
 const claimOf = (outcome: Got): Claim =>
@@ -111,11 +114,18 @@ export function pinned(
     claims.set(key, found);
     found.items.push(item);
   }
-  return [...claims.values()].map(({ claim, items }) => ({
-    who,
-    claim,
-    what: whatOf(items, claim, outline),
-  }));
+  return [...claims.values()].flatMap(({ claim, items }) => {
+    const { targets } = whatOf(items, claim, outline);
+    const parts = Math.ceil(targets.length / MOST_TARGETS);
+    return Array.from(
+      { length: parts },
+      (_, part): Expected => ({
+        who,
+        claim,
+        what: { targets: targets.slice(part * MOST_TARGETS, (part + 1) * MOST_TARGETS), except: [] },
+      }),
+    );
+  });
 }
 
 /** Items one by one, or as branches where nothing at all is seen of what is below them. */

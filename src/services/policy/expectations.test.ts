@@ -17,10 +17,13 @@ import {
 } from '@/core';
 import {
   type Administrator,
+  changeItem,
+  exportSite,
   findingsSetAside,
   foundToday,
   NotAllowed,
   putLive,
+  readSiteFile,
   revisionAt,
   saveDraft,
   setFindingAside,
@@ -126,7 +129,19 @@ describe('an expectation', () => {
     expect(await saveDraft(trivet, greta, { version: at, policy: draft('never-was') })).toMatchObject({
       problems: [{ gate: 'new', message: expect.stringContaining('There is no item') }],
     });
-    await save(draft('visit'));
+    await save(draft('contact'));
+    const gone = await changeItem(trivet, greta, { kind: 'remove', item: 'contact' }, now);
+    expect(gone).toMatchObject({ kind: 'done' });
+    // It stays in the draft, stands in a file, and is read from one: as something that can't be shown.
+    await save(draft('contact'));
+    const file = await exportSite(trivet, greta, false);
+    const read = await readSiteFile(JSON.parse(JSON.stringify(file)));
+    if ('problems' in read) throw new Error(read.problems.join());
+    expect(read.draft.expectations).toEqual(draft('contact').expectations);
+    expect(await put()).toMatchObject({
+      kind: 'broken',
+      expectations: [{ instead: expect.stringContaining('no longer there') }],
+    });
   });
 });
 
