@@ -7,7 +7,7 @@ import type { CompiledPolicy } from '../policy';
 import { describeGate } from '../sentence/gate';
 import { describeWho } from '../sentence/who';
 import { describeWitness } from '../sentence/witness';
-import { type Day, nameInContext, nameOfId } from '../site';
+import { type Day, dayInWords, nameInContext, nameOfId } from '../site';
 import type { Finding } from './finding';
 
 /** A finding about a policy, told to administrators. */
@@ -51,6 +51,12 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return 'Whoever passes could have made up what they pass by. It hides, and does not protect.';
     case 'exact level':
       return `${shown()} is turned away from ${title(finding.item)}: the gate asks for one level exactly, and they are above it.`;
+    case 'closes for good':
+      return `Once ${dayInWords(finding.after)} is over, nobody there could be passes this gate any more.`;
+    case 'opens by itself':
+      return `Nobody passes this gate today, and it opens by itself: ${describeWitness(finding.witness.visitor, finding.witness.request, vocabulary, today)} passes it.`;
+    case 'gets nothing':
+      return `${shown()} can open nothing at all.`;
     case 'nobody passes today':
       return 'Of those who are there today nobody passes this gate.';
     case 'asks for the empty':

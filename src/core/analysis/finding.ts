@@ -4,7 +4,7 @@ import type { Gate } from '../gate';
 import type { AudienceId, GateId, ItemId, ProductId } from '../ids';
 import { keysOf } from '../keys';
 import type { Policy } from '../policy';
-import type { Audience, NameKind, RequestFacts, VisitorFacts } from '../site';
+import type { Audience, Day, NameKind, RequestFacts, VisitorFacts } from '../site';
 
 /** Somebody made up, who shows a claim. */
 export interface Witness {
@@ -36,6 +36,12 @@ interface Shapes {
   'made up': object;
   /** Those at a higher level are turned away. */
   'exact level': { readonly item: ItemId; readonly witness: Witness };
+  /** Nobody passes it any more once a day is over. */
+  'closes for good': { readonly after: Day };
+  /** Nobody passes it today, and somebody will. */
+  'opens by itself': { readonly witness: Witness };
+  /** A member who can open nothing at all. */
+  'gets nothing': { readonly witness: Witness };
   /** Somebody could pass it, and nobody there is does. */
   'nobody passes today': object;
   /** A role, a group or a level that it asks for, in which there is nobody. */
@@ -81,6 +87,9 @@ const WEIGHTS = {
   'opened by instead': 'risk',
   'made up': 'risk',
   'exact level': 'risk',
+  'closes for good': 'risk',
+  'opens by itself': 'risk',
+  'gets nothing': 'risk',
   'product opens nothing': 'risk',
   'asks for what is not sold': 'risk',
   'nobody passes today': 'idle',
@@ -128,6 +137,9 @@ export function keyOfFinding(finding: Finding): string {
       case 'nobody passes':
       case 'names what is gone':
       case 'made up':
+      case 'closes for good':
+      case 'opens by itself':
+      case 'gets nothing':
       case 'nobody passes today':
       case 'changes nothing':
       case 'set aside':

@@ -314,6 +314,39 @@ it('finds what is gone, and what visitors can make up', () => {
   expect(kinds(gate('phones', all(phone, signedIn), 'observers'))).toEqual([]);
 });
 
+describe('by itself', () => {
+  const until = test('date', 'before', '2026-12-01');
+  const from = test('date', 'after', '2026-12-24');
+  it('finds what closes for good, and what opens on a day to come', () => {
+    expect(found(gate('advent', all(inGroup(crew), until), 'observers'))).toEqual([
+      { gate: 'advent', kind: 'closes for good', after: '2026-12-01' },
+    ]);
+    const [one] = found(gate('feast', all(inGroup(crew), from), 'observers'));
+    expect(one).toMatchObject({
+      gate: 'feast',
+      kind: 'opens by itself',
+      witness: { visitor: { groups: [crew] } },
+    });
+    expect(one?.kind === 'opens by itself' && one.witness.request.today > '2026-12-24').toBe(true);
+    // Whoever else passes, passes on other days as well.
+    expect(kinds(gate('one', any(inGroup(crew), until), 'observers'))).toEqual([]);
+    expect(kinds(gate('one', any(inGroup(crew), from), 'observers'))).toEqual([]);
+    expect(kinds(gate('one', all(inGroup(crew), test('date', 'after', '2026-11-01')), 'observers'))).toEqual([
+      'one: can be simpler',
+    ]);
+  });
+
+  it('finds a member who can open nothing at all', () => {
+    const whole = (who: Condition) =>
+      gate('whole', who, 'site', { what: { targets: [{ kind: 'branch', item: outline.root }], except: [] } });
+    expect(found(whole(inGroup(crew)))).toMatchObject([
+      { gate: null, kind: 'gets nothing', witness: { visitor: { signedIn: true, groups: [] } } },
+    ]);
+    expect(kinds(whole(signedIn))).toEqual([]);
+    expect(kinds(gate('part', inGroup(crew), 'observers'))).toEqual([]);
+  });
+});
+
 describe('says with less', () => {
   it.each<[string, Condition, Condition]>([
     [

@@ -5,10 +5,12 @@
 import { everyone, expanded, testsIn } from '../condition';
 import type { Gate } from '../gate';
 import type { LevelId } from '../ids';
-import { decideAlong } from '../policy';
+import { onceFor } from '../once';
+import { decideAlong, decidedForAll } from '../policy';
 import { same } from '../same';
 import { describeWho } from '../sentence/who';
-import { member, requestAt } from '../site';
+import { isOpenable, member, requestAt } from '../site';
+import { byItself, LONG_AFTER } from './by-itself';
 import { NONE, orElse } from './diagram';
 import type { Finding } from './finding';
 import {
@@ -23,9 +25,17 @@ import {
   waysIn,
 } from './gate-findings';
 import { hiddenLinks, ledAstray, shownBy } from './leading';
-import { audienceFindings, goneIn, madeUpIn, namesAlike, productFindings, type Sold } from './name-findings';
+import {
+  askedByAudiences,
+  audienceFindings,
+  goneIn,
+  madeUpIn,
+  namesAlike,
+  productFindings,
+  type Sold,
+} from './name-findings';
 import { outcomesIn } from './outcomes';
-import type { Reach } from './reach';
+import { type Reach, reachOf } from './reach';
 import { simplerThan } from './simpler';
 
 /** Everything that is found about a policy: of its gates, in their order, and then of its names. */
@@ -48,6 +58,9 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
     }
   const idle = idleGates(compiled);
   const outcomes = outcomesIn(reach);
+  const later = onceFor((_: 'later') =>
+    reachOf(compiled, LONG_AFTER, reach.following, askedByAudiences(compiled)),
+  );
   const links = [...compiled.outline.items.values()].filter(
     ({ kind, published }) => kind === 'link' && published,
   );
@@ -63,6 +76,7 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
         ...reach.space.attempt(() => unreachedCases(reach, gate, own)),
         ...hiddenLinks(reach, gate, links),
         ...ledAstray(reach, gate, own, outcomes),
+        ...byItself(reach, () => later('later'), gate, own),
         ...openedByInstead(reach, gate, own),
         ...exactLevels(reach, gate, own),
         ...goneIn(gate, compiled),
@@ -72,7 +86,31 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
       ({ message }) => [{ gate: id, kind: 'not decided', why: message }],
     );
   });
-  return [...ofGates, ...audienceFindings(reach), ...namesAlike(compiled), ...productFindings(reach, sold)];
+  return [
+    ...ofGates,
+    ...getsNothing(reach),
+    ...audienceFindings(reach),
+    ...namesAlike(compiled),
+    ...productFindings(reach, sold),
+  ];
+}
+
+/** A member to whom no page, post or file is open. Where something is open to everybody there is none. */
+function getsNothing(reach: Reach): readonly Finding[] {
+  const { compiled, openTo, space, possible } = reach;
+  let left = possible;
+  for (const item of compiled.outline.items.values()) {
+    if (!isOpenable(item)) continue;
+    if (decidedForAll(compiled, item.id)?.kind === 'open') return [];
+    const before = left;
+    left = orElse(
+      () => space.attempt(() => space.and(before, space.not(openTo(item.id)))),
+      () => NONE,
+    );
+    if (left === NONE) return [];
+  }
+  const witness = shownBy(left, reach, true);
+  return witness ? [{ gate: null, kind: 'gets nothing', witness }] : [];
 }
 
 // Levels are asked of members, whenever they ask.

@@ -19,6 +19,8 @@ import { waysBy } from './ways';
 export interface Reach {
   readonly compiled: CompiledPolicy;
   readonly following: Following;
+  /** The first day that is looked at. */
+  readonly from: Day;
   readonly cells: Cells;
   readonly space: Diagrams;
   /** Everybody there could be: owners of a product have what it gives. */
@@ -143,6 +145,7 @@ export function reachOf(
   return {
     compiled,
     following,
+    from,
     cells,
     space,
     possible,

@@ -108,6 +108,8 @@ const NAMES: Readonly<Record<Extract<Finding, { witness: unknown }>['kind'], str
   'hidden link': 'Gets the page, not the link',
   'opened by instead': 'Gets in by “instead”',
   'exact level': 'Above the level',
+  'opens by itself': 'Passes by and by',
+  'gets nothing': 'Gets nothing at all',
 };
 
 /** The draft with a finding mended, where that takes one change of which there is no doubt. */
