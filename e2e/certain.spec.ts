@@ -229,3 +229,12 @@ test('a cell is made what it should be: by the change with the smallest effect',
   await expect(cell(page, /^Trustees/, 2)).not.toHaveAttribute('data-outcome', 'open');
   await dropDraft(page);
 });
+
+test('what would open something is done at once, seen on the board, and undone', async ({ page }) => {
+  await openDesk(page);
+  await cell(page, /^Dome crew/, 2).click();
+  await bench(page).getByRole('button', { name: 'Do it: Join Dome crew' }).click();
+  await expect(cell(page, /^Dome crew/, 2)).toHaveAttribute('data-outcome', 'open');
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await expect(cell(page, /^Dome crew/, 2)).toHaveAttribute('data-outcome', 'missing');
+});

@@ -224,6 +224,7 @@ export {
   asksOneBefore,
   breakdownOf,
   buyingWays,
+  type Change,
   type CompiledPolicy,
   type Contested,
   changesAt,

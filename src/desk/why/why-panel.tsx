@@ -4,6 +4,7 @@ import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import {
   buyingWays,
+  type Change,
   type CompiledPolicy,
   capital,
   describeBuying,
@@ -21,6 +22,7 @@ import {
   nameOfId,
   openers,
   outcomeOf,
+  permits,
   pinned,
   placeOf,
   type Scene,
@@ -39,6 +41,7 @@ import { PinButton } from '../findings';
 import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
+import { useChange } from '../people/use-change';
 import { MakeSo } from './make-so';
 
 const FIRST_WAYS = 4;
@@ -121,9 +124,21 @@ interface WaysProps {
   readonly policy: CompiledPolicy;
 }
 
+/** The change of a person that a way consists of, where it is one that is made at once. */
+function editFor([only, ...more]: readonly Change[]): object | null {
+  if (!only || more.length > 0) return null;
+  if (only.kind === 'level') return { kind: 'level', level: only.level };
+  if (only.kind !== 'make') return null;
+  const { fact, value } = only.test;
+  if (fact === 'group') return { kind: only.holds ? 'join' : 'leave', group: value };
+  if (fact === 'role') return { kind: only.holds ? 'give' : 'take', role: value };
+  return null;
+}
+
 /** What would open an item for somebody; worked out once for as long as nothing changes. */
 function Ways({ item, standIn, policy }: WaysProps) {
   const { request, makeUp, data } = useDesk();
+  const change = useChange();
   const [most, setMost] = useState(FIRST_WAYS);
   const facts = standInFacts(standIn);
   const { ways, cut } = useMemo(
@@ -142,10 +157,12 @@ function Ways({ item, standIn, policy }: WaysProps) {
     ...buying.map((way) => ({
       text: describeBuying(way, policy.vocabulary),
       tried: () => withPurchase(facts, way.product, followingIn(data), request),
+      edit: null,
     })),
     ...ways.map((way) => ({
       text: describeChanges(way, facts, policy.vocabulary),
       tried: () => withChanges(facts, way, request, policy.vocabulary),
+      edit: standIn.kind === 'member' && permits(data.desk, 'people') ? editFor(way) : null,
     })),
   ];
   return (
@@ -159,12 +176,25 @@ function Ways({ item, standIn, policy }: WaysProps) {
         </p>
       ) : (
         <ul className="grid gap-1">
-          {all.slice(0, most).map(({ text, tried }) => (
+          {all.slice(0, most).map(({ text, tried, edit }) => (
             <li key={text} className="flex items-baseline gap-2">
               <span aria-hidden="true" className="text-open">
                 •
               </span>
               <span className="flex-1">{capital(text)}</span>
+              {edit && standIn.kind === 'member' && (
+                <Button
+                  weight="quiet"
+                  size="small"
+                  title={`Change ${nameOf(standIn)} so, at once; can be undone`}
+                  aria-label={`Do it: ${text}`}
+                  onClick={() =>
+                    void change('POST', 'people/change', { who: { ids: [standIn.member.id] }, edit })
+                  }
+                >
+                  Do it
+                </Button>
+              )}
               <Button
                 weight="quiet"
                 size="small"
