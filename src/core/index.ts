@@ -272,6 +272,7 @@ export {
   type Proposal,
   type ProposalKind,
   passedByBuying,
+  peopleByOutcome,
   proposalsFor,
   reachDifference,
   rebase,

@@ -2,7 +2,7 @@
  * What follows from what: whoever owns a product has what it gives. Without it a member would be thought possible who owns
  * the pass and has no level.
  */
-import { hasRole, inGroup, level, owns, type Test } from '../condition';
+import { hasRole, inGroup, level, owns, problemOf, type Test } from '../condition';
 import type { ItemId } from '../ids';
 import { type Day, type Following, factsOf, type VisitorFacts, type Vocabulary } from '../site';
 import { keyOfThing, thingsRead } from './things';
@@ -35,7 +35,9 @@ export function axiomsFor(
   for (const [group, courses] of byGroup)
     for (const { course, since, days } of courses)
       if (days === null && since <= from) axioms.push({ of: inGroup(group), follows: enrolledIn(course) });
+  // What is gone is unknown of everybody: it makes nobody impossible.
   const isAsked = (one: Test) =>
+    problemOf(one, vocabulary) === null &&
     thingsRead({ test: one, item: null }, vocabulary).every((thing) => asked.has(keyOfThing(thing)));
   return axioms.filter(({ of, follows }) => isAsked(of) && isAsked(follows));
 }

@@ -5,7 +5,6 @@
 import { everyone, expanded, testsIn } from '../condition';
 import type { Gate } from '../gate';
 import type { LevelId } from '../ids';
-import { onceFor } from '../once';
 import { decideAlong, decidedForAll } from '../policy';
 import { same } from '../same';
 import { describeWho } from '../sentence/who';
@@ -58,9 +57,11 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
     }
   const idle = idleGates(compiled);
   const outcomes = outcomesIn(reach);
-  const later = onceFor((_: 'later') =>
-    reachOf(compiled, LONG_AFTER, reach.following, askedByAudiences(compiled)),
-  );
+  let whenOver: Reach | null = null;
+  const later = () => {
+    whenOver ??= reachOf(compiled, LONG_AFTER, reach.following, askedByAudiences(compiled));
+    return whenOver;
+  };
   const links = [...compiled.outline.items.values()].filter(
     ({ kind, published }) => kind === 'link' && published,
   );
@@ -76,7 +77,7 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
         ...reach.space.attempt(() => unreachedCases(reach, gate, own)),
         ...hiddenLinks(reach, gate, links),
         ...ledAstray(reach, gate, own, outcomes),
-        ...byItself(reach, () => later('later'), gate, own),
+        ...byItself(reach, later, gate, own),
         ...openedByInstead(reach, gate, own),
         ...exactLevels(reach, gate, own),
         ...goneIn(gate, compiled),

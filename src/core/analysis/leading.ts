@@ -1,13 +1,13 @@
 /** Where links, redirects and next steps lead those who get them. */
-import { type Gate, givenBy, resolveGiven, type TurnAway } from '../gate';
+import { type Gate, givenBy, resolveGiven } from '../gate';
 import type { ItemId } from '../ids';
 import { arrivalFrom, decide, outcomeOf } from '../policy';
 import { type Item, isAddressed } from '../site';
 import { closed } from './axioms';
-import { type Diagram, NONE, Undecided } from './diagram';
+import { type Diagram, Undecided } from './diagram';
 import type { Finding, Witness } from './finding';
 import type { Way } from './gate-findings';
-import type { Outcomes } from './outcomes';
+import { givenAlong, type Outcomes } from './outcomes';
 import type { Reach } from './reach';
 
 /** Somebody in a set as they are at all: whoever owns a product has what it gives. */
@@ -40,33 +40,6 @@ export function hiddenLinks(reach: Reach, gate: Gate, links: readonly Item[]): r
   });
 }
 
-/** Those to whom a gate on a way speaks, with what it gives them; what is given to nobody is left out. */
-function spokenTo(
-  reach: Reach,
-  gate: Gate,
-  { hurdles }: Way,
-): readonly { readonly set: Diagram; readonly give: TurnAway }[] {
-  const { space, possible, passing, meeting, compiled } = reach;
-  const told: { set: Diagram; give: TurnAway }[] = [];
-  let left = possible;
-  for (const hurdle of hurdles) {
-    if (hurdle.gate === gate) {
-      let away = space.and(left, space.not(passing(hurdle)));
-      const give = (set: Diagram, given: Gate['otherwise']['last']) => {
-        if (set !== NONE) told.push({ set, give: resolveGiven(given, compiled.policy.turnAways) });
-      };
-      for (const { when, give: given } of gate.otherwise.cases) {
-        const here = space.and(away, meeting(when, hurdle.at));
-        give(here, given);
-        away = space.and(away, space.not(here));
-      }
-      give(away, gate.otherwise.last);
-    }
-    left = space.and(left, passing(hurdle));
-  }
-  return told;
-}
-
 /** Whether a gate sends somebody on to an item, or offers them one. */
 const leads = (gate: Gate, named: Reach['compiled']['policy']['turnAways']): boolean =>
   givenBy(gate).some((given) => {
@@ -96,7 +69,8 @@ export function ledAstray(
         decision.because.gate === gate.id
       );
     };
-    for (const { set, give } of spokenTo(reach, gate, way)) {
+    for (const { hurdle, set, give } of givenAlong(reach, way.hurdles).away) {
+      if (hurdle.gate !== gate || give === null) continue;
       if (give.kind === 'redirect' && give.to.kind === 'item') {
         const to = give.to.item;
         for (const [outcome, those] of outcomes(to)) {

@@ -1,10 +1,10 @@
 /** What has become of expectations, held against `decide` and visitors drawn at random. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { conditionCompiler, hasRole, inGroup, level, not, owns } from '../condition';
+import { all, conditionCompiler, hasRole, inGroup, level, not, owns } from '../condition';
 import { allows, type Claim, type Expectation, parseExpectation } from '../expectation';
 import { coverage } from '../gate';
-import { asId, type ItemId } from '../ids';
+import { asId, type GroupId, type ItemId, type LevelId } from '../ids';
 import { compile, decide, outcomeOf, type Policy } from '../policy';
 import { type Following, noGrants } from '../site';
 import { expectations, policies } from '../testing/arbitraries';
@@ -151,6 +151,20 @@ describe('what is expected', () => {
     // That somebody had it once gives nothing.
     const ended = '(ever owned "Keeper’s pass") opens "Observers’ room"';
     expect(proved(ended, some, following)).toMatchObject({ kind: 'broken' });
+  });
+
+  it('makes nobody impossible by what a product gives and is gone', () => {
+    const text = '(owns "Keeper’s pass") never opens "Home"';
+    const given = (level: LevelId, group: GroupId): Following => ({
+      byGroup: new Map(),
+      byProduct: new Map([[pass, { ...noGrants, level, groups: [group] }]]),
+    });
+    const some = {
+      ...policy,
+      gates: [{ ...gates.observers, who: all(level('at least', observer), not(inGroup(crew))) }],
+    };
+    for (const following of [given(observer, crew), given(asId('no-longer'), asId('no-longer'))])
+      expect(proved(text, some, following)).toMatchObject({ kind: 'broken' });
   });
 
   it('finds no gate that asks a product for more than what it gives', () => {

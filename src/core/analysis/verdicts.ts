@@ -97,7 +97,9 @@ export function verdictsOn(reach: Reach): readonly Verdict[] {
   return made.map((verdict, at) => {
     const expectation = expectations[at];
     if (verdict.kind !== 'broken' || !expectation) return verdict;
-    const against = expectations.find((other) => other !== expectation && clash(expectation, other, reach));
+    const against = expectations.find(
+      (other, place) => place !== at && made[place]?.kind !== 'gone' && clash(expectation, other, reach),
+    );
     return { ...verdict, against: against?.id ?? null };
   });
 }

@@ -51,6 +51,7 @@ describe('an expectation as text', () => {
       '(in group "Hollin School") never sees branch "Charts" except "A sample chart"',
       'nothing is shown of Charts and everything below it, except A sample chart to people in Hollin School',
     ],
+    ['everyone never opens "Attic"', 'nobody can open Attic'],
     ['signed in never opens "Attic", "Rota"', 'members can’t open Attic and Rota'],
     ['everyone gets left out at "/observers/charts"', 'everyone is not shown Charts'],
     ['not signed in opens items where (item tag is "winter")', 'guests can open items tagged winter'],

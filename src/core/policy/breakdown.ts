@@ -126,6 +126,24 @@ export function breakdownOf(
   };
 }
 
+/** The people who get each outcome at an item; null when there is no such item. */
+export function peopleByOutcome(
+  compiled: CompiledPolicy,
+  id: ItemId,
+  columns: Columns,
+  request: RequestFacts,
+): ReadonlyMap<Outcome, Bitset> | null {
+  const found = breakdownOf(compiled, id, columns, request);
+  if (!found) return null;
+  const sets = new Map<Outcome, Bitset>([['open', found.open.bits]]);
+  for (const { outcome, people } of found.away) {
+    const known = sets.get(outcome);
+    if (known) addTo(known, people.bits);
+    else sets.set(outcome, people.bits);
+  }
+  return sets;
+}
+
 /** Who gets a shared section on some host, and what those get who get it on none: what the first kind of host gives. */
 function anywhere(
   compiled: CompiledPolicy,

@@ -1,7 +1,7 @@
 /** Policies: deciding, explaining, and comparing before anything is live. */
 export * from './arrival';
 export { assume, canBeAssumed } from './assume';
-export { breakdownOf, type ItemBreakdown } from './breakdown';
+export { breakdownOf, type ItemBreakdown, peopleByOutcome } from './breakdown';
 export * from './buying';
 export * from './compile';
 export * from './decide';

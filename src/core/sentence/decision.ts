@@ -90,7 +90,7 @@ export function describeMet(test: Test, scene: Scene, vocabulary: Vocabulary): s
   return listed(known.map((id) => nameOfId(vocabulary, values, id) ?? `a ${values} that no longer exists`));
 }
 
-const timeInWords = (minute: number): string =>
+export const timeInWords = (minute: number): string =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 
 /** What is known of a visitor on a day, in a few words: "Observer · Dome crew · Volunteer". */

@@ -29,7 +29,7 @@ export function describeExpectation(
     case 'only opens':
       return `nobody but ${whom} can open ${items}`;
     case 'never opens':
-      return `${whom} can’t open ${items}`;
+      return whom === 'everyone' ? `nobody can open ${items}` : `${whom} can’t open ${items}`;
     case 'never sees':
       return `nothing is shown of ${items} to ${whom}`;
     case 'gets':

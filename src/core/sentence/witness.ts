@@ -3,13 +3,17 @@ import { listed } from '../english';
 import {
   type Day,
   dayInWords,
+  groupsAt,
   isDay,
+  levelAt,
   type NameKind,
   nameOfId,
   type RequestFacts,
+  rolesAt,
   type VisitorFacts,
   type Vocabulary,
 } from '../site';
+import { timeInWords } from './decision';
 
 /**
  * What tells a witness from a guest or a member of whom nothing is known, who asks today. Of `null` for the request nothing is
@@ -25,12 +29,8 @@ export function describeWitness(
   const named = (kind: NameKind, id: string) => nameOfId(vocabulary, kind, id) ?? 'something that is gone';
   const names = (kind: NameKind, ids: readonly string[] | null) =>
     [...new Set(ids ?? [])].map((id) => named(kind, id));
-  const { level, groups, roles, profile, purchases, granted, enrolments, completions, joined } = visitor;
-  const given = {
-    level: level ?? granted.find((one) => one.level !== null)?.level ?? null,
-    groups: [...(groups ?? []), ...granted.flatMap((one) => one.groups)],
-    roles: [...(roles ?? []), ...granted.flatMap((one) => one.roles)],
-  };
+  const { profile, purchases, enrolments, completions, joined } = visitor;
+  const level = levelAt(visitor, day, vocabulary.levels);
   const bought = (purchases ?? []).map(({ product, on, until, state }) => {
     const what = named('product', product);
     if (state === 'refunded') return `who gave ${what} back`;
@@ -39,9 +39,9 @@ export function describeWitness(
   });
   const passphrases = names('passphrase', visitor.passphrases);
   const parts = [
-    ...(given.level === null ? [] : [`at ${named('level', given.level)} level`]),
-    ...within('in', names('group', given.groups)),
-    ...within('as', names('role', given.roles)),
+    ...(level === null ? [] : [`at ${named('level', level)} level`]),
+    ...within('in', names('group', groupsAt(visitor, day))),
+    ...within('as', names('role', rolesAt(visitor, day))),
     ...[...new Set(bought)],
     ...within('enrolled in', names('course', enrolments?.map(({ course }) => course) ?? [])),
     ...(completions?.length
@@ -72,11 +72,10 @@ function ofRequest(
   { today: day, minute, parameters, referrer, device, browser, network, languages }: RequestFacts,
   today: Day,
 ): readonly string[] {
-  const clock = [Math.floor(minute / 60), minute % 60].map((part) => String(part).padStart(2, '0')).join(':');
   const asked = Object.entries(parameters).map(([name, value]) => `${name}=${value}`);
   return [
     ...(day === today ? [] : [`on ${dayInWords(day)}`]),
-    ...(minute === NOON ? [] : [`at ${clock}`]),
+    ...(minute === NOON ? [] : [`at ${timeInWords(minute)}`]),
     ...(asked.length === 0 ? [] : [`with ?${asked.join('&')} in the address`]),
     ...(referrer === null ? [] : [`coming from ${referrer}`]),
     ...(device === null ? [] : [`on a ${device}`]),

@@ -17,12 +17,12 @@ interface RowGatesProps {
 
 /** The marks of the gates over a row; each opens its gate. */
 export function RowGates({ item, shown, withoutNew = false }: RowGatesProps) {
-  const { data, bench, setBench, setScreen, outline, addGate, analysis, compiled, draft } = useDesk();
+  const { data, bench, setBench, setScreen, outline, addGate, analysis, compiled } = useDesk();
   const standings = gatesOnRow(shown, item);
   const text = useFindingText();
   const { isAside } = useSetAsides();
   const isDraft = shown === compiled.draft;
-  const marks = isDraft && analysis.draft ? marksOf(analysis.draft, draft.policy) : noMarks;
+  const marks = isDraft && analysis.draft ? marksOf(analysis.draft) : noMarks;
   const broken = marks.broken.get(item.id);
   return (
     <>

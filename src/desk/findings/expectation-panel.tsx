@@ -160,8 +160,7 @@ interface AsLiveProps {
 /** Brings the gates over what is broken back to what is live, where it holds there. */
 export function AsLive({ expectation, verdict }: AsLiveProps) {
   const { data, draft, analysis, outline, vocabulary } = useDesk();
-  const place = draft.policy.expectations.findIndex(({ id }) => id === expectation.id);
-  const there = analysis.live?.verdicts[place];
+  const there = analysis.live?.verdicts.get(expectation.id);
   if (!there || !stands(there) || !permits(data.desk, 'gates')) return null;
   const live = draft.live.policy.gates;
   const over = new Set(verdict.items);

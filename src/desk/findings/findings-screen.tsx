@@ -38,8 +38,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
     [analysis.draft, today],
   );
   const found = findings?.find((one) => keyOfFinding(one) === open) ?? null;
-  const at = draft.policy.expectations.findIndex(({ id }) => id === expectation);
-  const expected = draft.policy.expectations[at];
+  const expected = draft.policy.expectations.find(({ id }) => id === expectation);
   return (
     <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
       <section aria-label="Findings" className="min-h-0 overflow-y-auto px-6 py-5">
@@ -54,7 +53,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
           <ExpectationPanel
             key={expected.id}
             expectation={expected}
-            verdict={analysis.draft?.verdicts[at] ?? null}
+            verdict={analysis.draft?.verdicts.get(expected.id) ?? null}
           />
         ) : found ? (
           <FindingPanel key={keyOfFinding(found)} finding={found} />
@@ -83,8 +82,6 @@ const SIGNS: Readonly<
 function Expectations({ chosen }: { readonly chosen: string | null }) {
   const { data, draft, analysis, outline, vocabulary, setScreen } = useDesk();
   const { expectations } = draft.policy;
-  const verdicts = analysis.draft?.verdicts ?? [];
-  const known = verdicts.length === expectations.length;
   return (
     <section aria-label="What must stay so" className="mt-5">
       <div className="flex items-baseline justify-between gap-4">
@@ -102,8 +99,8 @@ function Expectations({ chosen }: { readonly chosen: string | null }) {
         </p>
       ) : (
         <ul className="mt-1 grid">
-          {expectations.map((one, at) => {
-            const [sign, word, colour] = SIGNS[(known && verdicts[at]?.kind) || 'not yet'];
+          {expectations.map((one) => {
+            const [sign, word, colour] = SIGNS[analysis.draft?.verdicts.get(one.id)?.kind ?? 'not yet'];
             return (
               <li key={one.id}>
                 <button

@@ -1,5 +1,5 @@
 /** What was found, by where it is marked: at gates, and at items. */
-import { type Analysis, type Finding, type GateId, type ItemId, type Policy, weightOf } from '@/core';
+import { type Analysis, type Finding, type GateId, type ItemId, weightOf } from '@/core';
 
 export interface Marks {
   /** What weighs something, by gate: what could merely be less is said where the gate is. */
@@ -8,27 +8,22 @@ export interface Marks {
   readonly broken: ReadonlyMap<ItemId, string>;
 }
 
-const kept = new WeakMap<Analysis, { readonly of: Policy; readonly marks: Marks }>();
+const kept = new WeakMap<Analysis, Marks>();
 
 /** The marks of what is certain of a policy; made once for as long as that is the same. */
-export function marksOf(analysis: Analysis, policy: Policy): Marks {
+export function marksOf(analysis: Analysis): Marks {
   const found = kept.get(analysis);
-  if (found?.of === policy) return found.marks;
+  if (found) return found;
   const byGate = new Map<GateId, readonly Finding[]>();
   for (const finding of analysis.findings)
     if (finding.gate !== null && ['wrong', 'risk'].includes(weightOf(finding)))
       byGate.set(finding.gate, [...(byGate.get(finding.gate) ?? []), finding]);
   const broken = new Map<ItemId, string>();
-  const { expectations } = policy;
-  // While the draft has moved on, verdicts belong to expectations that may be others.
-  if (analysis.verdicts.length === expectations.length)
-    analysis.verdicts.forEach((verdict, at) => {
-      const expectation = expectations[at];
-      if (verdict.kind === 'broken' && expectation)
-        for (const item of verdict.items) if (!broken.has(item)) broken.set(item, expectation.id);
-    });
+  for (const [expectation, verdict] of analysis.verdicts)
+    if (verdict.kind === 'broken')
+      for (const item of verdict.items) if (!broken.has(item)) broken.set(item, expectation);
   const marks = { byGate, broken };
-  kept.set(analysis, { of: policy, marks });
+  kept.set(analysis, marks);
   return marks;
 }
 

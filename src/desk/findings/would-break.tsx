@@ -15,12 +15,8 @@ import { Crowd } from './finding-panel';
 /** Expectations of the draft with what has become of them; those that are broken. */
 export function useBroken(): readonly { readonly expectation: Expectation; readonly verdict: Verdict }[] {
   const { draft, analysis } = useDesk();
-  const verdicts = analysis.draft?.verdicts ?? [];
-  const { expectations } = draft.policy;
-  // While the draft has moved on, verdicts belong to expectations that may be others.
-  if (verdicts.length !== expectations.length) return [];
-  return expectations.flatMap((expectation, at) => {
-    const verdict = verdicts[at];
+  return draft.policy.expectations.flatMap((expectation) => {
+    const verdict = analysis.draft?.verdicts.get(expectation.id);
     return verdict && !stands(verdict) ? [{ expectation, verdict }] : [];
   });
 }

@@ -1,18 +1,16 @@
 /** The members, by kind: put together where the site treats them alike at every item. */
 import {
-  addTo,
   type Bitset,
   both,
-  breakdownOf,
   compile,
   countOf,
   decide,
   everyone,
   guest,
-  type ItemId,
   isEmpty,
   type Outcome,
   outcomeOf,
+  peopleByOutcome,
   representativesOf,
 } from '@/core';
 import { type Crowd, MOST_NAMED, membershipOf } from '../people';
@@ -62,7 +60,7 @@ export async function kindsReport(
   ];
   const representatives = representativesOf(compiled);
   for (const { item } of representatives) {
-    const sets = outcomesAt(item);
+    const sets = peopleByOutcome(compiled, item, columns, request) ?? [];
     const next: { gets: readonly Outcome[]; bits: Bitset }[] = [];
     for (const { gets, bits } of parts) {
       for (const [outcome, those] of sets) {
@@ -90,16 +88,4 @@ export async function kindsReport(
     ? kinds
     : [{ gets: guests, people: { count: 0, first: [] }, guests: true, asked: false }, ...kinds];
   return { of: members.length, kinds: withGuests.slice(0, MOST_KINDS), cut: withGuests.length > MOST_KINDS };
-
-  function outcomesAt(item: ItemId): readonly (readonly [Outcome, Bitset])[] {
-    const found = breakdownOf(compiled, item, columns, request);
-    if (!found) return [];
-    const sets = new Map<Outcome, Bitset>([['open', found.open.bits]]);
-    for (const { outcome, people } of found.away) {
-      const known = sets.get(outcome);
-      if (known) addTo(known, people.bits);
-      else sets.set(outcome, people.bits.slice());
-    }
-    return [...sets];
-  }
 }

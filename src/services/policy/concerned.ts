@@ -6,16 +6,17 @@ import {
   asId,
   type Bitset,
   both,
-  breakdownOf,
   type CompiledPolicy,
   compile,
   countOf,
+  emptyBitset,
   everyone,
   expanded,
   type ItemId,
   itemAt,
   type Outcome,
   type Policy,
+  peopleByOutcome,
   without,
 } from '@/core';
 import { id } from '../forms';
@@ -85,11 +86,10 @@ async function concernedBy(
   const rest = yielder();
   /** Those who get one of some outcomes at an item. */
   const getting = (item: ItemId, wanted: (outcome: Outcome) => boolean): Bitset | null => {
-    const found = breakdownOf(compiled, item, columns, request);
-    if (!found) return null;
-    const all = without(found.open.bits, found.open.bits);
-    if (wanted('open')) addTo(all, found.open.bits);
-    for (const { outcome, people } of found.away) if (wanted(outcome)) addTo(all, people.bits);
+    const sets = peopleByOutcome(compiled, item, columns, request);
+    if (!sets) return null;
+    const all = emptyBitset(columns.size);
+    for (const [outcome, people] of sets) if (wanted(outcome)) addTo(all, people);
     return all;
   };
   if (of.kind === 'difference') {
