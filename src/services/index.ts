@@ -128,6 +128,7 @@ export {
   type Visitor,
   visitorOf,
   yielder,
+  yieldToOthers,
 } from './running';
 export {
   type BuyProblems,

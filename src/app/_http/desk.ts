@@ -7,6 +7,7 @@ import {
   NotAllowed,
   requirePermission,
   type Trivet,
+  yieldToOthers,
 } from '@/services';
 import { asking, fromThisSite, readBytes, readText } from './request';
 import { PRIVATE } from './response';
@@ -91,9 +92,13 @@ export async function withBytes(
     : within(() => handler(asked.trivet, asked.administrator, bytes));
 }
 
-/** What a handler answers, or a refusal when the right of whoever asks does not reach so far. */
+/**
+ * What a handler answers, or a refusal when the right of whoever asks does not reach so far. Of those who ask in the same
+ * moment one begins in each turn, so that nobody waits for the first piece of each.
+ */
 async function within(handler: () => Response | Promise<Response>): Promise<Response> {
   try {
+    await yieldToOthers();
     return await handler();
   } catch (error) {
     if (error instanceof NotAllowed) return problem(403, error.message);

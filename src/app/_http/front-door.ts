@@ -244,13 +244,14 @@ async function answerTo(site: Trivet | Promise<Trivet>, { target, incoming }: As
 
 /** So long answers are made without a pause, in milliseconds. */
 const AT_ONCE_MS = 4;
-const rest = yielder(AT_ONCE_MS);
-let last: Promise<void> = Promise.resolve();
+// Visitors don't queue behind long works.
+const rest = yielder(AT_ONCE_MS, () => new Promise((resolve) => setImmediate(resolve)));
+let last: Promise<unknown> = Promise.resolve();
 
 /**
  * What has to be made is made one at a time: when hundreds ask in the same moment, what came meanwhile is heard in between.
  */
-function turn(): Promise<void> {
+function turn(): Promise<unknown> {
   last = last.then(rest);
   return last;
 }

@@ -51,10 +51,11 @@ export async function kindsReport(
   const { state } = trivet;
   const read = readPolicy(input.policy, state);
   if ('problems' in read) return read;
+  const rest = yielder();
   const compiled = compile(read.policy, state.outline, state.names);
+  await rest();
   const { columns, members, named } = membershipOf(state, compiled.vocabulary, now);
   const request = plainRequest(state, now);
-  const rest = yielder();
   let parts: readonly { readonly gets: readonly Outcome[]; readonly bits: Bitset }[] = [
     { gets: [], bits: columns.select(everyone).bits },
   ];

@@ -15,7 +15,7 @@ import {
 import type { RevisionEffect } from '@/store';
 import { type Crowd, crowdsOf, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, plainRequest, requirePermission } from '../running';
+import { type Administrator, plainRequest, requirePermission, yielder } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
 /** An effect as the desk shows it. */
@@ -76,9 +76,7 @@ export async function effectAgainstLive(state: SiteState, policy: Policy, now: D
   return effect;
 }
 
-const SLICE_MS = 30;
-
-/** Works an effect out in slices, so that the site goes on answering; null when it was stopped. */
+/** Works an effect out in pieces, so that the site goes on answering; null when it was stopped. */
 export async function effectUnder(
   state: SiteState,
   before: Policy,
@@ -86,21 +84,19 @@ export async function effectUnder(
   now: Date,
   { onProgress, signal }: Watch,
 ): Promise<Effect | null> {
-  const steps = effectSteps(
-    compiledIn(state, before),
-    compiledIn(state, after),
-    membershipOf(state, state.live.compiled.vocabulary, now).columns,
-    plainRequest(state, now),
-  );
-  let began = performance.now();
+  const rest = yielder();
+  const was = compiledIn(state, before);
+  await rest();
+  const is = compiledIn(state, after);
+  await rest();
+  const { columns } = membershipOf(state, state.live.compiled.vocabulary, now);
+  const steps = effectSteps(was, is, columns, plainRequest(state, now));
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    if (performance.now() - began < SLICE_MS) continue;
+    if (!(await rest())) continue;
     onProgress?.(step.value);
-    await new Promise((resolve) => setImmediate(resolve));
     if (signal?.aborted) return null;
-    began = performance.now();
   }
 }
 

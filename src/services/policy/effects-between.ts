@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { type GuestChange, guestChangeOf } from '@/core';
 import { type Crowd, crowdsOf } from '../people';
 import type { Trivet } from '../running';
-import { type Administrator, requirePermission } from '../running';
+import { type Administrator, requirePermission, yielder } from '../running';
 import { effectUnder } from './effect-of-draft';
 import { type PolicyProblem, readPolicy } from './read-policy';
 
@@ -40,9 +40,12 @@ export async function effectsBetween(
   if ('problems' in before) return before;
   const { crowd, size } = crowdsOf(state, now);
   const effects: EffectBetween[] = [];
+  const rest = yielder();
   for (const one of parsed.data.after) {
+    await rest();
     const after = readPolicy(one, state);
     if ('problems' in after) return after;
+    await rest();
     const effect = await effectUnder(state, before.policy, after.policy, now, {});
     if (effect === null) throw new Error('Nobody could have stopped this.');
     effects.push({

@@ -1,17 +1,34 @@
 /** Long work in pieces: others get their turn in between. */
 
-/** Lets others have their turn. */
-export const yieldToOthers = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+/** Works that wait to go on, in the order in which they came. */
+const waiting: (() => void)[] = [];
+
+/** One of them goes on in each turn of the event loop: whoever asks something small waits for one piece, not for one of each. */
+function goOn(): void {
+  waiting.shift()?.();
+  if (waiting.length > 0) setImmediate(goOn);
+}
+
+/** Lets others have their turn, and the other long works theirs. */
+export const yieldToOthers = (): Promise<void> =>
+  new Promise((resolve) => {
+    waiting.push(resolve);
+    if (waiting.length === 1) setImmediate(goOn);
+  });
 
 /** So long one piece of work may take, in milliseconds. */
 const AT_ONCE_MS = 15;
 
-/** Makes a rest to be called between pieces of work; it rests only when the last time is long enough ago. */
-export function yielder(atOnce = AT_ONCE_MS): () => Promise<void> {
+/**
+ * Makes a rest to be called between pieces of work; it rests only when the last time is long enough ago, and tells whether it
+ * did.
+ */
+export function yielder(atOnce = AT_ONCE_MS, rest = yieldToOthers): () => Promise<boolean> {
   let rested = performance.now();
   return async () => {
-    if (performance.now() - rested < atOnce) return;
-    await yieldToOthers();
+    if (performance.now() - rested < atOnce) return false;
+    await rest();
     rested = performance.now();
+    return true;
   };
 }
