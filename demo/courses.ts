@@ -1,29 +1,9 @@
 /** What is taught at Larkfell: how to open the dome and close it again, and how to bring the sky home in a picture. */
 import { addDays, type Day } from '@/core';
-import type { SiteFile } from '@/services';
+import { type ItemInFile, parts } from '@/services';
 import { firstOpeningQuiz } from './quiz';
 
-type Item = SiteFile['items'][number];
-type Activity = Extract<Item, { kind: 'activity' }>;
-
-const course = (id: string, title: string, address: string, summary: string, body: string): Item => ({
-  kind: 'course',
-  id,
-  parent: 'site',
-  title,
-  address,
-  summary,
-  body,
-});
-const unit = (id: string, parent: string, title: string): Item => ({ kind: 'unit', id, parent, title });
-const reading = (
-  id: string,
-  parent: string,
-  title: string,
-  address: string,
-  body: string,
-  more: Partial<Activity> = {},
-): Item => ({ kind: 'activity', activity: 'reading', id, parent, title, address, body, ...more });
+const { course, reading, unit } = parts;
 
 const INDUCTION = '/courses/dome-operator-induction';
 const ASTRO = '/courses/astrophotography';
@@ -41,7 +21,7 @@ const TURNING_CAPTIONS = `WEBVTT
 [Near it a second one draws a circle no larger than a coin.]
 `;
 
-export const coursesOn = (today: Day): readonly Item[] => [
+export const coursesOn = (today: Day): readonly ItemInFile[] => [
   course(
     'dome-induction',
     'Dome operator induction',
@@ -207,7 +187,7 @@ It is not a test. It is read by whoever goes round next week.`,
     ),
     // The school comes up with a class each winter.
     enrolling: { groups: [{ group: 'hollin-school', since: addDays(today, -20) }] },
-  } as Item,
+  } as ItemInFile,
   unit('first-light-unit', 'astrophotography', 'Your first night'),
   reading(
     'star-trails',

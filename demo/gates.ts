@@ -1,56 +1,29 @@
 /** The gates and audiences of Larkfell. Conditions stand in the text form, as in any site file. */
+import { parts } from '@/services';
 
-const item = (name: string) => ({ kind: 'item', item: name });
-const branch = (name: string) => ({ kind: 'branch', item: name });
-const goTo = (name: string) => ({ kind: 'redirect', to: item(name) });
-const redirectToSignIn = { kind: 'redirect', to: { kind: 'sign in' } };
+const {
+  audience,
+  branch,
+  expectation,
+  gate,
+  goTo,
+  guestsSignIn,
+  item,
+  leaveOut,
+  locked,
+  missing,
+  named,
+  own,
+  postsIn,
+  redirectToSignIn,
+  select,
+  summary,
+  teaser,
+  written,
+} = parts;
+
 const redirectToPassphrase = { kind: 'redirect', to: { kind: 'passphrase' } };
-const missing = { kind: 'missing' };
-const leaveOut = { kind: 'leave out' };
-const message = { kind: 'message', reason: { kind: 'written' }, next: { kind: 'sign in' } };
-const teaser = (show: object, reason: object, next: object, preview = false) => ({
-  kind: 'teaser',
-  show,
-  preview,
-  reason,
-  next,
-});
-const summary = { kind: 'summary' };
-const written = { kind: 'written' };
-const own = (text: string) => ({ kind: 'own', text });
-const locked = (reason: object) => ({ kind: 'locked', reason, next: { kind: 'none' } });
-const named = (turnAway: string) => ({ kind: 'named', turnAway });
-const select = (where: string) => ({ kind: 'selection', where });
-const postsIn = (category: string) => select(`item kind is "post" and item category is "${category}"`);
-
-const gate = (
-  id: string,
-  target: object,
-  who: string,
-  last: object,
-  more: { readonly stance?: 'instead'; readonly cases?: readonly object[] } = {},
-) => ({
-  id,
-  what: { targets: [target], except: [] },
-  who,
-  otherwise: { cases: more.cases ?? [], last },
-  stance: more.stance ?? 'also',
-});
-
-const audience = (id: string, name: string, who: string) => ({ id, name, who });
-
-const expectation = (
-  id: string,
-  who: string,
-  claim: object,
-  targets: readonly object[],
-  except: readonly object[] = [],
-) => ({
-  id,
-  who,
-  claim,
-  what: { targets, except },
-});
+const message = parts.message(written, { kind: 'sign in' });
 
 export const policy = {
   gates: [
@@ -61,7 +34,7 @@ export const policy = {
       branch('observers'),
       'level at least "Observer" and not in group "Suspended"',
       named('way-to-join'),
-      { cases: [{ when: 'not signed in', give: redirectToSignIn }] },
+      guestsSignIn,
     ),
     gate('sample-chart', branch('sample-chart'), 'everyone', missing, { stance: 'instead' }),
     gate('crew', branch('crew'), 'in group "Dome crew"', missing),
@@ -128,9 +101,7 @@ export const policy = {
       'visitor owns item or in group "Dome crew"',
       missing,
     ),
-    gate('induction', item('dome-induction'), 'in group "Dome crew" or role "Tutor"', message, {
-      cases: [{ when: 'not signed in', give: redirectToSignIn }],
-    }),
+    gate('induction', item('dome-induction'), 'in group "Dome crew" or role "Tutor"', message, guestsSignIn),
     gate(
       'induction-in-order',
       branch('before-you-climb'),

@@ -1,38 +1,11 @@
 /** The pages of Larkfell, its menus and its files, in the order in which they stand. */
 import { addDays, type Day } from '@/core';
-import type { SiteFile } from '@/services';
+import { type ItemInFile, parts } from '@/services';
 import { picture, postsOn, video } from './posts';
 
-type Item = SiteFile['items'][number];
-type Page = Extract<Item, { kind: 'page' }>;
-type Target = Extract<Item, { kind: 'link' }>['target'];
+const { link, page, to } = parts;
 
-const page = (
-  id: string,
-  parent: string,
-  title: string,
-  address: string,
-  summary: string,
-  body: string | NonNullable<Page['sections']>,
-): Page => ({
-  kind: 'page',
-  id,
-  parent,
-  title,
-  address,
-  summary,
-  ...(typeof body === 'string' ? { body } : { sections: body }),
-});
-const link = (id: string, parent: string, title: string, target: Target): Item => ({
-  kind: 'link',
-  id,
-  parent,
-  title,
-  target,
-});
-const to = (item: string): Target => ({ kind: 'item', item });
-
-const pages: readonly Page[] = [
+const pages: readonly ItemInFile[] = [
   page('home', 'site', 'Home', '/', 'Larkfell Observatory is run by volunteers on the edge of the moor.', [
     {
       type: 'text',
@@ -451,7 +424,7 @@ The class's drawings hang in the lower room until spring.`,
   ),
 ];
 
-const menus: readonly Item[] = [
+const menus: readonly ItemInFile[] = [
   { kind: 'menu', id: 'top', parent: 'site', title: 'Top menu', place: 'top' },
   link('link-home', 'top', 'Home', to('home')),
   link('link-visit', 'top', 'Visit', to('visit')),
@@ -476,7 +449,7 @@ const menus: readonly Item[] = [
 ];
 
 /** Raw frames: each belongs to whoever took it. */
-const frame = (id: string, name: string, title: string, owner: string, today: Day, ago: number): Item =>
+const frame = (id: string, name: string, title: string, owner: string, today: Day, ago: number): ItemInFile =>
   picture(id, 'site', name, title, title, { category: 'Raw frames', owner, date: addDays(today, -ago) });
 
 const ATLAS = `# Winter atlas
@@ -488,7 +461,7 @@ Eighty fields, in the order in which they climb over the eastern wall.
 3. **Beneath the Swan’s wing.** The variable is the one that is not on last year’s page.
 `;
 
-const filesOn = (today: Day): readonly Item[] => [
+const filesOn = (today: Day): readonly ItemInFile[] => [
   picture(
     'hill-picture',
     'home-picture',
@@ -520,7 +493,7 @@ const filesOn = (today: Day): readonly Item[] => [
 ];
 
 /** Everything on the site; days are counted from the day on which the demo is loaded. */
-export const itemsOn = (today: Day): readonly Item[] => [
+export const itemsOn = (today: Day): readonly ItemInFile[] => [
   {
     kind: 'site',
     id: 'site',

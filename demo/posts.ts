@@ -1,9 +1,7 @@
 /** The posts of Larkfell, by category. */
 import { readFileSync } from 'node:fs';
 import { addDays, type Day } from '@/core';
-import type { SiteFile } from '@/services';
-
-type Item = SiteFile['items'][number];
+import type { ItemInFile } from '@/services';
 
 /** A file of the demo, in base64. */
 const data = (name: string): string => readFileSync(new URL(`./pictures/${name}`, import.meta.url), 'base64');
@@ -15,8 +13,8 @@ export const picture = (
   name: string,
   title: string,
   alt: string,
-  facts: Item['facts'] = {},
-): Item => ({
+  facts: ItemInFile['facts'] = {},
+): ItemInFile => ({
   kind: 'file',
   id,
   parent,
@@ -27,7 +25,7 @@ export const picture = (
   facts,
 });
 
-export const video = (id: string, parent: string, name: string, title: string): Item => ({
+export const video = (id: string, parent: string, name: string, title: string): ItemInFile => ({
   kind: 'file',
   id,
   parent,
@@ -263,9 +261,9 @@ const CATEGORIES: readonly (readonly [name: string, path: string, posts: readonl
 ];
 
 /** The posts with their pictures; days are counted from the day on which the demo is loaded. */
-export const postsOn = (today: Day): readonly Item[] =>
+export const postsOn = (today: Day): readonly ItemInFile[] =>
   CATEGORIES.flatMap(([category, path, posts]) =>
-    posts.flatMap((told): readonly Item[] => [
+    posts.flatMap((told): readonly ItemInFile[] => [
       {
         kind: 'post',
         id: told.id,

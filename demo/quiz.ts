@@ -1,7 +1,7 @@
 /** What the crew asks somebody before they open the dome for the first time. */
-import type { SiteFile } from '@/services';
+import type { ItemInFile } from '@/services';
 
-type Quiz = NonNullable<Extract<SiteFile['items'][number], { kind: 'activity' }>['quiz']>;
+type Quiz = NonNullable<Extract<ItemInFile, { kind: 'activity' }>['quiz']>;
 
 export const firstOpeningQuiz: Quiz = {
   passMark: 75,

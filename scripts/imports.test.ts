@@ -31,6 +31,7 @@ const ROOMS = [
   'quiz-package',
   'leak-check',
   'site-file',
+  'beginning',
   'desk',
 ] as const;
 

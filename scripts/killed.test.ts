@@ -1,5 +1,5 @@
 /**
- * A process that is killed (SIGKILL) while it puts gates live, takes a file in, moves pages, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
@@ -48,6 +48,16 @@ async function runAndKill(args: readonly string[], begun: number, wait: number):
   return found ?? 'nothing was said';
 }
 
+/** Starts the program to look at what there is; answers what it found. */
+async function look(args: readonly string[]): Promise<string> {
+  const child = spawn(process.execPath, [...args, 'look'], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const over = ended(child);
+  const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
+  const found = ((await lines.next()).value as string | undefined) ?? 'nothing was said';
+  await over;
+  return found;
+}
+
 /** Kills a program over and over, and looks at what it leaves; answers how far it was each time. */
 async function killed(args: readonly string[], kills: number): Promise<readonly number[]> {
   const found: string[] = [];
@@ -55,11 +65,7 @@ async function killed(args: readonly string[], kills: number): Promise<readonly 
     // From at once to long after the first change: spread over the kills rather than drawn, so that a failure comes again.
     found.push(await runAndKill(args, 1 + (kill % 3), (kill * 7919) % 20_000));
   }
-  const child = spawn(process.execPath, [...args, 'look'], { stdio: ['ignore', 'pipe', 'inherit'] });
-  const over = ended(child);
-  const lines = createInterface({ input: child.stdout })[Symbol.asyncIterator]();
-  found.push(((await lines.next()).value as string | undefined) ?? 'nothing was said');
-  await over;
+  found.push(await look(args));
   expect(found.filter((line) => !line.startsWith('whole'))).toEqual([]);
   const changes = found.map((line) => Number(/after (\d+)/.exec(line)?.[1]));
   // What was done never goes back, and the kills fell where something was going on.
@@ -75,6 +81,14 @@ it.concurrent.each([['put live'], ['import'], ['move'], ['learn']])(
   },
   600_000,
 );
+
+it.concurrent('while a site is begun: there is none, or all of it', async () => {
+  for (let kill = 0; kill < KILLS; kill++) {
+    const args = [...program.args, join(folder, `begin-${kill}`), 'begin'];
+    expect(await runAndKill(args, 1, (kill * 7919) % 20_000)).toBe('whole nothing after 0');
+    expect(await look(args)).toMatch(/^whole /);
+  }
+}, 600_000);
 
 it.concurrent('while it sells: whoever paid is in, nobody else is, no seat is sold twice and no notice is lost', async () => {
   const sold = await killed([...shop.args, join(folder, 'sell')], KILLS * 2);

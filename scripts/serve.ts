@@ -6,6 +6,7 @@ import next from 'next';
 import { builtFiles } from '../src/app/_http/built-files';
 import { frontDoor } from '../src/app/_http/front-door';
 import {
+  letBegin,
   readEnvironment,
   runningTill,
   runningTrivet,
@@ -51,11 +52,6 @@ const host = publicUrl.hostname === 'localhost' ? '127.0.0.1' : undefined;
 
 async function open(): Promise<Trivet> {
   const trivet = await runningTrivet();
-  if (!trivet.hasSite) {
-    stop(
-      `The data folder ${dataFolder} holds no site yet. Load the demo with "npm run demo", or name another folder with TRIVET_DATA.`,
-    );
-  }
   if (!dev) builtFiles();
   await app.prepare();
   tend(trivet);
@@ -69,6 +65,7 @@ const TENDING_MS = 30_000;
 function tend(trivet: Trivet): void {
   const till = runningTill();
   const once = async () => {
+    if (!trivet.hasSite) return;
     if (till) await till.meet(theTime()).catch(() => undefined);
     await tendOrders(trivet, till, theTime());
   };
@@ -82,13 +79,16 @@ function tend(trivet: Trivet): void {
 
 server.listen(port, host, async () => {
   ready = open();
+  let trivet: Trivet;
   try {
-    await ready;
+    trivet = await ready;
   } catch (error) {
-    stop(`The data folder ${dataFolder} can't be opened: ${(error as Error).message}`);
+    return stop(`The data folder ${dataFolder} can't be opened: ${(error as Error).message}`);
   }
   console.log(
-    `\n  Trivet is ready.\n\n  The site   ${publicUrl.origin}/\n  The desk   ${publicUrl.origin}/desk\n`,
+    trivet.hasSite
+      ? `\n  Trivet is ready.\n\n  The site   ${publicUrl.origin}/\n  The desk   ${publicUrl.origin}/desk\n`
+      : `\n  Trivet is ready. The data folder ${dataFolder} holds no site yet.\n\n  Begin yours at\n  ${publicUrl.origin}/begin/${letBegin(trivet, new Date())}\n\n  The address is good for one site and one day. To look at the demo instead: npm run demo\n`,
   );
   const hint = process.env.TRIVET_HINT;
   if (hint) console.log(`${hint}\n`);

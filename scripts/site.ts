@@ -11,6 +11,7 @@ import {
   type ImportReport,
   importSite,
   LARGEST_SITE_FILE,
+  type PeopleInFile,
   readEnvironment,
   readSiteFile,
   siteAsFile,
@@ -19,7 +20,9 @@ import {
 import { claimDataFolder } from './data-folder';
 
 const USAGE = `Say what to do, and with which file:
-  npm run site -- export <file> [--with-people]   writes the site to a file
+  npm run site -- export <file> [--with-people | --with-sign-in]
+                                                  writes the site to a file; with its people; with what is kept of their
+                                                  passwords and of passphrases, so that they can sign in elsewhere
   npm run site -- check <file> [--tap]            says what is wrong with a file, what it would do to the site, and
                                                   whether what it expects holds; ends with 1 if not
   npm run site -- check [--tap]                   says whether what the site expects holds
@@ -89,7 +92,17 @@ function tell({ items, names, people, changes, opens }: ImportReport): string {
   return lines.length === 0 ? '  Nothing: the site is like that already.' : lines.join('\n');
 }
 
-const FLAGS: Readonly<Record<string, readonly string[]>> = { export: ['--with-people'], check: ['--tap'] };
+const FLAGS: Readonly<Record<string, readonly string[]>> = {
+  export: ['--with-people', '--with-sign-in'],
+  check: ['--tap'],
+};
+
+const inFile = (flags: readonly string[]): PeopleInFile =>
+  flags.includes('--with-sign-in')
+    ? 'people who can sign in'
+    : flags.includes('--with-people')
+      ? 'people'
+      : 'nobody';
 
 /** What has become of expectations, as lines for people. */
 function told(reports: readonly ExpectationReport[]): readonly string[] {
@@ -168,7 +181,7 @@ async function run([command = '', ...rest]: readonly string[]): Promise<string> 
     case 'export':
       return withSite(async (trivet, folder) => {
         if (!trivet.hasSite) throw new Stop([`The data folder ${folder} holds no site.`]);
-        const file = await siteAsFile(trivet, flags.includes('--with-people'));
+        const file = await siteAsFile(trivet, inFile(flags));
         const draft = `${path}.part`;
         mkdirSync(dirname(path), { recursive: true });
         try {

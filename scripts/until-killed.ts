@@ -120,6 +120,9 @@ const only = (marks: readonly string[]): string | null => {
 
 const trivet = await Trivet.open(folder);
 if (!trivet.hasSite) {
+  if (how === 'begin') say('whole nothing after 0');
+  if (how === 'begin' && look !== '') process.exit(0);
+  if (how === 'begin') say('begins');
   const problems = await importSite(trivet, fileOf(0), 'The test');
   if (problems.length > 0) throw new Error(problems.join('\n'));
 }

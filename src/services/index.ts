@@ -2,6 +2,17 @@
 
 export type { FormField, WalkScene } from '@/store';
 export {
+  type BeginProblems,
+  beginningAt,
+  beginSite,
+  letBegin,
+  makeOwnerLink,
+  type OwnerLink,
+  ownerLinkAt,
+  READY_MADE,
+  takeOwnerLink,
+} from './beginning';
+export {
   type ChangeAhead,
   type ItemReach,
   itemReach,
@@ -182,8 +193,11 @@ export {
   exportSite,
   fileOverSite,
   type ImportReport,
+  type ItemInFile,
   importSite,
   LARGEST_SITE_FILE,
+  type PeopleInFile,
+  parts,
   readSiteFile,
   replaceSite,
   type SiteFile,

@@ -3,10 +3,12 @@
 import type { ComponentProps, ReactElement } from 'react';
 import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
+import { BeginView, type BeginViewProps, NothingYetView } from './begin-views';
 import { HandInPage } from './hand-in';
 import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
+import { OwnerLinkView } from './owner-link-view';
 import { PassphraseView } from './passphrase-view';
 import { PurchasesView, ReceiptPage } from './purchases-views';
 import { QuizPage } from './quiz';
@@ -112,6 +114,17 @@ export const renderPurchases = (props: ComponentProps<typeof PurchasesView>): Pr
 
 export const renderReceipt = (props: ComponentProps<typeof ReceiptPage>): Promise<string> =>
   documentOf(<ReceiptPage {...props} />);
+
+/** Where a site begins. */
+export const renderBegin = (props: BeginViewProps): Promise<string> => documentOf(<BeginView {...props} />);
+
+/** What there is while there is no site. */
+export const renderNothingYet = (props: ComponentProps<typeof NothingYetView>): Promise<string> =>
+  documentOf(<NothingYetView {...props} />);
+
+/** A password chosen by a link that was made on the machine. */
+export const renderOwnerLink = (props: ComponentProps<typeof OwnerLinkView>): Promise<string> =>
+  documentOf(<OwnerLinkView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -3,6 +3,7 @@
  * everybody. Anything else under this address is nothing, like everywhere.
  */
 import { readdirSync, readFileSync } from 'node:fs';
+import type { Answer } from '../_http/answer';
 import type { Door } from './door';
 import { missing } from './page';
 
@@ -32,20 +33,26 @@ function assetsBuilt(): ReadonlyMap<string, Asset> {
   return built;
 }
 
+/** One of them; null where there is none of that name. */
+export function assetNamed(name: string): Answer | null {
+  const asset = assetsBuilt().get(name);
+  return asset
+    ? {
+        status: 200,
+        headers: {
+          'Content-Type': asset.type,
+          'X-Content-Type-Options': 'nosniff',
+          // Style sheet and scripts are named by their content, and a font does not change.
+          'Cache-Control': 'public, max-age=31536000, immutable',
+        },
+        body: asset.bytes,
+      }
+    : null;
+}
+
 export const assets: Door = {
   GET: (ask) => {
     const [name = '', ...more] = ask.rest;
-    const asset = more.length === 0 && !ask.delivery.walk ? assetsBuilt().get(name) : undefined;
-    if (!asset) return missing(ask);
-    return {
-      status: 200,
-      headers: {
-        'Content-Type': asset.type,
-        'X-Content-Type-Options': 'nosniff',
-        // Style sheet and scripts are named by their content, and a font does not change.
-        'Cache-Control': 'public, max-age=31536000, immutable',
-      },
-      body: asset.bytes,
-    };
+    return (more.length === 0 && !ask.delivery.walk && assetNamed(name)) || missing(ask);
   },
 };

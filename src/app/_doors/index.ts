@@ -22,6 +22,7 @@ import { pathOf, type SiteRequest } from '../_http/site-request';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
+import { BEGINNING, beginAnswer } from './begin';
 import type { Ask, Asking, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
@@ -65,6 +66,10 @@ const DOORS: Readonly<Record<string, Door>> = {
 
 /** What the site answers a request, whoever sends it in whatever way. */
 export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Promise<Answer> {
+  if (!trivet.hasSite || pathOf(request).startsWith(BEGINNING)) {
+    const begun = await beginAnswer(trivet, request, now);
+    if (begun !== null) return begun;
+  }
   const asking = askingOf(trivet, request, await visitorIn(trivet, request, now), now);
   return keptFor(asking) ?? (await madeFor({ ...asking, url: new URL(request.url), rest: [] }));
 }
@@ -75,7 +80,7 @@ export const siteResponse = async (trivet: Trivet, request: Request, now?: Date)
 
 /** What the site answers at once, because it was made before or needs no making; null where `siteAnswer` makes it. */
 export function keptAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Answer | null {
-  const visitor = knownVisitorIn(trivet, request, now);
+  const visitor = trivet.hasSite ? knownVisitorIn(trivet, request, now) : null;
   return visitor && keptFor(askingOf(trivet, request, visitor, now));
 }
 

@@ -8,18 +8,21 @@ import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { ownerLink } from './owner-link';
 import { missing } from './page';
 import { confirmAddress, tokenIn } from './sign-up';
 
 export const reset: Door = {
   GET: (ask) => {
     const [step, ...more] = ask.rest;
+    if (step === 'owner') return ownerLink.GET(ask);
     if (more.length > 0) return missing(ask);
     if (step === undefined) return first(ask, '', nextOf(ask.request), 200);
     return step === 'confirm' ? second(ask, tokenIn(ask), nextOf(ask.request), 200) : missing(ask);
   },
   POST: async (ask) => {
     const [step, ...more] = ask.rest;
+    if (step === 'owner') return ownerLink.POST(ask);
     const fields = await fieldsOf(ask);
     if (more.length > 0 || (step !== undefined && step !== 'confirm' && step !== 'again'))
       return missing(ask);

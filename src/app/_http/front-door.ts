@@ -116,7 +116,12 @@ export function frontDoor({
     // What takes long there says so in its own way, and is for administrators.
     incoming.socket.setTimeout(0);
     waiting()
-      .then(() => desk(incoming, outgoing))
+      // Where there is no site there is nothing to be done at a desk.
+      .then((site) =>
+        site.hasSite
+          ? desk(incoming, outgoing)
+          : send(siteAnswer(site, requestFrom(incoming, target)), incoming, outgoing, crowd),
+      )
       .catch((error: unknown) => {
         console.error(error);
         outgoing.destroy();

@@ -2,7 +2,7 @@
 /** The site as one file: out, and in after a look at what it would do. */
 import { type ChangeEvent, useState } from 'react';
 import { toast } from 'sonner';
-import { capital, counted, type Policy } from '@/core';
+import { capital, counted, keysOf, type Policy } from '@/core';
 import type { ImportReport } from '@/services';
 import { Button, Download } from '@/ui';
 import { ChangeList } from '../changes';
@@ -15,9 +15,28 @@ interface Looked {
   readonly report: ImportReport;
 }
 
+/** Who can be in a file, with what that means where it is taken in. */
+const WHO = {
+  nobody: {
+    says: 'without people',
+    note: 'For a copy of the site. People stay as they are where it is taken in.',
+    query: '',
+  },
+  people: {
+    says: 'with its people',
+    note: 'They choose new passwords where it is taken in, and passphrases have to be set again.',
+    query: '?people',
+  },
+  signIn: {
+    says: 'with people who can sign in',
+    note: 'Holds what is kept of passwords and passphrases. Whoever has the file can try to guess them: keep it like a key.',
+    query: '?people=sign-in',
+  },
+} as const;
+
 export function SiteFilePart() {
   const { data, draft, reloadSite } = useDesk();
-  const [people, setPeople] = useState(false);
+  const [who, setWho] = useState<keyof typeof WHO>('nobody');
   const [looked, setLooked] = useState<Looked | null>(null);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const [busy, setBusy] = useState<string | null>(null);
@@ -67,16 +86,23 @@ export function SiteFilePart() {
     <>
       <h2 className="text-2xl">The site as one file</h2>
       <p className="note mt-1">
-        Items, texts, files, gates, audiences, turn-aways and rules as JSON; no passwords and no keys.
+        Items, texts, files, gates, audiences, turn-aways and rules as JSON; no keys.
       </p>
-      <p className="mt-4 flex flex-wrap items-center gap-4">
-        <Download href={`/desk/api/site-file${people ? '?people' : ''}`} download>
+      <fieldset className="mt-4 grid gap-1">
+        <legend className="sr-only">Who is in the file</legend>
+        {keysOf(WHO).map((one) => (
+          <label key={one} className="flex items-baseline gap-2">
+            <input type="radio" name="who" checked={who === one} onChange={() => setWho(one)} />
+            <span>
+              {WHO[one].says} <span className="note">{WHO[one].note}</span>
+            </span>
+          </label>
+        ))}
+      </fieldset>
+      <p className="mt-3">
+        <Download href={`/desk/api/site-file${WHO[who].query}`} download>
           Save the site to a file
         </Download>
-        <label className="flex items-center gap-2">
-          <input type="checkbox" checked={people} onChange={(event) => setPeople(event.target.checked)} />{' '}
-          with its people
-        </label>
       </p>
       <h3 className="mt-8 mb-1">Take a file in</h3>
       <p className="note">

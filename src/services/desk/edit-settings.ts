@@ -1,7 +1,7 @@
 /** What the site as a whole is set to, as owners read and change it. */
 import { z } from 'zod';
-import { momentIn } from '@/core';
 import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
+import { timeZone } from '../forms';
 import type { Trivet } from '../running';
 import { type Administrator, forgetOld, requirePermission } from '../running';
 import { runningTill } from '../till';
@@ -14,10 +14,10 @@ export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays'
 
 export function openSettings(trivet: Trivet, administrator: Administrator): OpenSettings {
   requirePermission(administrator, 'everything');
-  const { timeZone, journal, journalDays, graceDays } = trivet.state.settings;
+  const { journal, journalDays, graceDays, ...settings } = trivet.state.settings;
   const till = runningTill();
   return {
-    timeZone,
+    timeZone: settings.timeZone,
     journal,
     journalDays,
     graceDays,
@@ -25,16 +25,8 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
   };
 }
 
-const isZone = (zone: string): boolean => {
-  try {
-    return momentIn(zone, new Date(0)) !== null;
-  } catch {
-    return false;
-  }
-};
-
 const form = z.strictObject({
-  timeZone: z.string().max(100).refine(isZone, 'That is no time zone. Write one like Europe/Stockholm.'),
+  timeZone,
   journal: z.enum(JOURNAL_KEEPS, 'Choose what the journal keeps.'),
   journalDays: z
     .int('Write a whole number of days.')

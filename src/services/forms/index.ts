@@ -1,6 +1,8 @@
 /** What comes from outside, read strictly: texts, ids, days, conditions. */
+export { mailAddress, newPassword, personName } from './account-form';
 export { conditionShape, tooDeep } from './condition-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 export { termsIn, termsProblems, termsShape } from './terms-form';
 export { as, dayForm, id, newId, percentage, spaced, webAddress, words } from './text-form';
+export { timeZone } from './time-zone';
 export { conditionOrText, whatShape } from './what-form';

@@ -153,7 +153,7 @@ describe('a course for a group', () => {
 
   it('goes into a site file and comes out of it, with who came into which group when', async () => {
     await change({ kind: 'join', group: 'hollin-school' }, 'marek');
-    const file = await siteAsFile(trivet, true);
+    const file = await siteAsFile(trivet, 'people');
     const other = await Trivet.open(null);
     try {
       expect(await importSite(other, file, 'A copy')).toEqual([]);
@@ -167,7 +167,7 @@ describe('a course for a group', () => {
   });
 
   it('is among what a file over the site would open', async () => {
-    const file = structuredClone(await siteAsFile(trivet, true)) as { items: Record<string, unknown>[] };
+    const file = structuredClone(await siteAsFile(trivet, 'people')) as { items: Record<string, unknown>[] };
     const course = file.items.find(({ id }) => id === COURSE);
     Object.assign(course ?? {}, { enrolling: { groups: [{ group: 'dome-crew', since: '2026-01-01' }] } });
     const dryRun = async () => JSON.stringify(await replaceSite(trivet, greta, { file, basis: null }, now));

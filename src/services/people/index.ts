@@ -24,6 +24,7 @@ export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from '.
 export { holdersAtTill } from './holders';
 export { has, holdingsOf, recordsOfNothing } from './holdings';
 export { type NameReport, namesReport } from './names-report';
+export { newcomer } from './newcomer';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type FactChange, personDifference } from './person-difference';
 export { deskForm, type FormProblems } from './person-form';

@@ -134,7 +134,7 @@ describe('an expectation', () => {
     expect(gone).toMatchObject({ kind: 'done' });
     // It stays in the draft, stands in a file, and is read from one: as something that can't be shown.
     await save(draft('contact'));
-    const file = await exportSite(trivet, greta, false);
+    const file = await exportSite(trivet, greta, 'nobody');
     const read = await readSiteFile(JSON.parse(JSON.stringify(file)));
     if ('problems' in read) throw new Error(read.problems.join());
     expect(read.draft.expectations).toEqual(draft('contact').expectations);

@@ -89,7 +89,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   exportSeats: [PEOPLE, (who) => services.exportSeats(trivet, who, 'none')],
   exportSales: [PEOPLE, (who) => services.exportSales(trivet, who, now)],
   exportProgress: [LEARNERS, (who) => services.exportProgress(trivet, who, 'none', null, now)],
-  exportSite: [OWNING, (who) => services.exportSite(trivet, who, false)],
+  exportSite: [OWNING, (who) => services.exportSite(trivet, who, 'nobody')],
   exportPeople: [
     GATES,
     (who) => services.exportPeople(trivet, who, { text: 'x', condition: '' }, false, now),

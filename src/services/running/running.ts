@@ -14,7 +14,7 @@ export function runningTrivet(): Promise<Trivet> {
 
 async function open(): Promise<Trivet> {
   const { dataFolder, keptBytes } = environment();
-  const trivet = await Trivet.open(databaseIn(dataFolder), keptBytes);
+  const trivet = await Trivet.open(databaseIn(dataFolder), keptBytes, dataFolder);
   if (trivet.hasSite) setClockAhead(trivet.state.settings.clockAhead);
   return trivet;
 }

@@ -34,15 +34,24 @@ export class Trivet {
     private readonly opened: OpenDatabase,
     /** How many bytes of documents may be kept in memory; none keeps nothing. */
     readonly keptBytes: number,
+    /** Where whoever has the machine leaves word for it; null where that is nowhere. */
+    readonly dataFolder: string | null,
   ) {}
 
   /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
-  static open = async (from: string | null | Blob, keptBytes?: number): Promise<Trivet> =>
-    Trivet.over(await openDatabase(from), keptBytes);
+  static open = async (
+    from: string | null | Blob,
+    keptBytes?: number,
+    dataFolder?: string,
+  ): Promise<Trivet> => Trivet.over(await openDatabase(from), keptBytes, dataFolder);
 
   /** The same over a database that is open. */
-  static async over(opened: OpenDatabase, keptBytes = KEPT_BYTES): Promise<Trivet> {
-    const trivet = new Trivet(opened, keptBytes);
+  static async over(
+    opened: OpenDatabase,
+    keptBytes = KEPT_BYTES,
+    dataFolder: string | null = null,
+  ): Promise<Trivet> {
+    const trivet = new Trivet(opened, keptBytes, dataFolder);
     await trivet.reload();
     return trivet;
   }

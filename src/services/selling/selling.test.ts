@@ -692,7 +692,7 @@ describe('the desk', () => {
 });
 
 it('goes out and comes in with the site as a file', async () => {
-  const file = await siteAsFile(trivet, true);
+  const file = await siteAsFile(trivet, 'people');
   const other = await Trivet.open(null);
   try {
     const people = file.people?.map((person, at) =>

@@ -10,7 +10,6 @@ import {
   isHeldOn,
   misfitOf,
   type Notice,
-  nothingHeld,
   type OrderId,
   type OrderState,
   orderStateOf,
@@ -29,12 +28,12 @@ import {
   keepPlace,
   lockOrder,
   type Order,
-  type PersonRecord,
   readBought,
   readCounted,
   updateOrder,
   writePeople,
 } from '@/store';
+import { newcomer } from '../people';
 import type { SiteState, Touched, Trivet } from '../running';
 import { momentAt } from '../running';
 import { noticeForm, type Till } from '../till';
@@ -190,15 +189,7 @@ async function ownerOf(
   if (person !== null && state.people.has(person)) return { person, madeAccount: false };
   const known = await findCredentials(tx, email);
   if (known) return { person: known.person, madeAccount: false };
-  const record: PersonRecord = {
-    id: asId<PersonId>(randomUUID()),
-    email,
-    name,
-    desk: null,
-    ...nothingHeld,
-    groupsSince: {},
-    joined: momentAt(state, now).today,
-  };
+  const record = newcomer(asId<PersonId>(randomUUID()), { email, name }, momentAt(state, now).today);
   await writePeople(tx, [record]);
   await insertChange(
     tx,

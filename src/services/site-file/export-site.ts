@@ -1,4 +1,7 @@
-/** A site as one file: everything on it, and its people if asked for. No passwords, no passphrases, no keys. */
+/**
+ * A site as one file: everything on it, its people if asked for, and with them what is kept of their passwords and of
+ * passphrases if that is asked for as well. No keys.
+ */
 import {
   type Addressed,
   type Condition,
@@ -19,28 +22,32 @@ import {
   vocabularyOf,
   type What,
 } from '@/core';
-import { type PersonRecord, readFileBytes } from '@/store';
+import { type PersonRecord, readFileBytes, readPassphraseHashes, readPasswordHashes } from '@/store';
 import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
 import { editedEnrolling, editedQuiz, editedSection, editedTask, writtenStands } from '../writing';
-import { FORMAT, type SiteFile, VERSION } from './site-file-form';
+import { FORMAT, type ItemInFile, type SiteFile, VERSION } from './site-file-form';
+
+/** Who is in a file: nobody, people who have to choose new passwords, or people who can sign in where it is taken in. */
+export type PeopleInFile = 'nobody' | 'people' | 'people who can sign in';
 
 /** The site as a file, for an owner. */
 export function exportSite(
   trivet: Trivet,
   administrator: Administrator,
-  withPeople: boolean,
+  who: PeopleInFile,
 ): Promise<SiteFile> {
   requirePermission(administrator, 'everything');
-  return siteAsFile(trivet, withPeople);
+  return siteAsFile(trivet, who);
 }
 
 /** The site as a file, for whoever has its data folder to themselves. */
-export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<SiteFile> {
+export async function siteAsFile(trivet: Trivet, who: PeopleInFile): Promise<SiteFile> {
   const { state } = trivet;
   const { names, live, draft, settings } = state;
+  const hashes = who === 'people who can sign in' ? await hashesOf(trivet) : null;
   return {
     format: FORMAT,
     version: VERSION,
@@ -51,9 +58,16 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
     groups: plain(names.groups).map(({ open = false, ...group }) => ({ ...group, open })),
     products: plain(names.products),
     fields: plain(names.fields).map(({ choices, ...field }) => ({ ...field, choices: [...choices] })),
-    passphrases: plain(names.passphrases),
-    ...(withPeople && {
-      people: [...state.people.values()].map((person) => personInFile(recordOf(person), state)),
+    passphrases: plain(names.passphrases).map((one) => ({
+      ...one,
+      ...hashOf(hashes?.passphrases, one.id, 'hash'),
+    })),
+    ...(hashes && { passphraseSalt: settings.passphraseSalt }),
+    ...(who !== 'nobody' && {
+      people: [...state.people.values()].map((person) => ({
+        ...personInFile(recordOf(person), state),
+        ...hashOf(hashes?.passwords, person.id, 'passwordHash'),
+      })),
     }),
     items: await itemsInFile(trivet),
     shared: sharedIn(state.outline).map((section) => ({
@@ -80,6 +94,26 @@ export async function siteAsFile(trivet: Trivet, withPeople: boolean): Promise<S
     board: [],
   };
 }
+
+/** What is kept of what people type. */
+async function hashesOf({ db, state }: Trivet) {
+  return {
+    passwords: await readPasswordHashes(db, [...state.people.keys()]),
+    passphrases: await readPassphraseHashes(
+      db,
+      state.names.passphrases.map(({ id }) => id),
+    ),
+  };
+}
+
+const hashOf = <K extends string>(
+  hashes: Readonly<Record<string, string>> | undefined,
+  id: string,
+  key: K,
+): Partial<Record<K, string>> => {
+  const hash = hashes && Object.hasOwn(hashes, id) ? hashes[id] : undefined;
+  return hash === undefined ? {} : ({ [key]: hash } as Record<K, string>);
+};
 
 /** Ids as the plain texts that they are in a file. */
 const plain = <T extends { readonly id: string }>(list: readonly T[]): (Omit<T, 'id'> & { id: string })[] =>
@@ -117,16 +151,12 @@ async function itemsInFile(trivet: Trivet): Promise<SiteFile['items']> {
   return entries;
 }
 
-const factsInFile = ({ tags, ...facts }: ItemFacts): NonNullable<SiteFile['items'][number]['facts']> => ({
+const factsInFile = ({ tags, ...facts }: ItemFacts): NonNullable<ItemInFile['facts']> => ({
   ...facts,
   ...(tags && { tags: [...tags] }),
 });
 
-async function itemInFile(
-  trivet: Trivet,
-  item: Item,
-  formerly: string[],
-): Promise<SiteFile['items'][number]> {
+async function itemInFile(trivet: Trivet, item: Item, formerly: string[]): Promise<ItemInFile> {
   const { state } = trivet;
   const { outline, live } = state;
   const content = contentOf(state, item.id);

@@ -21,6 +21,7 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   const { timeZone, journal } = file;
   const settings = {
     ...newSettings(timeZone),
+    ...(file.passphraseSalt !== undefined && { passphraseSalt: file.passphraseSalt }),
     journal: journal.keeps,
     journalDays: journal.days,
     ...(file.shop && { graceDays: file.shop.graceDays }),
@@ -41,9 +42,12 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
   return [];
 }
 
-/** What is to be typed for the passwords and passphrases of a file, hashed. */
+/**
+ * What is kept of the passwords and passphrases of a file. What was made with another salt than the site's nobody could type,
+ * so that is left out.
+ */
 export async function hashesIn(
-  { people = [], passphrases }: SiteFileRead,
+  { people = [], passphrases, passphraseSalt }: SiteFileRead,
   salt: string,
 ): Promise<{
   readonly passwords: readonly { readonly id: PersonId; readonly hash: string }[];
@@ -51,18 +55,19 @@ export async function hashesIn(
 }> {
   return {
     passwords: await Promise.all(
-      people.flatMap(({ id, password }) =>
-        password === undefined
-          ? []
-          : [hashFilePassword(password).then((hash) => ({ id: asId<PersonId>(id), hash }))],
-      ),
+      people.flatMap(({ id, password, passwordHash }) => {
+        const hash = password === undefined ? passwordHash : hashFilePassword(password);
+        return hash === undefined ? [] : [keptAs(asId<PersonId>(id), hash)];
+      }),
     ),
     passphrases: await Promise.all(
-      passphrases.flatMap(({ id, passphrase }) =>
-        passphrase === undefined
-          ? []
-          : [hashPassphrase(passphrase, salt).then((hash) => ({ id: asId<PassphraseId>(id), hash }))],
-      ),
+      passphrases.flatMap(({ id, passphrase, hash: before }) => {
+        const kept = passphraseSalt === salt ? before : undefined;
+        const hash = passphrase === undefined ? kept : hashPassphrase(passphrase, salt);
+        return hash === undefined ? [] : [keptAs(asId<PassphraseId>(id), hash)];
+      }),
     ),
   };
 }
+
+const keptAs = async <I>(id: I, hash: string | Promise<string>) => ({ id, hash: await hash });

@@ -6,13 +6,12 @@ import {
   FIELD_TYPES,
   type ItemKind,
   MENU_PLACES,
-  momentIn,
   PRODUCT_KINDS,
   PURCHASE_STATES,
   valuesOf,
 } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
-import { conditionOrText, dayForm, newId as id, LARGEST_FILE, termsShape, words } from '../forms';
+import { conditionOrText, dayForm, newId as id, LARGEST_FILE, termsShape, timeZone, words } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
 import {
@@ -47,17 +46,6 @@ const facts = z.strictObject({
   date: day.optional(),
   picture: id.optional(),
 });
-const timeZone = z
-  .string()
-  .max(100)
-  .refine((zone) => {
-    try {
-      return momentIn(zone, new Date(0)) !== null;
-    } catch {
-      return false;
-    }
-  }, 'That is no time zone. Write one like Europe/Stockholm.');
-
 const itemBase = {
   id,
   parent: id.nullable(),
@@ -75,6 +63,24 @@ const addressed = {
   /** Addresses that it had before. */
   formerly: z.array(z.string().max(500)).max(50).default([]),
 };
+
+/** The most that checking a password may cost: MiB of memory in KiB, passes, lanes. */
+const MOST_COST = { m: 65_536, t: 10, p: 4 } as const;
+
+/** What is kept of a password: argon2id in PHC format, at a cost that this machine can be asked for at every sign-in. */
+const passwordHash = z
+  .string()
+  .max(300)
+  .refine((text) => {
+    const [, m, t, p] =
+      /^\$argon2id\$v=19\$m=(\d{1,6}),t=(\d{1,3}),p=(\d{1,2})\$[A-Za-z0-9+/]{11,86}\$[A-Za-z0-9+/]{22,86}$/.exec(
+        text,
+      ) ?? [];
+    const within = (value: string | undefined, most: number) => Number(value) >= 1 && Number(value) <= most;
+    return within(m, MOST_COST.m) && within(t, MOST_COST.t) && within(p, MOST_COST.p);
+  }, `That is no argon2id hash in PHC format of at most m=${MOST_COST.m}, t=${MOST_COST.t}, p=${MOST_COST.p}.`);
+const hex = (bytes: number) =>
+  z.string().regex(new RegExp(`^[0-9a-f]{${bytes * 2}}$`), `That is not ${bytes} bytes in hex.`);
 
 const score = z.number().nullable().default(null);
 /** Of an activity, a unit or a course. */
@@ -153,8 +159,18 @@ export const siteFile = z.strictObject({
   courses: z.array(named).default([]),
   activities: z.array(named).default([]),
   passphrases: z
-    .array(z.strictObject({ id, name, passphrase: z.string().min(6).max(200).optional() }))
+    .array(
+      z.strictObject({
+        id,
+        name,
+        passphrase: z.string().min(6).max(200).optional(),
+        /** What is kept of it, under the file's salt. */
+        hash: hex(32).optional(),
+      }),
+    )
     .default([]),
+  /** What the hashes of passphrases were made with. */
+  passphraseSalt: hex(16).optional(),
   /** Left out where people are not part of it: then they stay as they are. */
   people: z
     .array(
@@ -163,6 +179,8 @@ export const siteFile = z.strictObject({
         email: z.email().max(254),
         name,
         password: z.string().min(8).max(1000).optional(),
+        /** What is kept of it, where it stands in no text. */
+        passwordHash: passwordHash.optional(),
         desk: deskForm.default(null),
         level: id.nullable().default(null),
         roles: z.array(id).default([]),
@@ -224,4 +242,5 @@ export type SiteFile = Omit<z.input<typeof siteFile>, 'policy' | 'draft'> & {
   readonly policy: unknown;
   readonly draft?: unknown;
 };
+export type ItemInFile = SiteFile['items'][number];
 export type SiteFileRead = z.output<typeof siteFile>;

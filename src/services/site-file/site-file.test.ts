@@ -59,14 +59,14 @@ describe('a site as a file', () => {
       version: trivet.state.draft.version,
       policy: withOpened(trivet, 'crew'),
     });
-    const file = JSON.parse(JSON.stringify(await exportSite(trivet, greta, true)));
+    const file = JSON.parse(JSON.stringify(await exportSite(trivet, greta, 'people')));
     const other = await Trivet.open(null);
     expect(await importSite(other, file, 'Somebody')).toEqual([]);
     expect(withoutDrawing(essence(other))).toEqual(withoutDrawing(essence(trivet)));
     expect(peopleOf(other)).toEqual(peopleOf(trivet));
     // And out again: the same text.
-    const { people: _, ...mine } = await exportSite(trivet, greta, true);
-    const { people: __, ...theirs } = await exportSite(other, greta, true);
+    const { people: _, ...mine } = await exportSite(trivet, greta, 'people');
+    const { people: __, ...theirs } = await exportSite(other, greta, 'people');
     expect(withoutDrawing(theirs)).toEqual(withoutDrawing(mine));
     await other.close();
     const { draft, live } = trivet.state;
@@ -74,7 +74,7 @@ describe('a site as a file', () => {
   });
 
   it('holds nothing that could be used to sign in', async () => {
-    const text = JSON.stringify(await exportSite(trivet, greta, true));
+    const text = JSON.stringify(await exportSite(trivet, greta, 'people'));
     expect(text).not.toMatch(/\$argon2|larkfell-demo"|"password"/);
     const { shareKey, passphraseSalt } = trivet.state.settings;
     expect(text).not.toContain(shareKey);
@@ -86,7 +86,7 @@ describe('a site as a file', () => {
     expect(JSON.parse(readFileSync('docs/site-file.schema.json', 'utf8'))).toEqual(schema);
     // As the strictest of readers: nothing in it that the standard does not know.
     const validate = new Ajv({ strict: true, strictTypes: false, strictTuples: false }).compile(schema);
-    for (const file of [await exportSite(trivet, greta, true), larkfell]) {
+    for (const file of [await exportSite(trivet, greta, 'people'), larkfell]) {
       validate(JSON.parse(JSON.stringify(file)));
       expect(validate.errors).toBeNull();
     }
@@ -239,7 +239,7 @@ describe('the published schema and the importer', () => {
       editable: false,
     };
     expect((await editNames(site, owner, team, false, now)).kind).toBe('changed');
-    const file = JSON.parse(JSON.stringify(await exportSite(site, owner, true)));
+    const file = JSON.parse(JSON.stringify(await exportSite(site, owner, 'people')));
     expect(file.gone).toEqual(
       expect.arrayContaining(['group dome-crew', 'field hours-logged', 'choice team Optics']),
     );
@@ -255,7 +255,7 @@ describe('the published schema and the importer', () => {
 
 describe('a file over the site', () => {
   const out = async (): Promise<SiteFile> =>
-    JSON.parse(JSON.stringify(await exportSite(trivet, greta, false)));
+    JSON.parse(JSON.stringify(await exportSite(trivet, greta, 'nobody')));
 
   it('changes nothing when it is the site itself', async () => {
     expect(await dryRun(await out())).toMatchObject({

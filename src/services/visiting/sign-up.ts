@@ -1,9 +1,10 @@
 /** Signing up and choosing a new password, both with a code sent by mail. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, nothingHeld, type PassphraseId, type PersonId, safeNext } from '@/core';
+import { asId, type PassphraseId, type PersonId, safeNext } from '@/core';
 import { deleteSessionsOf, type PersonRecord } from '@/store';
-import { applyChange } from '../people';
+import { mailAddress, newPassword, personName } from '../forms';
+import { applyChange, newcomer } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { hashPassword, momentAt, recordOf } from '../running';
 import {
@@ -17,21 +18,6 @@ import {
   sendCode,
 } from './mail-code';
 import { type Started, startSession } from './start-session';
-
-const email = z
-  .string({ error: 'Type one mail address.' })
-  .trim()
-  .toLowerCase()
-  .pipe(z.email('Type a mail address like name@place.example.').max(254, 'That is too long.'));
-const password = z
-  .string({ error: 'Choose one password.' })
-  .min(8, 'A password has at least 8 characters.')
-  .max(1000, 'That is too long for a password.');
-const name = z
-  .string({ error: 'Type one name.' })
-  .trim()
-  .min(1, 'Type your name.')
-  .max(200, 'A name has at most 200 letters.');
 
 /** What is wrong, by field; `form` for all of it. */
 export type JourneyProblems = Readonly<
@@ -64,7 +50,7 @@ function wrong(error: z.ZodError, next: string): Journey {
 /** The first step of signing up: a mail with a code. */
 export async function startSignUp(trivet: Trivet, fields: Fields, from: string, now: Date): Promise<Journey> {
   const next = nextIn(fields);
-  const parsed = z.object({ name, email, password }).safeParse(fields);
+  const parsed = z.object({ name: personName, email: mailAddress, password: newPassword }).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await codesTooOften(trivet, parsed.data.email, from, now);
   if (often) return { kind: 'too many', problems: { form: often.message }, next, seconds: often.seconds };
@@ -82,7 +68,7 @@ export async function startSignUp(trivet: Trivet, fields: Fields, from: string, 
 /** The first step of a new password: a mail with a code. */
 export async function startReset(trivet: Trivet, fields: Fields, from: string, now: Date): Promise<Journey> {
   const next = nextIn(fields);
-  const parsed = z.object({ email }).safeParse(fields);
+  const parsed = z.object({ email: mailAddress }).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await codesTooOften(trivet, parsed.data.email, from, now);
   if (often) return { kind: 'too many', problems: { form: often.message }, next, seconds: often.seconds };
@@ -169,20 +155,6 @@ export async function confirmSignUp(
   return { kind: 'done', started: await startSession(trivet, person, passphrases, next, now) };
 }
 
-const newcomer = (
-  id: PersonId,
-  { email: address, name: called }: { readonly email: string; readonly name: string },
-  joined: string,
-): PersonRecord => ({
-  id,
-  email: address,
-  name: called,
-  desk: null,
-  ...nothingHeld,
-  groupsSince: {},
-  joined,
-});
-
 /** The second step of a new password: the code and the password. Ends every session there was, and signs in. */
 export async function confirmReset(
   trivet: Trivet,
@@ -191,7 +163,7 @@ export async function confirmReset(
   now: Date,
 ): Promise<Journey> {
   const next = nextIn(fields);
-  const parsed = typed.extend({ password }).safeParse(fields);
+  const parsed = typed.extend({ password: newPassword }).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await confirmedTooOften(trivet, from, now);
   if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };

@@ -120,7 +120,7 @@ describe('a quiz that is written', () => {
 
 describe('a quiz in a site file', () => {
   it('goes out and in again', async () => {
-    const file = await siteAsFile(trivet, true);
+    const file = await siteAsFile(trivet, 'people');
     const other = await Trivet.open(null);
     expect(await importSite(other, file, 'The test')).toEqual([]);
     expect(other.state.contents.get(asId<ItemId>(QUIZ))?.quiz).toEqual(
@@ -130,7 +130,7 @@ describe('a quiz in a site file', () => {
   });
 
   it('is read as strictly as at the desk', async () => {
-    const file = await siteAsFile(trivet, true);
+    const file = await siteAsFile(trivet, 'people');
     const items = file.items.map((item): SiteFile['items'][number] =>
       item.kind === 'activity' && item.quiz ? { ...item, quiz: { ...item.quiz, draw: 50 } } : item,
     );

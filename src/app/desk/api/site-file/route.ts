@@ -1,12 +1,16 @@
-import { exportSite, LARGEST_SITE_FILE, replaceSite, theTime } from '@/services';
+import { exportSite, LARGEST_SITE_FILE, type PeopleInFile, replaceSite, theTime } from '@/services';
 import { forDesk, json, problem } from '../../../_http/desk';
 import { PRIVATE } from '../../../_http/response';
 
-/** The site as one file; with its people when `people` is asked for. */
+const WHO: Readonly<Record<string, PeopleInFile>> = { '': 'people', 'sign-in': 'people who can sign in' };
+
+/** The site as one file; with its people when `people` is asked for, and able to sign in with `people=sign-in`. */
 export const GET = (request: Request): Promise<Response> =>
   forDesk(request, 'everything', async (trivet, administrator) => {
-    const withPeople = new URL(request.url).searchParams.has('people');
-    const file = await exportSite(trivet, administrator, withPeople);
+    const people = new URL(request.url).searchParams.get('people');
+    const who = people === null ? 'nobody' : Object.hasOwn(WHO, people) ? WHO[people] : undefined;
+    if (who === undefined) return problem(400, 'People come as `people`, or as `people=sign-in`.');
+    const file = await exportSite(trivet, administrator, who);
     return new Response(`${JSON.stringify(file, null, 2)}\n`, {
       headers: {
         'Content-Type': 'application/json; charset=utf-8',

@@ -1,0 +1,138 @@
+/**
+ * The way back in when nobody can sign in. Whoever can write into the data folder makes a link there; whoever opens it chooses
+ * a password and owns the site. A link is a file named by the hash of what the address ends with, so that it needs neither a
+ * running server nor one that is not running, and reading the folder gives nobody the address.
+ */
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { asId, type PersonId } from '@/core';
+import { deleteSessionsOf, type PersonRecord } from '@/store';
+import { mailAddress, newPassword, personName } from '../forms';
+import { applyChange, newcomer } from '../people';
+import {
+  hashPassword,
+  hashToken,
+  momentAt,
+  newToken,
+  recordOf,
+  type SiteState,
+  type Trivet,
+} from '../running';
+import { type Started, startSession } from '../visiting';
+
+/** How long a link is good for, in milliseconds. */
+const GOOD_MS = 24 * 60 * 60_000;
+
+const linkForm = z.strictObject({ email: z.string(), until: z.iso.datetime() });
+
+const folderIn = (dataFolder: string): string => join(dataFolder, 'owner-links');
+const fileOf = (dataFolder: string, token: string): string => join(folderIn(dataFolder), hashToken(token));
+
+/** Makes a link for a mail address; answers what its address ends with, or what is wrong with the mail address. */
+export function makeOwnerLink(
+  dataFolder: string,
+  email: string,
+  now: Date,
+): { readonly token: string } | { readonly problem: string } {
+  const parsed = mailAddress.safeParse(email);
+  if (!parsed.success) return { problem: parsed.error.issues[0]?.message ?? 'That is no mail address.' };
+  const token = newToken();
+  mkdirSync(folderIn(dataFolder), { recursive: true, mode: 0o700 });
+  const until = new Date(now.getTime() + GOOD_MS).toISOString();
+  const file = fileOf(dataFolder, token);
+  writeFileSync(`${file}.part`, JSON.stringify({ email: parsed.data, until }), { mode: 0o600 });
+  renameSync(`${file}.part`, file);
+  return { token };
+}
+
+/** Whom a link is for. */
+export interface OwnerLink {
+  readonly email: string;
+  /** Null for somebody who is not on the site yet. */
+  readonly name: string | null;
+}
+
+/** The link at an address; null when there is none, or none any more. */
+export function ownerLinkAt(
+  { state, dataFolder }: Pick<Trivet, 'state' | 'dataFolder'>,
+  token: string,
+  now: Date,
+): OwnerLink | null {
+  if (dataFolder === null) return null;
+  let text: string;
+  try {
+    text = readFileSync(fileOf(dataFolder, token), 'utf8');
+  } catch {
+    return null;
+  }
+  const read = linkForm.safeParse(JSON.parse(text));
+  if (!read.success || new Date(read.data.until) < now) return null;
+  const { email } = read.data;
+  return { email, name: withMail(state, email)?.name ?? null };
+}
+
+const withMail = ({ people }: SiteState, email: string) =>
+  [...people.values()].find((one) => one.email === email);
+
+export type OwnerAnswer =
+  | { readonly kind: 'done'; readonly started: Started }
+  | { readonly kind: 'wrong'; readonly problems: Readonly<Partial<Record<'name' | 'password', string>>> }
+  | { readonly kind: 'over' };
+
+/** Makes whoever has the link an owner, with the password that they chose. Their other sessions end, and the link as well. */
+export async function takeOwnerLink(
+  trivet: Trivet,
+  token: string,
+  fields: Readonly<Record<string, unknown>>,
+  now: Date,
+): Promise<OwnerAnswer> {
+  const link = ownerLinkAt(trivet, token, now);
+  if (link === null || trivet.dataFolder === null) return { kind: 'over' };
+  const parsed = z
+    .object({ password: newPassword, ...(link.name === null && { name: personName }) })
+    .safeParse(fields);
+  if (!parsed.success)
+    return {
+      kind: 'wrong',
+      problems: Object.fromEntries(
+        parsed.error.issues.toReversed().map(({ path, message }) => [String(path[0]), message]),
+      ),
+    };
+  const hash = await hashPassword(parsed.data.password);
+  // Of two who send it in the same moment one finds it gone.
+  try {
+    rmSync(fileOf(trivet.dataFolder, token));
+  } catch {
+    return { kind: 'over' };
+  }
+  const name = link.name ?? String((parsed.data as { readonly name?: string }).name);
+  let person = asId<PersonId>(randomUUID());
+  await applyChange(
+    trivet,
+    { name: 'The command line' },
+    (state) => {
+      const found = withMail(state, link.email);
+      const before = found ? recordOf(found) : null;
+      const after: PersonRecord = {
+        ...(before ?? newcomer(person, { email: link.email, name }, momentAt(state, now).today)),
+        desk: { right: 'owner', branch: null },
+      };
+      person = after.id;
+      return {
+        summary: `${after.name} became an owner by a link made on the machine`,
+        people: [{ before, after }],
+        names: null,
+        password: { person, hash },
+      };
+    },
+    now,
+  );
+  await deleteSessionsOf(trivet.db, person);
+  trivet.forgetSessionsOf(person);
+  return {
+    kind: 'done',
+    started: { ...(await startSession(trivet, person, [], '/', now)), next: '/desk' },
+  };
+}

@@ -1,0 +1,62 @@
+/** Choosing a password by a link that was made on the machine. */
+import type { Frame } from '@/services';
+import { Field } from './field';
+import { type Delivery, Shell } from './shell';
+
+interface OwnerLinkViewProps {
+  readonly frame: Frame;
+  readonly delivery: Delivery;
+  readonly action: string;
+  readonly email: string;
+  /** Null for somebody who is not on the site yet. */
+  readonly name: string | null;
+  readonly typed: string;
+  readonly problems: Readonly<Partial<Record<'name' | 'password' | 'form', string>>>;
+}
+
+export const OwnerLinkView = ({
+  frame,
+  delivery,
+  action,
+  email,
+  name,
+  typed,
+  problems,
+}: OwnerLinkViewProps) => (
+  <Shell frame={frame} delivery={delivery} title="Own this site">
+    <h1>Own this site</h1>
+    <p className="lead">
+      {name === null
+        ? `This makes an account for ${email} and gives it the whole desk.`
+        : `${name}, choose a new password. You get the whole desk, and are signed out everywhere else.`}
+    </p>
+    <form method="post" action={action} className="form">
+      {problems.form && (
+        <p className="problem" role="alert">
+          {problems.form}
+        </p>
+      )}
+      {name === null && (
+        <Field
+          name="name"
+          label="Your name"
+          type="text"
+          value={typed}
+          complete="name"
+          problem={problems.name}
+        />
+      )}
+      <Field
+        name="password"
+        label="Password, at least 8 characters"
+        type="password"
+        value=""
+        complete="new-password"
+        problem={problems.password}
+      />
+      <button className="button justify-self-start" type="submit">
+        Take it
+      </button>
+    </form>
+  </Shell>
+);
