@@ -73,6 +73,19 @@ describe('moving several items', () => {
     expect(item('charts').parent).toBe(trivet.state.outline.root);
   });
 
+  it('asks before a part of an activity comes into one that opens sooner', async () => {
+    const { outline } = trivet.state;
+    const [part] = outline.children.get(asId('first-opening-quiz')) ?? [];
+    const sooner = move([part?.id ?? '', 'ladder-safety']);
+    expect(await change(sooner)).toEqual({
+      kind: 'opens',
+      message: 'Moved there, text in Before your first opening would no longer wait for Night drill.',
+    });
+    expect(await change(sooner, writer())).toMatchObject({ kind: 'wrong' });
+    const { undo } = await done({ ...sooner, leaving: true });
+    await done(undo ?? {});
+  });
+
   it('says what comes under a gate', async () => {
     const { summary } = await done(move(['tonight', 'observers']));
     expect(summary).toBe(
