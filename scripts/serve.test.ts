@@ -43,7 +43,26 @@ it('stops at a port that is taken with a sentence', async () => {
   expect([code, said]).toEqual([1, expect.stringContaining(`Port ${port} is taken.`)]);
 });
 
-it('stops at a data folder without a site with a sentence', async () => {
-  const { code, said } = await start({ PORT: '4179' });
-  expect([code, said]).toEqual([1, expect.stringContaining('holds no site yet. Load the demo')]);
-});
+it('says where a site begins in a data folder that holds none, and serves that to whoever has the address', async () => {
+  const env = { ...process.env, TRIVET_DATA: join(folder, 'empty'), PORT: '4179' };
+  const server = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts'], {
+    env: { ...env, NODE_ENV: 'production', TRIVET_URL: 'http://localhost:4179' },
+  });
+  const ended = new Promise((resolve) => server.once('exit', resolve));
+  try {
+    let said = '';
+    for await (const part of server.stdout) {
+      said += String(part);
+      if (said.includes('The address is good for')) break;
+    }
+    const [address = ''] = /http:\/\/localhost:4179\/begin\/[\w-]{43}/.exec(said) ?? [];
+    expect((await fetch(address)).status).toBe(200);
+    // The desk is the framework’s, and there is none before there is a site.
+    for (const path of ['/', '/desk', '/desk/api/site'])
+      expect((await fetch(`http://localhost:4179${path}`)).status).toBe(503);
+    expect((await fetch('http://localhost:4179/api/health')).status).toBe(200);
+  } finally {
+    server.kill('SIGTERM');
+    await ended;
+  }
+}, 60_000);

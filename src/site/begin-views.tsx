@@ -19,15 +19,15 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
   return (
     <Bare delivery={delivery} title="Begin">
       <h1>Begin your site</h1>
-      <p className="lead">Nothing here is for good: all of it can be changed at the desk.</p>
+      <p className="lead">All of it can be changed later, at the desk.</p>
       {wrong > 0 && (
         <p className="problem mt-6" role="alert">
           Nothing was made yet.{' '}
           {problems.form?.join(' ') ?? 'Mend what is marked, and type the password again.'}
         </p>
       )}
-      <form method="post" action={action} encType="multipart/form-data" className="form">
-        <fieldset className="grid gap-3">
+      <form method="post" action={action} encType="multipart/form-data" className="begin">
+        <fieldset className="grid content-start gap-3">
           <legend className="legend">What it begins with</legend>
           {sites.map(({ id, name, about }) => (
             <label key={id} className="kind">
@@ -48,7 +48,7 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
               </span>
             </span>
           </label>
-          <p className="ml-7 grid gap-1.5">
+          <p className="of-file ml-7">
             <label htmlFor="file" className="sr-only">
               The site file
             </label>
@@ -64,62 +64,65 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
           <Problems id="file-problem" of={problems.file} />
           <Problems id="with-problem" of={problems.with} />
         </fieldset>
-        <fieldset className="grid gap-5">
-          <legend className="legend">The site</legend>
-          <p className="hint">A site file brings both of these along.</p>
-          <Field
-            name="title"
-            label="What it is called"
-            type="text"
-            value={typed.title}
-            complete="organization"
-            problem={problems.title?.[0]}
-          />
-          <p className="grid gap-1.5">
-            <label htmlFor="timeZone">Where its days begin</label>
-            <select
-              id="timeZone"
-              name="timeZone"
-              defaultValue={typed.timeZone}
-              aria-invalid={problems.timeZone ? true : undefined}
-            >
-              {timeZones.map((zone) => (
-                <option key={zone}>{zone}</option>
-              ))}
-            </select>
-            <Problems id="zone-problem" of={problems.timeZone} />
-          </p>
-        </fieldset>
-        <fieldset className="grid gap-5">
-          <legend className="legend">You, who own it</legend>
-          <Field
-            name="name"
-            label="Your name"
-            type="text"
-            value={typed.name}
-            complete="name"
-            problem={problems.name?.[0]}
-          />
-          <Field
-            name="email"
-            label="Mail address"
-            type="email"
-            value={typed.email}
-            complete="email"
-            problem={problems.email?.[0]}
-          />
-          <Field
-            name="password"
-            label="Password, at least 8 characters"
-            type="password"
-            value=""
-            complete="new-password"
-            problem={problems.password?.[0]}
-          />
-        </fieldset>
-        <button className="button justify-self-start" type="submit">
-          Make the site
-        </button>
+        <div className="grid content-start gap-8">
+          <div className="of-others">
+            <fieldset className="grid gap-5">
+              <legend className="legend">The site</legend>
+              <Field
+                name="title"
+                label="What it is called"
+                type="text"
+                value={typed.title}
+                complete="organization"
+                problem={problems.title?.[0]}
+              />
+              <p className="grid gap-1.5">
+                <label htmlFor="timeZone">Where its days begin</label>
+                <select
+                  id="timeZone"
+                  name="timeZone"
+                  defaultValue={typed.timeZone}
+                  aria-invalid={problems.timeZone ? true : undefined}
+                >
+                  {timeZones.map((zone) => (
+                    <option key={zone}>{zone}</option>
+                  ))}
+                </select>
+                <Problems id="zone-problem" of={problems.timeZone} />
+              </p>
+            </fieldset>
+          </div>
+          <fieldset className="grid gap-5">
+            <legend className="legend">You, who own it</legend>
+            <Field
+              name="name"
+              label="Your name"
+              type="text"
+              value={typed.name}
+              complete="name"
+              problem={problems.name?.[0]}
+            />
+            <Field
+              name="email"
+              label="Mail address"
+              type="email"
+              value={typed.email}
+              complete="email"
+              problem={problems.email?.[0]}
+            />
+            <Field
+              name="password"
+              label="Password, at least 8 characters"
+              type="password"
+              value=""
+              complete="new-password"
+              problem={problems.password?.[0]}
+            />
+          </fieldset>
+          <button className="button justify-self-start" type="submit">
+            Make the site
+          </button>
+        </div>
       </form>
     </Bare>
   );

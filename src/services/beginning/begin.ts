@@ -124,7 +124,8 @@ function readyMade(
   if (how === 'file') throw new Error('A file is not ready-made.');
   const { site, owner: has } = READY_MADE[how];
   const made = site({ title, timeZone: zone, today: now.toISOString().slice(0, 10) });
-  return { ...made, people: [{ id: randomUUID(), ...owner, ...has, ...OWNS }] };
+  const id = randomUUID();
+  return { ...made, people: [{ id, ...owner, ...has, ...OWNS }], board: [id] };
 }
 
 function siteIn(file: Uint8Array | null): { readonly site: unknown } | { readonly problem: string } {

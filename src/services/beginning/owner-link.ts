@@ -61,13 +61,13 @@ export function ownerLinkAt(
   now: Date,
 ): OwnerLink | null {
   if (dataFolder === null) return null;
-  let text: string;
+  let written: unknown;
   try {
-    text = readFileSync(fileOf(dataFolder, token), 'utf8');
+    written = JSON.parse(readFileSync(fileOf(dataFolder, token), 'utf8'));
   } catch {
     return null;
   }
-  const read = linkForm.safeParse(JSON.parse(text));
+  const read = linkForm.safeParse(written);
   if (!read.success || new Date(read.data.until) < now) return null;
   const { email } = read.data;
   return { email, name: withMail(state, email)?.name ?? null };

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import Ajv from 'ajv/dist/2020';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asId, type ItemId, type PersonId } from '@/core';
-import { readCode, writeCode } from '@/store';
+import { readCode, readPassphraseHashes, readPasswordHashes, setPasswordHash, writeCode } from '@/store';
 import { larkfell } from '../../../demo/larkfell';
 import {
   type Administrator,
@@ -79,6 +79,47 @@ describe('a site as a file', () => {
     const { shareKey, passphraseSalt } = trivet.state.settings;
     expect(text).not.toContain(shareKey);
     expect(text).not.toContain(passphraseSalt);
+  });
+
+  it('holds what is kept of passwords when that is asked for, and a site that is there takes it', async () => {
+    const file = JSON.parse(JSON.stringify(await exportSite(trivet, greta, 'people who can sign in')));
+    const kept = file.people.filter((one: object) => 'passwordHash' in one);
+    expect(kept).toHaveLength(12);
+    expect(file.passphrases[0].hash).toMatch(/^[0-9a-f]{64}$/);
+    const wren = file.people.find(({ id }: { id: string }) => id === 'wren');
+    const marek = file.people.find(({ id }: { id: string }) => id === 'marek');
+    const before = await readPasswordHashes(trivet.db, [asId('marek')]);
+    marek.passwordHash = wren.passwordHash;
+    // Of a passphrase, what was made with another salt could be typed by nobody.
+    file.passphraseSalt = '0'.repeat(32);
+    file.passphrases[0].hash = '0'.repeat(64);
+    const passphrase = await readPassphraseHashes(trivet.db, [asId('comet-mail')]);
+    const looked = await dryRun(file);
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    await replaceSite(trivet, greta, { file, basis: looked.report.basis }, now);
+    expect(await readPasswordHashes(trivet.db, [asId('marek')])).toEqual({ marek: wren.passwordHash });
+    expect(await readPassphraseHashes(trivet.db, [asId('comet-mail')])).toEqual(passphrase);
+    await setPasswordHash(trivet.db, asId('marek'), before.marek ?? '');
+  });
+
+  it('takes no hash that would cost more than a sign-in may, or that is none', async () => {
+    const hash = (await readPasswordHashes(trivet.db, [asId('marek')])).marek ?? '';
+    const problemsWith = async (passwordHash: string) => {
+      const people = larkfell.people?.map((one) => (one.id === 'marek' ? { ...one, passwordHash } : one));
+      const read = await readSiteFile({ ...larkfell, people });
+      return 'problems' in read ? read.problems : [];
+    };
+    expect(await problemsWith(hash)).toEqual([]);
+    for (const wrong of [
+      hash.replace('m=19456', 'm=4194304'),
+      hash.replace('t=2', 't=900'),
+      hash.replace('p=1', 'p=64'),
+      hash.replace('argon2id', 'argon2i'),
+      hash.replace('m=19456', 'm=0'),
+      `${hash}$`,
+      'larkfell-demo',
+    ])
+      expect(await problemsWith(wrong)).toEqual([expect.stringContaining('no argon2id hash')]);
   });
 
   it('fits the schema that is published, and so does the demo', async () => {

@@ -8,17 +8,17 @@ const CLIENTS = [
   { id: 'second-client', name: 'Second client', address: '/clients/second' },
 ] as const;
 
-const who = (name: string) => `in group "${name}" or role "Team"`;
+const who = (name: string) => `in group "${name}" or role "Colleague"`;
 
 /** A place of their own for each client, of which the others never learn. */
 export const clients: ReadyMade = {
   name: 'A place for clients',
   about:
     'Each client has pages of their own, and arrives there. To everybody else they are not there at all.',
-  owner: { roles: ['team'] },
+  owner: { roles: ['colleague'] },
   site: (start) =>
     siteOf(start, {
-      roles: [{ id: 'team', name: 'Team' }],
+      roles: [{ id: 'colleague', name: 'Colleague' }],
       groups: CLIENTS.map(({ id, name }) => ({ id, name, private: true })),
       items: [
         root(start.title, 'Clients sign in here, and arrive at their own pages.'),
@@ -66,7 +66,7 @@ If we work together already, [sign in](/sign-in): your plans, papers and dates a
       policy: {
         gates: [
           ...CLIENTS.map(({ id, name }) => gate(id, branch(id), who(name), missing)),
-          gate('team', item('team'), 'role "Team"', missing),
+          gate('team', item('team'), 'role "Colleague"', missing),
           ...accountGates,
         ],
         landings: CLIENTS.map(({ id, name }) => ({

@@ -17,10 +17,10 @@ export const intranet: ReadyMade = {
   name: 'An intranet with departments',
   about:
     'Nothing is open to strangers. Everybody who works here has the common pages, and each department its own.',
-  owner: { roles: ['staff'], groups: DEPARTMENTS.map(({ id }) => id) },
+  owner: { roles: ['employee'], groups: DEPARTMENTS.map(({ id }) => id) },
   site: (start) =>
     siteOf(start, {
-      roles: [{ id: 'staff', name: 'Staff' }],
+      roles: [{ id: 'employee', name: 'Employee' }],
       groups: DEPARTMENTS.map(({ id, name }) => ({ id, name })),
       items: [
         root(start.title, 'This is for people who work here. Sign in with the address that you were given.'),
@@ -71,9 +71,9 @@ Say so in good time, and tell whoever stands in for you.`,
       policy: {
         gates: [
           gate(
-            'staff',
+            'employees',
             branch('site'),
-            'role "Staff"',
+            'role "Employee"',
             message(own('This is for people who work here. Whoever looks after the site can let you in.')),
             { ...guestsSignIn, except: OWN },
           ),
@@ -83,7 +83,7 @@ Say so in good time, and tell whoever stands in for you.`,
           gate('account', item('account'), 'signed in', redirectToSignIn),
         ],
         expectations: [
-          expectation('staff-only', 'role "Staff"', { kind: 'only opens' }, [branch('site')], OWN),
+          expectation('employees-only', 'role "Employee"', { kind: 'only opens' }, [branch('site')], OWN),
           ...DEPARTMENTS.map(({ id, name }) =>
             expectation(`${id}-only`, `in group "${name}"`, { kind: 'only opens' }, [branch(id)]),
           ),

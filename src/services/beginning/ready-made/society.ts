@@ -17,7 +17,7 @@ export const society: ReadyMade = {
         { id: 'member', name: 'Member' },
         { id: 'patron', name: 'Patron' },
       ],
-      roles: [{ id: 'committee', name: 'Committee' }],
+      roles: [{ id: 'committee', name: 'Committee member' }],
       items: [
         root(start.title, 'Members sign in here. If you are new, [join us](/join).'),
         page('home', 'site', 'Home', '/', 'Who we are, and what is on.', [
@@ -120,7 +120,7 @@ Write it into the book by the door, with the day on which it comes back.`,
           gate(
             'minutes',
             item('minutes'),
-            'role "Committee"',
+            'role "Committee member"',
             message(own('The minutes are for the committee.')),
           ),
           gate(
@@ -134,7 +134,7 @@ Write it into the book by the door, with the day on which it comes back.`,
         ],
         expectations: [
           expectation('members-only', MEMBERS, { kind: 'only opens' }, [branch('members')]),
-          expectation('minutes-only', 'role "Committee"', { kind: 'only opens' }, [item('minutes')]),
+          expectation('minutes-only', 'role "Committee member"', { kind: 'only opens' }, [item('minutes')]),
           expectation('guests-never', 'not signed in', { kind: 'never opens' }, [postsIn('For members')]),
           expectation('everyone', 'everyone', { kind: 'opens' }, [item('home'), item('join')]),
         ],
