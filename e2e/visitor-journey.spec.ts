@@ -7,8 +7,8 @@ test.use({ javaScriptEnabled: false });
 
 /** The code in the newest mail to an address, as Greta reads it in the outbox. */
 async function codeFor(greta: Page, to: string): Promise<string> {
-  const mails = await (await greta.request.get('/desk/api/outbox')).json();
-  const mail = mails.find((one: { to: string }) => one.to === to);
+  const { letters } = await (await greta.request.get('/desk/api/outbox')).json();
+  const mail = letters.find((one: { to: string }) => one.to === to);
   return /\b(\d{6})\b/.exec(mail?.text ?? '')?.[1] ?? '';
 }
 

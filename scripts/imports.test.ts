@@ -20,6 +20,7 @@ const ROOMS = [
   'forms',
   'running',
   'till',
+  'mail',
   'people',
   'policy',
   'view',

@@ -7,10 +7,12 @@ import { builtFiles } from '../src/app/_http/built-files';
 import { frontDoor } from '../src/app/_http/front-door';
 import {
   letBegin,
+  mailerAt,
   readEnvironment,
   runningTill,
   runningTrivet,
   type Trivet,
+  tendMail,
   tendOrders,
   theTime,
 } from '../src/services';
@@ -25,7 +27,7 @@ function stop(sentence: string): never {
 
 const env = readEnvironment(process.env);
 if ('problems' in env) stop(env.problems.join('\n  '));
-const { port, dataFolder, publicUrl } = env;
+const { port, dataFolder, publicUrl, mail } = env;
 
 const claim = claimDataFolder(dataFolder);
 if ('problem' in claim) stop(claim.problem);
@@ -55,11 +57,26 @@ async function open(): Promise<Trivet> {
   if (!dev) builtFiles();
   await app.prepare();
   tend(trivet);
+  tendLetters(trivet);
   return trivet;
 }
 
 /** How often the site looks after orders by itself, in milliseconds. */
 const TENDING_MS = 30_000;
+
+/** How soon a letter is on its way, in milliseconds. */
+const MAIL_MS = 1000;
+
+/** Sends letters for as long as it serves. */
+function tendLetters(trivet: Trivet): void {
+  const post = mail && { mailer: mailerAt(mail.server), from: mail.from };
+  const again = () => {
+    tendMail(trivet, post, theTime)
+      .catch((error: Error) => console.error(`Letters could not be sent: ${error.message}`))
+      .finally(() => setTimeout(again, post ? MAIL_MS : TENDING_MS).unref());
+  };
+  again();
+}
 
 /** Looks after orders for as long as it serves: at once, and again and again. */
 function tend(trivet: Trivet): void {

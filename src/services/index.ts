@@ -35,7 +35,7 @@ export {
   walkReport,
   wouldDo,
 } from './checking';
-export { type DeskData, editSettings, latestMail, type OpenSettings, openSettings, readDesk } from './desk';
+export { type DeskData, editSettings, type OpenSettings, openSettings, readDesk } from './desk';
 export { LARGEST_FILE } from './forms';
 export {
   checkLeaks,
@@ -65,6 +65,7 @@ export {
   markDone,
   type ProgressOfLearner,
 } from './learning';
+export { latestMail, mailerAt, sendFromOutbox, tendMail } from './mail';
 export {
   boardSets,
   type Crowd,

@@ -49,6 +49,7 @@ import {
   HAND_IN_STATES,
   ITEM_KINDS,
   JOURNAL_KEEPS,
+  LETTER_STATES,
   MENU_PLACES,
   PRODUCT_KINDS,
   PURCHASE_STATES,
@@ -563,14 +564,29 @@ export const codes = pgTable('codes', {
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 
-/** Mail that would have been sent. */
-export const outbox = pgTable('outbox', {
-  id: integer().primaryKey().generatedAlwaysAsIdentity(),
-  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
-  to: text('to_address').notNull(),
-  subject: text().notNull(),
-  text: text().notNull(),
-});
+/** Letters: what is to be sent, what was, and what would have been where no mail is set up. */
+export const outbox = pgTable(
+  'outbox',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+    to: text('to_address').notNull(),
+    /** Who is answered, where that is not the site. */
+    replyTo: text('reply_to'),
+    subject: text().notNull(),
+    text: text().notNull(),
+    /** After this it is of no use to whoever it is for; null for what stays true. */
+    goodUntil: timestamp('good_until', { withTimezone: true }),
+    state: text({ enum: LETTER_STATES }).notNull().default('waiting'),
+    tries: integer().notNull().default(0),
+    /** When a letter that waits is tried next. */
+    nextTry: timestamp('next_try', { withTimezone: true }).notNull().defaultNow(),
+    sentAt: timestamp('sent_at', { withTimezone: true }),
+    /** What the mail server said to the last try, or why there will be no more. */
+    problem: text().notNull().default(''),
+  },
+  (table) => [index('outbox_waiting').on(table.nextTry).where(sql`${table.state} = 'waiting'`)],
+);
 
 /** Keys that a member made for apps and for a feed of their own. */
 export const keys = pgTable(

@@ -102,6 +102,12 @@ export const JOURNAL_KEEPS = ['off', 'counts', 'names'] as const;
 /** What the journal keeps: nothing, counts alone, or also which members were turned away. */
 export type JournalKeeps = (typeof JOURNAL_KEEPS)[number];
 
+/**
+ * What has become of a letter: it is still to be sent; it was; it could not be; it stays here, because no mail was set up when
+ * it was written.
+ */
+export const LETTER_STATES = ['waiting', 'sent', 'failed', 'kept'] as const;
+
 /** What a revision did when it went live. Names are those of the first few. */
 export interface RevisionEffect {
   readonly gains: { readonly count: number; readonly names: readonly string[] };

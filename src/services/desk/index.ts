@@ -1,4 +1,3 @@
 /** What the desk needs as a whole, and what only owners see. */
 export { editSettings, type OpenSettings, openSettings } from './edit-settings';
 export { type DeskData, readDesk } from './read-desk';
-export { latestMail } from './read-outbox';

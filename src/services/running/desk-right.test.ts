@@ -103,6 +103,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   keepBoard: [LOOKING, (who) => services.keepBoard(trivet, who, nothing)],
   keepBoardSet: [LOOKING, (who) => services.keepBoardSet(trivet, who, nothing)],
   latestMail: [OWNING, (who) => services.latestMail(trivet, who)],
+  sendFromOutbox: [OWNING, (who) => services.sendFromOutbox(trivet, who, { kind: 'try' }, now)],
   latestRemovals: [LOOKING, (who) => services.latestRemovals(trivet, who)],
   learnerReport: [
     LEARNERS,

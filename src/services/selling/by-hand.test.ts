@@ -51,7 +51,7 @@ const opens = (item: string, at = now, email = MAREK): boolean =>
   decide(trivet.state.live.compiled, asId<ItemId>(item), person(email).facts, plainRequest(trivet.state, at))
     .kind === 'open';
 const lettersTo = async (to: string) =>
-  (await latestMail(trivet, greta)).filter((one) => one.to === to).map(({ subject }) => subject);
+  (await latestMail(trivet, greta)).letters.filter((one) => one.to === to).map(({ subject }) => subject);
 const day = (at: Date) => plainRequest(trivet.state, at).today;
 
 describe('what is sold or given at the desk', () => {

@@ -105,7 +105,7 @@ const opens = (email: string, item: string, at = now): boolean => {
 const nell = { price: 'observer-month', name: 'Nell Arden', email: 'nell@arden.example', next: '/tonight' };
 const marek = 'marek@larkfell.example';
 const lettersTo = async (to: string) =>
-  (await latestMail(trivet, greta)).filter((one) => one.to === to).map(({ subject }) => subject);
+  (await latestMail(trivet, greta)).letters.filter((one) => one.to === to).map(({ subject }) => subject);
 const only = async (email: string) => {
   const person = [...trivet.state.people.values()].find((one) => one.email === email);
   const [order] = person ? await readOrdersOf(trivet.db, person.id) : [];
@@ -764,7 +764,7 @@ it('does not take a buyer’s word for their mailbox: gates know it once they ha
   // Whoever has the mailbox signs up with it: the account is theirs, and nobody else's any more.
   const sent = await startSignUp(trivet, { name: 'Real', email, password: 'long enough' }, '10.2.0.1', now);
   if (sent.kind !== 'sent') throw new Error(sent.kind);
-  const code = /Your code is (\d{6})/.exec((await latestMail(trivet, greta))[0]?.text ?? '')?.[1];
+  const code = /Your code is (\d{6})/.exec((await latestMail(trivet, greta)).letters[0]?.text ?? '')?.[1];
   const signedUp = await confirmSignUp(
     trivet,
     { token: sent.token, code },
@@ -789,7 +789,7 @@ it('writes what is theirs for nothing, and gives back no more than came in', asy
   });
   await buy(await member('marek'), 'winter-atlas', { price: 'atlas', voucher: 'free-atlas' });
   expect(await lettersTo(marek)).toEqual(['Winter atlas is yours']);
-  const [letter] = await latestMail(trivet, greta);
+  const [letter] = (await latestMail(trivet, greta)).letters;
   expect(letter?.text).not.toMatch(/NaN|undefined/);
   const page = payPageOf(await buy(await member('jonah'), 'observer-pass', { price: 'observer-month' }));
   till.pay(page, now);

@@ -88,7 +88,8 @@ function deliver(trivet: Trivet, purpose: Purpose, to: string, text: string, at:
   const { outline } = trivet.state;
   const site = outline.items.get(outline.root)?.title ?? '';
   const subject = purpose === 'sign up' ? `Signing up at ${site}` : `A new password for ${site}`;
-  return putIntoOutbox(trivet.db, { to, subject, text, at });
+  // What comes when the code in it is over only confuses.
+  return putIntoOutbox(trivet.db, { to, subject, text, at, goodUntil: new Date(at.getTime() + CODE_MS) });
 }
 
 export type CodeAnswer =

@@ -41,8 +41,10 @@ export async function sendForm(
     return { kind: 'wrong', fields: form.fields, button: form.button, title: item.title, values, problems };
   const lines = form.fields.map((field, index) => `${field.label}: ${values[index] || '—'}`);
   const who = context.person ? `${context.person.name} <${context.person.email}>` : 'a guest';
+  const typed = form.fields.flatMap(({ type }, index) => (type === 'mail' && values[index]) || []);
   await putIntoOutbox(trivet.db, {
     to: form.mailTo,
+    replyTo: typed[0] ?? context.person?.email ?? null,
     subject: page ? `${page.title}: ${item.title}` : item.title,
     text: `${lines.join('\n')}\n\nSent by ${who}.`,
     at: now,

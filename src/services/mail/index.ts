@@ -1,0 +1,4 @@
+/** Letters: how they look, how they go out, and the outbox. */
+export { mailerAt } from './mailer';
+export { latestMail, sendFromOutbox } from './outbox';
+export { tendMail } from './tend-mail';

@@ -1,0 +1,63 @@
+/** A letter of the outbox as it goes out: RFC 5322, as plain text and as HTML. */
+import type { Mail } from '@/store';
+
+/** What nodemailer makes a message of. */
+export interface Message {
+  readonly from: { readonly name: string; readonly address: string };
+  readonly to: { readonly name: string; readonly address: string };
+  readonly replyTo?: { readonly name: string; readonly address: string };
+  readonly subject: string;
+  readonly text: string;
+  readonly html: string;
+  readonly date: Date;
+  readonly messageId: string;
+  readonly headers: Readonly<Record<string, string>>;
+}
+
+interface Sender {
+  /** What the site is called. */
+  readonly name: string;
+  readonly address: string;
+  /** The site's own, so that letters of two sites are never taken for one. */
+  readonly mark: string;
+}
+
+/**
+ * Makes a letter. It has the same name at every try, so that a mailbox that got it twice shows it once, and says that no
+ * person wrote it, so that nothing answers by itself (RFC 3834).
+ */
+export function messageOf(
+  { id, at, to, replyTo, subject, text }: Pick<Mail, 'id' | 'at' | 'to' | 'replyTo' | 'subject' | 'text'>,
+  { name, address, mark }: Sender,
+): Message {
+  return {
+    from: { name, address },
+    to: { name: '', address: to },
+    ...(replyTo !== null && { replyTo: { name: '', address: replyTo } }),
+    subject: subject.replace(/\s+/g, ' ').trim(),
+    text,
+    html: asHtml(text),
+    date: at,
+    messageId: `<${id}.${mark}@${address.slice(address.lastIndexOf('@') + 1)}>`,
+    headers: { 'Auto-Submitted': 'auto-generated' },
+  };
+}
+
+const escaped = (text: string): string =>
+  text.replace(/[&<>"]/g, (one) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[one] ?? one);
+
+const STYLE =
+  'font: 16px/1.6 Georgia, serif; color: #1b2530; max-width: 36em; margin: 0 auto; padding: 1.5em 1em';
+
+const ADDRESS = /(https?:\/\/[^\s"<>]*[^\s"<>.,:;!?)])/;
+
+/** Paragraphs as they stand, with addresses that can be followed. */
+export function asHtml(text: string): string {
+  const line = (one: string) =>
+    one
+      .split(ADDRESS)
+      .map((part, at) => (at % 2 === 1 ? `<a href="${escaped(part)}">${escaped(part)}</a>` : escaped(part)))
+      .join('');
+  const paragraphs = text.split(/\n{2,}/).map((one) => `<p>${one.split('\n').map(line).join('<br>')}</p>`);
+  return `<!doctype html><html><body style="${STYLE}">${paragraphs.join('')}</body></html>`;
+}
