@@ -77,7 +77,9 @@ export {
   type FormProblems,
   findMembers,
   findPeople,
+  type InviteAnswer,
   importPeople,
+  invitePeople,
   keepBoard,
   keepBoardSet,
   LARGEST_CSV,
@@ -92,6 +94,8 @@ export {
   type PeoplePage,
   type PeoplePreview,
   savePerson,
+  type Unanswered,
+  unanswered,
   undoChange,
 } from './people';
 export {
@@ -277,6 +281,7 @@ export {
   type WithheldLink,
 } from './view';
 export {
+  answerInvitation,
   beginAttempt,
   completeActivity,
   confirmReset,
@@ -290,6 +295,8 @@ export {
   handInAt,
   handInFor,
   handInOnWalk,
+  type Invited,
+  invitationAt,
   isDoneByOpening,
   type JourneyProblems,
   type Key,

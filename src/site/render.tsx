@@ -5,6 +5,7 @@ import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
 import { BeginView, type BeginViewProps, NothingYetView } from './begin-views';
 import { HandInPage } from './hand-in';
+import { InvitedView } from './invited-view';
 import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
@@ -125,6 +126,10 @@ export const renderNothingYet = (props: ComponentProps<typeof NothingYetView>): 
 /** A password chosen by a link that was made on the machine. */
 export const renderOwnerLink = (props: ComponentProps<typeof OwnerLinkView>): Promise<string> =>
   documentOf(<OwnerLinkView {...props} />);
+
+/** A password chosen by an invitation. */
+export const renderInvited = (props: ComponentProps<typeof InvitedView>): Promise<string> =>
+  documentOf(<InvitedView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

@@ -8,6 +8,7 @@ export * from './content';
 export * from './database';
 export * from './files';
 export * from './hand-ins';
+export * from './invitations';
 export * from './item-drafts';
 export * from './items';
 export * from './journal';

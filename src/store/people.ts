@@ -1,5 +1,5 @@
 /** People, in a fixed number of queries whatever their number. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { asId, type ItemId, type LevelId, type PersonId } from '@/core';
 import type { Database } from './database';
@@ -180,4 +180,20 @@ export async function readPasswordHashes(
 /** A list in pieces that one statement can take. */
 function* slices<T>(list: readonly T[]): Generator<T[]> {
   for (let at = 0; at < list.length; at += SLICE) yield list.slice(at, at + SLICE);
+}
+
+/** Those of some people who can't sign in with a password. */
+export async function readWithoutPassword(
+  db: Database,
+  ids: readonly PersonId[],
+): Promise<ReadonlySet<PersonId>> {
+  const found = new Set<PersonId>();
+  for (const slice of slices(ids)) {
+    const rows = await db
+      .select({ id: people.id })
+      .from(people)
+      .where(and(inArray(people.id, slice), isNull(people.passwordHash)));
+    for (const { id } of rows) found.add(asId(id));
+  }
+  return found;
 }

@@ -564,6 +564,18 @@ export const codes = pgTable('codes', {
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 
+/** Invitations that were not answered yet: the latest of each person. */
+export const invitations = pgTable('invitations', {
+  person: text()
+    .primaryKey()
+    .references(() => people.id, { onDelete: 'cascade' }),
+  /** Where it was sent: whoever has another mail address meanwhile is not whom it is for. */
+  email: text().notNull(),
+  tokenHash: text('token_hash').notNull().unique(),
+  at: timestamp({ withTimezone: true }).notNull(),
+  until: timestamp({ withTimezone: true }).notNull(),
+});
+
 /** Letters: what is to be sent, what was, and what would have been where no mail is set up. */
 export const outbox = pgTable(
   'outbox',

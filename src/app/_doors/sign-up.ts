@@ -8,11 +8,13 @@ import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
 import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { invited } from './invited';
 import { missing } from './page';
 
 export const signUp: Door = {
   GET: (ask) => {
     const [step, ...more] = ask.rest;
+    if (step === 'invited') return invited.GET(ask);
     if (more.length > 0) return missing(ask);
     if (step === undefined) return first(ask, null, { next: nextOf(ask.request), status: 200 });
     return step === 'confirm'
@@ -21,6 +23,7 @@ export const signUp: Door = {
   },
   POST: async (ask) => {
     const [step, ...more] = ask.rest;
+    if (step === 'invited') return invited.POST(ask);
     const fields = await fieldsOf(ask);
     if (more.length > 0) return missing(ask);
     switch (step) {

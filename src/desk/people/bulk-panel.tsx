@@ -8,6 +8,7 @@ import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
 import { Panel } from '../panel';
 import { useAnswer } from '../use-answer';
+import { InviteChosen } from './invite';
 import { useChange } from './use-change';
 
 interface BulkProps {
@@ -107,6 +108,7 @@ export function BulkPanel({ who, count, onClose }: BulkProps) {
             {counted(preview?.changes.count ?? 0, 'person', 'people')}
           </Button>
         </div>
+        <InviteChosen who={who} />
       </div>
     </Panel>
   );

@@ -6,6 +6,7 @@ import type { CsvDryRun } from '@/services';
 import { Button, Pick } from '@/ui';
 import { Panel } from '../panel';
 import { ask } from '../service';
+import { Invitations } from './invite';
 import { LatestChanges } from './latest-changes';
 import { useChange } from './use-change';
 
@@ -82,6 +83,7 @@ export function FilePanel({ text, condition, open, onOpen }: FileProps) {
           <Button onClick={() => input.current?.click()}>Take in a file …</Button>
           <p className="note">A dry run comes first. A file with any problem changes nothing.</p>
         </section>
+        <Invitations />
         <LatestChanges />
       </div>
     </Panel>

@@ -25,6 +25,7 @@ import { OutcomeMark } from '../marks';
 import { startOf } from '../screens';
 import { ask } from '../service';
 import { useAnswer } from '../use-answer';
+import { InvitePerson } from './invite';
 import { emptyPerson, PersonForm } from './person-form';
 
 export function PersonScreen({ person }: { readonly person: string | null }) {
@@ -70,6 +71,7 @@ export function PersonScreen({ person }: { readonly person: string | null }) {
       <section aria-label="What is known" className="min-h-0 overflow-y-auto px-6 py-5">
         {back}
         <h2 className="mt-1 text-2xl">{report?.person.name ?? 'Somebody new'}</h2>
+        {report && !report.canSignIn && <InvitePerson id={report.person.id} name={report.person.name} />}
         <PersonForm id={person} person={report?.person ?? newcomer} />
         {person !== null && (
           <section aria-label="What was changed" className="mt-8">

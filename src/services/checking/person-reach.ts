@@ -20,7 +20,7 @@ import {
   permits,
   type Step,
 } from '@/core';
-import type { PersonRecord } from '@/store';
+import { type PersonRecord, readWithoutPassword } from '@/store';
 import { draftVocabulary, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import {
@@ -55,6 +55,8 @@ export interface PersonReport {
   readonly person: PersonRecord;
   /** What they have today: "level Observer, by Observer pass until 2026-12-25". */
   readonly has: readonly string[];
+  /** Whether they have a password. */
+  readonly canSignIn: boolean;
   /** What they bought at the till, the latest first. */
   readonly orders: readonly Sale[];
   readonly ahead: readonly DayAhead[];
@@ -84,6 +86,7 @@ export async function personReport(
   return {
     person: recordOf(person),
     has: hasInWords(state, person, now),
+    canSignIn: (await readWithoutPassword(trivet.db, [person.id])).size === 0,
     // What somebody paid is for those who may change people.
     orders: permits(administrator.desk, 'people') ? await salesTo(trivet, person.id, now) : [],
     ahead: aheadOf(state, person, now),

@@ -23,6 +23,7 @@ export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
 export { holdersAtTill } from './holders';
 export { has, holdingsOf, recordsOfNothing } from './holdings';
+export { type InviteAnswer, invitePeople, type Unanswered, unanswered } from './invitations';
 export { type NameReport, namesReport } from './names-report';
 export { newcomer } from './newcomer';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

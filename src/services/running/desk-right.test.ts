@@ -102,6 +102,8 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   journalReport: [LOOKING, (who) => services.journalReport(trivet, who, 7, now)],
   keepBoard: [LOOKING, (who) => services.keepBoard(trivet, who, nothing)],
   keepBoardSet: [LOOKING, (who) => services.keepBoardSet(trivet, who, nothing)],
+  invitePeople: [PEOPLE, (who) => services.invitePeople(trivet, who, { ids: ['marek'] }, true, now)],
+  unanswered: [PEOPLE, (who) => services.unanswered(trivet, who, now)],
   latestMail: [OWNING, (who) => services.latestMail(trivet, who)],
   sendFromOutbox: [OWNING, (who) => services.sendFromOutbox(trivet, who, { kind: 'try' }, now)],
   latestRemovals: [LOOKING, (who) => services.latestRemovals(trivet, who)],

@@ -1,6 +1,7 @@
 /** What visitors do: signing in and up, passphrases, forms, keys, their own account. */
 export { fileAt } from './file-at';
 export { handIn, handInAt, handInFor, handInOnWalk, mostSent, ownHandedFile } from './handing-in';
+export { answerInvitation, type Invited, invitationAt } from './invitation';
 export { type Key, type KeyAnswer, keysOf, makeKey, personWithKey, revokeKey } from './keys';
 export { landingFor } from './landing';
 export { completeActivity, courseTaking, enrolOneself, isDoneByOpening } from './learning';

@@ -1,0 +1,118 @@
+/** Inviting people by mail: whoever can't sign in yet gets a link, good for a week, with which they choose a password. */
+import { z } from 'zod';
+import { dayInWords, momentIn, type PersonId } from '@/core';
+import { putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitation } from '@/store';
+import { id } from '../forms';
+import type { Person, SiteState, Trivet } from '../running';
+import {
+  type Administrator,
+  environment,
+  hashToken,
+  memberOf,
+  newToken,
+  requirePermission,
+} from '../running';
+import { type Crowd, MOST_NAMED } from './columns';
+import { draftVocabulary, peopleWhere } from './find-people';
+
+/** How long an invitation is good for, in milliseconds. */
+export const INVITED_MS = 7 * 24 * 60 * 60_000;
+
+/** So many letters are written at once. */
+const MOST_INVITED = 1000;
+
+const request = z.union([
+  z.strictObject({ ids: z.array(id).min(1, 'Choose somebody first.').max(100_000) }),
+  z.strictObject({ text: z.string().max(200), condition: z.string() }),
+]);
+
+export type InviteAnswer =
+  | { readonly kind: 'preview' | 'invited'; readonly people: Crowd; readonly withPassword: number }
+  | { readonly kind: 'wrong'; readonly message: string };
+
+/** Invites those of some people who have no password, or says whom that would be. */
+export async function invitePeople(
+  trivet: Trivet,
+  administrator: Administrator,
+  input: unknown,
+  preview: boolean,
+  now: Date,
+): Promise<InviteAnswer> {
+  requirePermission(administrator, 'people');
+  const parsed = request.safeParse(input);
+  if (!parsed.success) return { kind: 'wrong', message: 'Choose somebody first.' };
+  const { state } = trivet;
+  const found =
+    'ids' in parsed.data
+      ? { people: parsed.data.ids.flatMap((one) => state.people.get(one as PersonId) ?? []) }
+      : peopleWhere(state, draftVocabulary(state), parsed.data, now);
+  if ('error' in found) return { kind: 'wrong', message: found.error.message };
+  const without = await readWithoutPassword(
+    trivet.db,
+    found.people.map((one) => one.id),
+  );
+  const people = found.people.filter((one) => without.has(one.id));
+  if (people.length > MOST_INVITED)
+    return { kind: 'wrong', message: `At most ${MOST_INVITED} are invited at once. Choose fewer.` };
+  const crowd = { count: people.length, first: people.slice(0, MOST_NAMED).map(memberOf) };
+  const withPassword = found.people.length - people.length;
+  if (preview) return { kind: 'preview', people: crowd, withPassword };
+  if (people.length === 0)
+    return { kind: 'wrong', message: 'All of them have a password already. There is nobody to invite.' };
+  const until = new Date(now.getTime() + INVITED_MS);
+  await trivet.db.transaction(async (tx) => {
+    for (const person of people) {
+      const token = newToken();
+      const { id: invited, email } = person;
+      await writeInvitation(tx, { person: invited, email, at: now, until, tokenHash: hashToken(token) });
+      await putIntoOutbox(tx, {
+        to: email,
+        replyTo: administrator.email,
+        ...letter(state, administrator.name, person, token, until),
+        at: now,
+        goodUntil: until,
+      });
+    }
+  });
+  return { kind: 'invited', people: crowd, withPassword };
+}
+
+function letter({ outline, settings }: SiteState, by: string, { name }: Person, token: string, until: Date) {
+  const site = outline.items.get(outline.root)?.title ?? '';
+  const link = new URL(`/sign-up/invited/${token}`, environment().publicUrl).href;
+  const last = dayInWords(momentIn(settings.timeZone, until).today);
+  return {
+    subject: `${by} invites you to ${site}`,
+    text: [
+      `${name}, there is a place for you at ${site}.`,
+      `Choose a password, and you are in: ${link}`,
+      `The link is yours alone, and good until ${last}. After that, ask ${by} for another; an answer to this letter goes there.`,
+    ].join('\n\n'),
+  };
+}
+
+/** Somebody who was invited and did not answer yet. */
+export interface Unanswered {
+  readonly id: PersonId;
+  readonly name: string;
+  readonly email: string;
+  readonly at: Date;
+  /** Whether the link can still be used. */
+  readonly open: boolean;
+}
+
+const MOST_TOLD = 500;
+
+/** Those who were invited and have no password yet, whoever waits longest first. */
+export async function unanswered(
+  trivet: Trivet,
+  administrator: Administrator,
+  now: Date,
+): Promise<readonly Unanswered[]> {
+  requirePermission(administrator, 'people');
+  const { people } = trivet.state;
+  return (await readUnanswered(trivet.db, MOST_TOLD)).flatMap(({ person, at, until }) => {
+    const found = people.get(person);
+    return found ? [{ id: person, name: found.name, email: found.email, at, open: until > now }] : [];
+  });
+}
