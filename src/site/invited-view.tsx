@@ -31,3 +31,17 @@ export const InvitedView = ({ frame, delivery, action, name, email, problem }: I
     </form>
   </Shell>
 );
+
+/** What every link says that is over, or never was one: nobody who was invited is left standing. */
+export const InvitationOverView = ({ frame, delivery }: Pick<InvitedViewProps, 'frame' | 'delivery'>) => (
+  <Shell frame={frame} delivery={delivery} title="This invitation is over">
+    <h1>This invitation is over</h1>
+    <p className="lead">
+      It is good for a week and for one time, and only the latest one counts. Whoever invited you can send
+      another.
+    </p>
+    <p className="more">
+      Have a password already? <a href="/sign-in">Sign in</a>, or <a href="/reset">choose a new one</a>.
+    </p>
+  </Shell>
+);

@@ -5,7 +5,7 @@ import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
 import { BeginView, type BeginViewProps, NothingYetView } from './begin-views';
 import { HandInPage } from './hand-in';
-import { InvitedView } from './invited-view';
+import { InvitationOverView, InvitedView } from './invited-view';
 import { CodeView, ResetView, SignUpView } from './journey-views';
 import { markupOf, rendererReady } from './markup';
 import { AccountPage, KeysView, SentForm } from './own-views';
@@ -130,6 +130,10 @@ export const renderOwnerLink = (props: ComponentProps<typeof OwnerLinkView>): Pr
 /** A password chosen by an invitation. */
 export const renderInvited = (props: ComponentProps<typeof InvitedView>): Promise<string> =>
   documentOf(<InvitedView {...props} />);
+
+/** What an invitation says that is none any more. */
+export const renderInvitationOver = (props: ComponentProps<typeof InvitationOverView>): Promise<string> =>
+  documentOf(<InvitationOverView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>

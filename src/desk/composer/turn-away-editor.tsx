@@ -167,9 +167,7 @@ function ReasonEditor({
           { value: 'own', label: 'in my own words' },
           { value: 'kept back', label: 'kept back' },
         ]}
-        onPick={(kind) =>
-          onChange(kind === 'own' ? { kind, text: 'This is for members of the society.' } : { kind })
-        }
+        onPick={(kind) => onChange(kind === 'own' ? { kind, text: 'This is for members.' } : { kind })}
       />
       {reason.kind === 'own' && (
         <Words
@@ -202,7 +200,7 @@ function NextEditor({
   const open = vocabulary.groups.filter((group) => group.open);
   const pick = (value: string): NextStep => {
     if (PLAIN_STEPS.includes(value as PlainStep)) return { kind: value as PlainStep };
-    if (value === 'outside') return { kind: 'outside', url: 'https://moor.example/', label: 'Read more' };
+    if (value === 'outside') return { kind: 'outside', url: 'https://place.example/', label: 'Read more' };
     const product = vocabulary.products.find(({ id }) => `buy ${id}` === value);
     if (product) return { kind: 'buy', product: product.id };
     const group = open.find(({ id }) => `group ${id}` === value);
@@ -267,7 +265,7 @@ function RedirectEditor({
               value === 'sign in' || value === 'passphrase'
                 ? { kind: value }
                 : value === 'outside'
-                  ? { kind: 'outside', url: 'https://moor.example/' }
+                  ? { kind: 'outside', url: 'https://place.example/' }
                   : { kind: 'item', item: value as ItemId },
           })
         }

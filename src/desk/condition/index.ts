@@ -2,6 +2,7 @@
 export { CompletingArea } from './completing-area';
 export { ConditionEditor } from './condition-editor';
 export { TextForm } from './condition-text';
+export { exampleOf } from './example';
 export { newTest } from './new-test';
 export { Passing } from './passing';
 export { conditionRemarkText } from './remark-text';

@@ -11,17 +11,20 @@ import {
   type Expectation,
   type ExpectationId,
   type Expected,
+  everyone,
   expectationCompletionsAt,
   nameInContext,
+  not,
   parseExpectation,
   permits,
   printExpectation,
   same,
+  signedIn,
   stands,
   type Verdict,
 } from '@/core';
 import { Button } from '@/ui';
-import { TextForm } from '../condition';
+import { exampleOf, TextForm } from '../condition';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
 import { Crowd } from './finding-panel';
@@ -228,15 +231,31 @@ export function NewExpectation() {
   );
 }
 
-/** How an expectation is written. */
-const Form = () => (
-  <section aria-label="How it is written" className="note grid gap-1">
-    <p>Whom it is about, what is so, and where:</p>
-    <ul className="condition-text grid gap-0.5">
-      <li>everyone opens "Visit us"</li>
-      <li>only (in group "Dome crew") opens branch "Dome crew"</li>
-      <li>not signed in gets teaser at posts in category "Night logs"</li>
-      <li>(in group "Hollin School") never sees branch "Tarn Survey"</li>
-    </ul>
-  </section>
-);
+/** How an expectation is written, of what there is here. */
+function Form() {
+  const { data, outline, vocabulary } = useDesk();
+  const [page, other = page] = [...outline.addressed.values()];
+  const who = exampleOf(data.names);
+  const at = (kind: 'item' | 'branch', item = page) => ({
+    targets: item ? [{ kind, item: item.id }] : [],
+    except: [],
+  });
+  const examples: readonly Expected[] = [
+    { who: everyone, claim: { kind: 'opens' }, what: at('item') },
+    { who, claim: { kind: 'only opens' }, what: at('branch', other) },
+    { who: not(signedIn), claim: { kind: 'gets', outcome: 'teaser' }, what: at('item', other) },
+    { who: not(who), claim: { kind: 'never sees' }, what: at('branch', other) },
+  ];
+  return (
+    <section aria-label="How it is written" className="note grid gap-1">
+      <p>Whom it is about, what is so, and where:</p>
+      <ul className="condition-text grid gap-0.5">
+        {examples
+          .map((one) => printExpectation(one, { vocabulary, outline }))
+          .map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+      </ul>
+    </section>
+  );
+}

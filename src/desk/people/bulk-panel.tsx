@@ -126,7 +126,9 @@ function Preview({ preview }: { readonly preview: PeoplePreview }) {
           </>
         )}
       </p>
-      {unchanged > 0 && <p className="note">{unchanged} are like that already.</p>}
+      {unchanged > 0 && (
+        <p className="note">{unchanged === 1 ? 'One is' : `${unchanged} are`} like that already.</p>
+      )}
       {reach && reach.more.count > 0 && (
         <p>
           <strong className="text-open">+{reach.more.count}</strong> reach more of the live site:{' '}

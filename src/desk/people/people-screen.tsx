@@ -2,10 +2,17 @@
 /** The members: found by name and by condition, changed many at once, in and out as a file. */
 import { clsx } from 'clsx';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { completionsAt, fieldValueText, nameOfId, parseCondition, type SiteNames } from '@/core';
+import {
+  completionsAt,
+  fieldValueText,
+  nameOfId,
+  parseCondition,
+  printCondition,
+  type SiteNames,
+} from '@/core';
 import type { PeoplePage } from '@/services';
 import { Button, Input } from '@/ui';
-import { TextForm } from '../condition';
+import { exampleOf, TextForm } from '../condition';
 import { useDesk } from '../context';
 import { startOf } from '../screens';
 import { useAnswer } from '../use-answer';
@@ -67,7 +74,7 @@ export function PeopleScreen({ text, condition }: PeopleProps) {
             error={parsed && !parsed.ok ? parsed.error : null}
             completionsAt={(at, cursor) => completionsAt(at, cursor, vocabulary)}
             label="Who, as a condition"
-            placeholder='Who: in group "Dome crew" and profile team is "Optics"'
+            placeholder={`Who: ${printCondition(exampleOf(data.names), vocabulary)}`}
             rows={1}
             onType={(next) => look({ condition: next })}
           />

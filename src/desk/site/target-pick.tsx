@@ -35,7 +35,7 @@ export function TargetPick({ label, target, onChange }: TargetPickProps) {
             value === 'sign in' || value === 'sign up' || value === 'sign out'
               ? { kind: value }
               : value === 'outside'
-                ? { kind: 'outside', url: 'https://moor.example/' }
+                ? { kind: 'outside', url: 'https://place.example/' }
                 : { kind: 'item', item: value as ItemId },
           )
         }

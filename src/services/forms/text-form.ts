@@ -16,8 +16,8 @@ export const spaced = (most: number, long = `That is longer than ${most} letters
 export const webAddress = z
   .string()
   .max(2000, 'That address is too long.')
-  .regex(/^https?:\/\/\S+$/i, 'Write a whole address, like https://moor.example/.')
-  .refine((url) => URL.canParse(url), 'Write a whole address, like https://moor.example/.');
+  .regex(/^https?:\/\/\S+$/i, 'Write a whole address, like https://place.example/.')
+  .refine((url) => URL.canParse(url), 'Write a whole address, like https://place.example/.');
 
 const LONG = '(?:0[13578]|1[02])-(?:0[1-9]|[12]\\d|3[01])';
 const SHORT = '(?:0[469]|11)-(?:0[1-9]|[12]\\d|30)';

@@ -251,7 +251,7 @@ function markedParts(
           choices: field.choices.map((choice) => `${choice} ${word()}`),
         })),
         button: `${section.button} ${word()}`,
-        mailTo: `${word('nobody').replace(/ /g, '.')}@larkfell.example`,
+        mailTo: `${word('nobody').replace(/ /g, '.')}@place.example`,
         thanks: `${section.thanks} ${word()}`,
       };
     case 'call':

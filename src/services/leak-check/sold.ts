@@ -54,7 +54,7 @@ export const plantOrders = (
     product: asId<ProductId>('planted'),
     productName: own(person),
     person,
-    email: `${own(person)}@larkfell.example`,
+    email: `${own(person)}@place.example`,
     name: own(person),
     price: asId('planted'),
     agreed: { currency: 'EUR', amount: 100, months: null, first: 100, freeDays: 0, trial: false },
