@@ -14,7 +14,8 @@ export interface OwnSite {
   readonly stop: () => Promise<void>;
 }
 
-async function freePort(): Promise<number> {
+/** A port that nobody uses. */
+export async function freePort(): Promise<number> {
   const server = createServer();
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -27,7 +28,7 @@ async function freePort(): Promise<number> {
 /** Starts the built server on an empty folder, and waits until it is ready. */
 export async function ownSite(env: Readonly<Record<string, string>> = {}): Promise<OwnSite> {
   const folder = mkdtempSync(join(tmpdir(), 'trivet-own-'));
-  const port = await freePort();
+  const port = Number(env.PORT ?? (await freePort()));
   const origin = `http://localhost:${port}`;
   const server: ChildProcess = spawn(process.execPath, ['.next/serve.mjs'], {
     env: { ...process.env, NODE_ENV: 'production', PORT: String(port), TRIVET_DATA: folder, ...env },
@@ -40,7 +41,7 @@ export async function ownSite(env: Readonly<Record<string, string>> = {}): Promi
   }
   return {
     origin,
-    begin: /http:\S+\/begin\/\S+/.exec(said)?.[0] ?? null,
+    begin: /https?:\S+\/begin\/\S+/.exec(said)?.[0] ?? null,
     stop: async () => {
       const ended = once(server, 'exit');
       server.kill('SIGTERM');

@@ -39,15 +39,25 @@ function check(name, args) {
   else failed += 1;
 }
 
-function ensureChromium() {
-  const places = [process.env.CHROMIUM, '/usr/bin/chromium'].filter(Boolean);
-  if (places.some((place) => existsSync(place))) return;
-  const { status } = timed('Chromium', () => {
+/** Programs of Debian's that browser tests run: the browser, and what stands between it and a site. */
+const PROGRAMS = [
+  { name: 'Chromium', at: process.env.CHROMIUM ?? '/usr/bin/chromium', packages: ['chromium'] },
+  { name: 'nginx', at: '/usr/sbin/nginx', packages: ['nginx', 'openssl'] },
+];
+
+function ensurePrograms() {
+  const absent = PROGRAMS.filter(({ at }) => !existsSync(at));
+  if (absent.length === 0) return;
+  const { status } = timed(absent.map(({ name }) => name).join(', '), () => {
     spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
-    return spawnSync('apt-get', ['install', '-y', '-qq', 'chromium'], { stdio: 'inherit' });
+    const packages = absent.flatMap((one) => one.packages);
+    return spawnSync('apt-get', ['install', '-y', '-qq', ...packages], {
+      stdio: 'inherit',
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   });
   if (status !== 0)
-    console.error('Chromium could not be installed. Install it, or name it with CHROMIUM=/path.');
+    console.error(`Could not be installed: ${absent.map(({ name, at }) => `${name} (${at})`).join(', ')}.`);
 }
 
 /**
@@ -98,7 +108,7 @@ check('Leak check over HTTP', [
   // The unit tests try every door as everybody with a story; over HTTP a few show that nothing else answers.
   '--as=ines,sunniva',
 ]);
-ensureChromium();
+ensurePrograms();
 const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
 /** The stories of a suite of Playwright’s and of those within it. */
 const storiesIn = ({ specs = [], suites = [] }) => [

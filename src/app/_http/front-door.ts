@@ -11,6 +11,7 @@ import { keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
 import { type BuiltFile, serveBuilt } from './built-files';
+import { clientAddress } from './client-address';
 import { CrowdControl } from './crowd-control';
 import { PRIVATE } from './response';
 import { FROM, requestFrom } from './site-request';
@@ -112,7 +113,7 @@ export function frontDoor({
     }
     incoming.url = target;
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
-    incoming.headers[FROM] = incoming.socket.remoteAddress ?? 'unknown';
+    incoming.headers[FROM] = clientAddress(incoming);
     // What takes long there says so in its own way, and is for administrators.
     incoming.socket.setTimeout(0);
     waiting()

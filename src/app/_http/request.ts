@@ -1,6 +1,14 @@
 /** Reading requests: the session cookie, where a request comes from, small form bodies. */
 import { unkeptIn } from '@/core';
-import { knownVisitorOf, runningTrivet, type Trivet, theTime, type Visitor, visitorOf } from '@/services';
+import {
+  environment,
+  knownVisitorOf,
+  runningTrivet,
+  type Trivet,
+  theTime,
+  type Visitor,
+  visitorOf,
+} from '@/services';
 import { cookieIn } from './cookie-in';
 import { SESSION_COOKIE } from './session-cookie';
 import { FROM, type SiteRequest } from './site-request';
@@ -30,7 +38,11 @@ export function fromThisSite(request: SiteRequest): boolean {
   if (site !== null) return site === 'same-origin' || site === 'none';
   const origin = request.headers.get('origin');
   if (origin === null) return true;
-  return URL.canParse(origin) && new URL(origin).host === request.headers.get('host');
+  // Behind a proxy a request may name another host than the one it was sent to.
+  return (
+    URL.canParse(origin) &&
+    (new URL(origin).host === request.headers.get('host') || origin === environment().publicUrl.origin)
+  );
 }
 
 /** The network address that the server saw, which the visitor can't choose. */

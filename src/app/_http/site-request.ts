@@ -1,5 +1,6 @@
 /** A request as doors read it. The platform's own requests are such; one from a socket costs less to make. */
 import type { IncomingMessage } from 'node:http';
+import { clientAddress } from './client-address';
 import { PACKED_TAG } from './packing';
 
 export interface SiteRequest {
@@ -60,7 +61,7 @@ class SocketHeaders {
   constructor(private readonly incoming: IncomingMessage) {}
 
   get(name: string): string | null {
-    if (name === FROM) return this.incoming.socket.remoteAddress ?? 'unknown';
+    if (name === FROM) return clientAddress(this.incoming);
     const value = this.incoming.headers[name];
     if (value === undefined) return null;
     const text = typeof value === 'string' ? value : value.join(', ');

@@ -4,7 +4,7 @@
  */
 import ipaddr from 'ipaddr.js';
 import { foldCase, listOf, type Test } from '../condition';
-import { rangeOf } from '../condition/operators';
+import { rangeOf } from '../condition/network';
 import { atMost, Undecided } from './diagram';
 
 /** The most samples of one thing. */

@@ -4,7 +4,8 @@ import { namesOf, type Vocabulary } from '../site/vocabulary';
 import { choicesFor, factNamed, operatorOf, operatorsFor, typeOf } from './catalogue';
 import type { Test } from './condition';
 import { foldCase } from './folding';
-import { listOf, minuteOf, rangeOf, TODAY } from './operators';
+import { rangeOf } from './network';
+import { listOf, minuteOf, TODAY } from './operators';
 
 /** The most characters that a condition's text may have. */
 export const LONGEST_CONDITION = 20_000;

@@ -1,4 +1,5 @@
 /** Conditions: what they are, what they can test, and whether they hold. */
+
 export { type Aspect, aspectOf } from './aspect';
 export * from './audience';
 export * from './catalogue';
@@ -8,6 +9,7 @@ export * from './evaluate';
 export { FACT_NAMES, type FactName, type Reader } from './facts';
 export { fold, foldPushed } from './fold';
 export { foldCase } from './folding';
+export { isWithin, networkAddress, rangeOf } from './network';
 export { withOneBefore } from './one-before';
 export {
   type FactType,

@@ -3,11 +3,11 @@
  * holds of a value that was met. Numbers are compared as numbers and days as days: what is not one makes the test
  * unknown, never zero.
  */
-import ipaddr from 'ipaddr.js';
 import { addDays, type Day, isDay } from '../site/day';
 import type { RequestFacts } from '../site/request';
 import type { TestValue } from './condition';
 import { foldCase } from './folding';
+import { isWithin, networkAddress, rangeOf } from './network';
 
 /** The types of facts. */
 export type FactType =
@@ -144,7 +144,7 @@ const networks: Compare = (value) => {
   const ranges = listOf(value).map((one) => rangeOf(String(one)));
   if (ranges.some((range) => range === null)) return () => null;
   return (met) => {
-    const address = typeof met === 'string' ? addressOf(met) : null;
+    const address = typeof met === 'string' ? networkAddress(met) : null;
     if (address === null) return null;
     return ranges.some((range) => range !== null && isWithin(address, range));
   };
@@ -327,31 +327,4 @@ export const listOf = (value: TestValue | undefined): readonly (string | number)
 export function minuteOf(text: string): number | null {
   const match = /^([01]\d|2[0-3]):([0-5]\d)$/.exec(text);
   return match ? Number(match[1]) * 60 + Number(match[2]) : null;
-}
-
-type NetworkAddress = ipaddr.IPv4 | ipaddr.IPv6;
-
-/** A network address, version 4 where it is one in the clothes of the other (RFC 4291 §2.5.5.2); null when it is none. */
-function addressOf(text: string): NetworkAddress | null {
-  // With a zero in front some read a part as octal: that is no address.
-  if (!ipaddr.IPv4.isValidFourPartDecimal(text) && !ipaddr.IPv6.isValid(text)) return null;
-  return ipaddr.process(text);
-}
-
-/** Whether an address is in a range. One of version 4 is in the ranges of version 6 that hold it as that. */
-function isWithin(address: NetworkAddress, range: NonNullable<ReturnType<typeof rangeOf>>): boolean {
-  if (address.kind() === range[0].kind()) return address.match(range);
-  return (
-    address instanceof ipaddr.IPv4 && address.toIPv4MappedAddress().match(range as [ipaddr.IPv6, number])
-  );
-}
-
-/** A range of network addresses: CIDR notation (RFC 4632, RFC 4291), or one address. Null when it is neither. */
-export function rangeOf(text: string): [NetworkAddress, number] | null {
-  const [network = ''] = text.split('/');
-  if (!ipaddr.IPv4.isValidFourPartDecimal(network) && !ipaddr.IPv6.isValid(network)) return null;
-  if (ipaddr.isValidCIDR(text)) return ipaddr.parseCIDR(text);
-  if (network !== text) return null;
-  const address = ipaddr.parse(text);
-  return [address, address.kind() === 'ipv4' ? 32 : 128];
 }

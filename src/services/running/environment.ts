@@ -1,5 +1,6 @@
 /** The environment, read once and checked. A wrong value stops the start with a sentence that says how to mend it. */
 import { z } from 'zod';
+import { rangeOf } from '@/core';
 import { keyBytes } from './secrets';
 
 const KEPT =
@@ -7,6 +8,9 @@ const KEPT =
 
 const KEYS =
   'TRIVET_TILL_KEYS has to be one to five keys, each whsec_ and 24 to 64 bytes in base64, with commas between them. The first one signs.';
+
+const PROXY =
+  'TRIVET_PROXY has to name the proxies before the server by their networks, with commas between them, for example TRIVET_PROXY=127.0.0.1,10.0.0.0/8.';
 
 const FROM =
   'TRIVET_MAIL_FROM has to be the mail address that letters come from, for example TRIVET_MAIL_FROM=site@place.example.';
@@ -44,6 +48,17 @@ const schema = z.object({
       KEYS,
     )
     .optional(),
+  TRIVET_PROXY: z
+    .string()
+    .transform((text) => text.split(/[\s,]+/).filter(Boolean))
+    .refine((ranges) => ranges.length <= 100 && ranges.every((range) => rangeOf(range) !== null), PROXY)
+    .transform((ranges) =>
+      ranges.flatMap((range) => {
+        const read = rangeOf(range);
+        return read === null ? [] : [read];
+      }),
+    )
+    .optional(),
   TRIVET_MAIL: z
     .url({
       protocol: /^smtps?$/,
@@ -65,6 +80,8 @@ export interface Environment {
   readonly keptBytes: number;
   /** Where the till is and what messages are signed with; null for a site that has none. */
   readonly till: { readonly url: string; readonly keys: readonly string[] } | null;
+  /** The networks of the proxies that are believed when they say whose request it is. */
+  readonly proxies: readonly NonNullable<ReturnType<typeof rangeOf>>[];
   /** The mail server, with what it asks to be told, and whom letters come from; null where no mail leaves this machine. */
   readonly mail: { readonly server: string; readonly from: string } | null;
 }
@@ -89,6 +106,7 @@ export function readEnvironment(
     publicUrl,
     keptBytes: TRIVET_KEPT * 1_000_000,
     till: TRIVET_TILL && TRIVET_TILL_KEYS ? { url: TRIVET_TILL, keys: TRIVET_TILL_KEYS } : null,
+    proxies: parsed.data.TRIVET_PROXY ?? [],
     mail: TRIVET_MAIL && TRIVET_MAIL_FROM ? { server: TRIVET_MAIL, from: TRIVET_MAIL_FROM } : null,
   };
 }
