@@ -25,9 +25,20 @@ interface SignUpViewProps extends JourneyProps {
   readonly base: string;
   readonly typed: { readonly name: string; readonly email: string };
   readonly signedInAs: string | null;
+  /** Who may sign up, where not everybody may. */
+  readonly only: string | null;
 }
 
-export function SignUpView({ frame, delivery, next, problems, base, typed, signedInAs }: SignUpViewProps) {
+export function SignUpView({
+  frame,
+  delivery,
+  next,
+  problems,
+  base,
+  typed,
+  signedInAs,
+  only,
+}: SignUpViewProps) {
   const { walk } = delivery;
   return (
     <Shell frame={frame} delivery={delivery} title="Sign up">
@@ -37,6 +48,7 @@ export function SignUpView({ frame, delivery, next, problems, base, typed, signe
           ? `You are signed in as ${signedInAs}. This makes another account.`
           : 'We send a code to your mail address, and that is all we use it for.'}
       </p>
+      {only !== null && <p className="mt-4">{only}</p>}
       <form method="post" action={'/sign-up'} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="next" value={next} />

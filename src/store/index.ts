@@ -39,6 +39,7 @@ export {
   type PeopleChange,
   type RemovedItems,
   type RevisionEffect,
+  SIGN_UPS,
   type StandInRef,
   type WalkScene,
 } from './types';

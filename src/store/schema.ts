@@ -54,6 +54,7 @@ import {
   PRODUCT_KINDS,
   PURCHASE_STATES,
   SECTION_TYPES,
+  SIGN_UPS,
 } from './types';
 
 const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
@@ -118,6 +119,10 @@ export const settings = pgTable(
     journalDays: integer('journal_days').notNull().default(90),
     /** For how many days a subscription stays open whose renewal does not come through. */
     graceDays: integer('grace_days').notNull().default(7),
+    /** Who may make an account by themselves; whoever is written down always may. */
+    signUp: text('sign_up', { enum: SIGN_UPS }).notNull().default('anybody'),
+    /** The domains of mail addresses, in lower case, where it goes by them. */
+    signUpDomains: jsonb('sign_up_domains').$type<readonly string[]>().notNull().default([]),
     /** How far the clock of a demo was moved on, in seconds. */
     clockAhead: integer('clock_ahead').notNull().default(0),
   },

@@ -1,7 +1,7 @@
 /** What the site as a whole is set to. */
 import type { Database } from './database';
 import { settings } from './schema';
-import type { JournalKeeps } from './types';
+import type { JournalKeeps, SignUp } from './types';
 
 export interface Settings {
   /** IANA name. */
@@ -15,6 +15,10 @@ export interface Settings {
   readonly journalDays: number;
   /** For how many days a subscription stays open whose renewal does not come through. */
   readonly graceDays: number;
+  /** Who may make an account by themselves; whoever is written down always may. */
+  readonly signUp: SignUp;
+  /** The domains of mail addresses, in lower case, where it goes by them. */
+  readonly signUpDomains: readonly string[];
   /** How far the clock of a demo was moved on, in seconds. */
   readonly clockAhead: number;
 }
@@ -30,7 +34,7 @@ export async function insertSettings(db: Database, values: Settings): Promise<vo
 
 export async function updateSettings(
   db: Database,
-  values: Partial<Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays' | 'clockAhead'>>,
+  values: Partial<Omit<Settings, 'shareKey' | 'passphraseSalt'>>,
 ): Promise<void> {
   await db.update(settings).set(values);
 }

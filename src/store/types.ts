@@ -102,6 +102,11 @@ export const JOURNAL_KEEPS = ['off', 'counts', 'names'] as const;
 /** What the journal keeps: nothing, counts alone, or also which members were turned away. */
 export type JournalKeeps = (typeof JOURNAL_KEEPS)[number];
 
+/** Who may make an account: anybody, whoever has a mail address at one of some domains, or only who is written down already. */
+export const SIGN_UPS = ['anybody', 'domains', 'invited'] as const;
+
+export type SignUp = (typeof SIGN_UPS)[number];
+
 /**
  * What has become of a letter: it is still to be sent; it was; it could not be; it stays here, because no mail was set up when
  * it was written.

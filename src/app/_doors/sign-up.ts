@@ -1,5 +1,5 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
-import { safeNext } from '@/core';
+import { listed, safeNext } from '@/core';
 import { confirmSignUp, frameFor, type JourneyProblems, sendAgain, signOut, startSignUp } from '@/services';
 import { renderCode, renderSignUp } from '@/site';
 import type { Answer } from '../_http/answer';
@@ -94,8 +94,16 @@ interface FormState {
   readonly headers?: Readonly<Record<string, string>>;
 }
 
+/** Who may make an account, in words; null where anybody may. */
+const whoMay = ({ signUp, signUpDomains }: Ask['trivet']['state']['settings']): string | null =>
+  signUp === 'anybody'
+    ? null
+    : signUp === 'invited'
+      ? 'Accounts are for those who were invited: type the mail address at which you were.'
+      : `Accounts are for those with a mail address at ${listed(signUpDomains, 'or')}, and for those who were invited.`;
+
 async function first(
-  { context, visitor, delivery }: Ask,
+  { trivet, context, visitor, delivery }: Ask,
   fields: Fields | null,
   { next, status, problems = {}, headers = {} }: FormState,
 ): Promise<Answer> {
@@ -107,6 +115,7 @@ async function first(
     problems,
     typed: { name: shown(fields, 'name'), email: shown(fields, 'email') },
     signedInAs: visitor.person?.name ?? null,
+    only: whoMay(trivet.state.settings),
   });
   return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

@@ -39,6 +39,56 @@ export function SettingsScreen() {
   );
 }
 
+type SignUpSet = NonNullable<OpenSettings['signUp']>;
+
+const SIGN_UPS: readonly { readonly value: SignUpSet['who']; readonly label: string }[] = [
+  { value: 'anybody', label: 'anybody' },
+  { value: 'domains', label: 'mail addresses at these domains' },
+  { value: 'invited', label: 'nobody but those who were invited' },
+];
+
+interface SignUpProps {
+  readonly value: SignUpSet;
+  readonly problem: string | undefined;
+  readonly onChange: (value: SignUpSet) => void;
+}
+
+/** Who may make an account by themselves. */
+function SignUp({ value, problem, onChange }: SignUpProps) {
+  return (
+    <Field
+      label="Who may sign up"
+      note="whoever is written down in People, or pays for something, has an account in any case"
+      problem={problem}
+    >
+      <span className="flex flex-wrap gap-2">
+        <Pick
+          label="Who may sign up"
+          value={value.who}
+          options={SIGN_UPS}
+          onPick={(who) => onChange({ ...value, who })}
+        />
+        {value.who === 'domains' && (
+          <Input
+            label="Domains of mail addresses"
+            placeholder="place.example, other.example"
+            value={value.domains.join(', ')}
+            onChange={(event) =>
+              onChange({
+                ...value,
+                domains: event.target.value
+                  .split(/[\s,]+/)
+                  .filter((one, at, all) => one !== '' || at === all.length - 1),
+              })
+            }
+            className="w-64"
+          />
+        )}
+      </span>
+    </Field>
+  );
+}
+
 function SettingsForm() {
   const { reloadSite } = useDesk();
   const [form, setForm] = useState<OpenSettings | null>(null);
@@ -52,8 +102,11 @@ function SettingsForm() {
   const keep = async (event: FormEvent) => {
     event.preventDefault();
     if (!form) return;
-    const { till: _, ...chosen } = form;
-    const answer = await ask('PUT', 'settings', chosen);
+    const { till: _, signUp, ...chosen } = form;
+    const answer = await ask('PUT', 'settings', {
+      ...chosen,
+      ...(signUp && { signUp: { ...signUp, domains: signUp.domains.filter(Boolean) } }),
+    });
     setProblems(
       answer.ok ? {} : ((answer.body.problems as typeof problems | undefined) ?? { form: answer.title }),
     );
@@ -80,6 +133,11 @@ function SettingsForm() {
               className="w-72"
             />
           </Field>
+          <SignUp
+            value={form.signUp ?? { who: 'anybody', domains: [] }}
+            problem={Object.entries(problems).find(([at]) => at.startsWith('signUp'))?.[1]}
+            onChange={(signUp) => setForm({ ...form, signUp })}
+          />
           <Field label="Of visitors who are turned away, the journal keeps" problem={problems.journal}>
             <Pick
               label="What the journal keeps"

@@ -1,13 +1,15 @@
 /** What the site as a whole is set to, as owners read and change it. */
 import { z } from 'zod';
 import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
-import { timeZone } from '../forms';
+import { signUpShape, timeZone } from '../forms';
 import type { Trivet } from '../running';
 import { type Administrator, forgetOld, requirePermission } from '../running';
 import { runningTill } from '../till';
 
 /** The settings that are for people to choose; the site's keys are not among them. */
 export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays'> & {
+  /** Who may make an account. */
+  readonly signUp?: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
   /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
   readonly till?: 'none' | 'stand-in' | 'real';
 };
@@ -21,6 +23,7 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
     journal,
     journalDays,
     graceDays,
+    signUp: { who: settings.signUp, domains: settings.signUpDomains },
     till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
   };
 }
@@ -37,6 +40,7 @@ const form = z.strictObject({
     .min(0, 'Grace has no days, or some.')
     .max(90, 'Grace has at most 90 days.')
     .optional(),
+  signUp: signUpShape.optional(),
 });
 
 /** Keeps the settings; answers what is wrong by field, or null. What the journal may no longer keep is forgotten at once. */
@@ -53,8 +57,12 @@ export async function editSettings(
       parsed.error.issues.map(({ path, message }) => [path.join('.') || 'form', message]),
     );
   await trivet.journal.flush(trivet, now);
-  const { graceDays, ...rest } = parsed.data;
-  const chosen = { ...rest, ...(graceDays !== undefined && { graceDays }) };
+  const { graceDays, signUp, ...rest } = parsed.data;
+  const chosen = {
+    ...rest,
+    ...(graceDays !== undefined && { graceDays }),
+    ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
+  };
   await trivet.changeEverything(() => updateSettings(trivet.db, chosen));
   await forgetOld(trivet, trivet.state, now);
   return null;

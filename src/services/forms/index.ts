@@ -2,6 +2,7 @@
 export { mailAddress, newPassword, personName } from './account-form';
 export { conditionShape, tooDeep } from './condition-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
+export { signUpShape } from './sign-up-form';
 export { termsIn, termsProblems, termsShape } from './terms-form';
 export { as, dayForm, id, newId, percentage, spaced, webAddress, words } from './text-form';
 export { timeZone } from './time-zone';

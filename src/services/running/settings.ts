@@ -8,6 +8,8 @@ export const newSettings = (timeZone: string): Settings => ({
   journal: 'counts',
   journalDays: 90,
   graceDays: 7,
+  signUp: 'anybody',
+  signUpDomains: [],
   clockAhead: 0,
   shareKey: randomBytes(32).toString('hex'),
   passphraseSalt: randomBytes(16).toString('hex'),

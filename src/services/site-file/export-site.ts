@@ -53,6 +53,7 @@ export async function siteAsFile(trivet: Trivet, who: PeopleInFile): Promise<Sit
     version: VERSION,
     timeZone: settings.timeZone,
     journal: { keeps: settings.journal, days: settings.journalDays },
+    signUp: { who: settings.signUp, domains: [...settings.signUpDomains] },
     levels: plain(names.levels),
     roles: plain(names.roles),
     groups: plain(names.groups).map(({ open = false, ...group }) => ({ ...group, open })),

@@ -24,6 +24,7 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
     ...(file.passphraseSalt !== undefined && { passphraseSalt: file.passphraseSalt }),
     journal: journal.keeps,
     journalDays: journal.days,
+    ...(file.signUp && { signUp: file.signUp.who, signUpDomains: file.signUp.domains }),
     ...(file.shop && { graceDays: file.shop.graceDays }),
   };
   const { passwords, passphrases } = await hashesIn(file, settings.passphraseSalt);

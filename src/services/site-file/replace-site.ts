@@ -280,12 +280,13 @@ async function write(
   });
   const names = { before: state.names, after: site.names };
   await trivet.db.transaction(async (tx) => {
-    const { timeZone, journal, shop } = site.file;
+    const { timeZone, journal, shop, signUp } = site.file;
     await updateSettings(tx, {
       timeZone,
       journal: journal.keeps,
       journalDays: journal.days,
       ...(shop && { graceDays: shop.graceDays }),
+      ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
     });
     await writeChange(tx, people, names);
     if (site.terms) await replaceTerms(tx, site.terms);

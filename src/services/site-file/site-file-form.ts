@@ -11,7 +11,16 @@ import {
   valuesOf,
 } from '@/core';
 import { JOURNAL_KEEPS } from '@/store';
-import { conditionOrText, dayForm, newId as id, LARGEST_FILE, termsShape, timeZone, words } from '../forms';
+import {
+  conditionOrText,
+  dayForm,
+  newId as id,
+  LARGEST_FILE,
+  signUpShape,
+  termsShape,
+  timeZone,
+  words,
+} from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
 import {
@@ -137,6 +146,8 @@ export const siteFile = z.strictObject({
   journal: z
     .strictObject({ keeps: z.enum(JOURNAL_KEEPS), days: z.int().min(1).max(3650) })
     .default({ keeps: 'counts', days: 90 }),
+  /** Who may make an account. Left out where that stays as it is; of a new site it is anybody. */
+  signUp: signUpShape.optional(),
   levels: z.array(named),
   roles: z.array(named),
   groups: z.array(

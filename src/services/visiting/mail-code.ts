@@ -147,7 +147,7 @@ export async function resendCode(trivet: Trivet, token: string, now: Date): Prom
     },
     now,
   );
-  await deliver(trivet, purpose, email, usable ? withCode(digits) : insteadOf(purpose), now);
+  await deliver(trivet, purpose, email, usable ? withCode(digits) : insteadOf(trivet, code), now);
   return null;
 }
 
@@ -159,12 +159,24 @@ export async function isUsable(
   const account = await findCredentials(trivet.db, email);
   const hasPassword = typeof account?.passwordHash === 'string';
   return purpose === 'sign up'
-    ? !hasPassword
+    ? !hasPassword && maySignUp(trivet, email)
     : [...trivet.state.people.values()].some((one) => one.email === email);
 }
 
+/** Whether whoever has a mail address may make an account: whoever is written down already always may. */
+function maySignUp({ state: { settings, people } }: Trivet, email: string): boolean {
+  const isAt = (domain: string) => email.slice(email.lastIndexOf('@') + 1) === domain;
+  return (
+    settings.signUp === 'anybody' ||
+    (settings.signUp === 'domains' && settings.signUpDomains.some(isAt)) ||
+    [...people.values()].some((one) => one.email === email)
+  );
+}
+
 /** What the mail says when there is nothing to type a code for. */
-export const insteadOf = (purpose: Purpose): string =>
-  purpose === 'sign up'
-    ? 'Somebody, perhaps you, wanted to sign up with this mail address. You have an account already: sign in with it, or ask for a new password if you forgot yours.'
-    : 'Somebody, perhaps you, asked for a new password. There is no account with this mail address; sign up if you want one.';
+export const insteadOf = (trivet: Trivet, { purpose, email }: Pick<Code, 'purpose' | 'email'>): string =>
+  purpose === 'sign up' && !maySignUp(trivet, email)
+    ? `Somebody, perhaps you, wanted to sign up with this mail address. Accounts are for those who were invited, and this mail address was not. If you think that it should be, ask whoever looks after the site.`
+    : purpose === 'sign up'
+      ? 'Somebody, perhaps you, wanted to sign up with this mail address. You have an account already: sign in with it, or ask for a new password if you forgot yours.'
+      : 'Somebody, perhaps you, asked for a new password. There is no account with this mail address; sign up if you want one.';

@@ -85,7 +85,7 @@ async function send(
   now: Date,
 ): Promise<Journey> {
   const usable = await isUsable(trivet, { purpose, email: to });
-  const instead = usable ? null : insteadOf(purpose);
+  const instead = usable ? null : insteadOf(trivet, { purpose, email: to });
   const token = await sendCode(trivet, { purpose, email: to, name: called, passwordHash, instead }, now);
   return { kind: 'sent', token, next };
 }

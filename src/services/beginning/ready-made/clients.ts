@@ -18,6 +18,7 @@ export const clients: ReadyMade = {
   owner: { roles: ['colleague'] },
   site: (start) =>
     siteOf(start, {
+      signUp: { who: 'invited' },
       roles: [{ id: 'colleague', name: 'Colleague' }],
       groups: CLIENTS.map(({ id, name }) => ({ id, name, private: true })),
       items: [

@@ -20,6 +20,7 @@ export const intranet: ReadyMade = {
   owner: { roles: ['employee'], groups: DEPARTMENTS.map(({ id }) => id) },
   site: (start) =>
     siteOf(start, {
+      signUp: { who: 'invited' },
       roles: [{ id: 'employee', name: 'Employee' }],
       groups: DEPARTMENTS.map(({ id, name }) => ({ id, name })),
       items: [

@@ -1,0 +1,2 @@
+ALTER TABLE "settings" ADD COLUMN "sign_up" text DEFAULT 'anybody' NOT NULL;--> statement-breakpoint
+ALTER TABLE "settings" ADD COLUMN "sign_up_domains" jsonb DEFAULT '[]'::jsonb NOT NULL;
