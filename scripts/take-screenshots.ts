@@ -1,5 +1,6 @@
 /** Takes one picture of each main view of a running demo. */
 import { chromium, type Page } from '@playwright/test';
+import { ownSite } from '../e2e/own-site';
 
 const origin = `http://localhost:${process.argv[2]}`;
 const browser = await chromium.launch({
@@ -166,9 +167,13 @@ await buyer.getByRole('button', { name: 'Pay 12.00 €' }).waitFor();
 await buyer.getByLabel('a card that will be refused next time').check();
 await buyer.getByRole('button', { name: 'Pay 12.00 €' }).click();
 await buyer.getByRole('heading', { name: 'Tonight’s sky' }).waitFor();
-await buyer.goto(`${origin}/me/purchases`);
-await buyer.getByText('Change for another plan').click();
-await shoot(buyer, 'own-purchases');
+
+const own = await ownSite();
+const beginner = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await beginner.goto(own.begin ?? '');
+await beginner.getByLabel('A members’ society').check();
+await shoot(beginner, 'begin');
+await own.stop();
 
 const shop = await pageOf('greta', '/desk/shop?product=observer-pass');
 await bench(shop).getByLabel('Level', { exact: true }).selectOption({ label: 'none' });
