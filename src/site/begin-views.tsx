@@ -1,7 +1,7 @@
 /** Where a site begins: what it is called, who owns it, and what there is at first. A plain form that works without scripts. */
 import type { BeginProblems } from '@/services';
 import { Bare } from './bare';
-import { Field } from './field';
+import { Field, NewPasswordField } from './field';
 import type { Delivery } from './shell';
 
 export interface BeginViewProps {
@@ -110,14 +110,7 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
               complete="email"
               problem={problems.email?.[0]}
             />
-            <Field
-              name="password"
-              label="Password, at least 8 characters"
-              type="password"
-              value=""
-              complete="new-password"
-              problem={problems.password?.[0]}
-            />
+            <NewPasswordField problem={problems.password?.[0]} />
           </fieldset>
           <button className="button justify-self-start" type="submit">
             Make the site

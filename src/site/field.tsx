@@ -32,3 +32,20 @@ export function Field({ name, label, type, value, complete, problem, numeric = f
     </p>
   );
 }
+
+interface NewPasswordProps {
+  readonly problem: string | undefined;
+  readonly called?: string;
+}
+
+/** Where somebody chooses a password. */
+export const NewPasswordField = ({ problem, called = 'Password' }: NewPasswordProps) => (
+  <Field
+    name="password"
+    label={`${called}, at least 8 characters`}
+    type="password"
+    value=""
+    complete="new-password"
+    problem={problem}
+  />
+);

@@ -1,6 +1,6 @@
 /** The pages of the way in: signing up, typing a code, a new password. Plain forms that work without scripts. */
 import type { Frame, JourneyProblems } from '@/services';
-import { Field } from './field';
+import { Field, NewPasswordField } from './field';
 import { type Delivery, Shell } from './shell';
 
 interface JourneyProps {
@@ -68,14 +68,7 @@ export function SignUpView({
           complete="email"
           problem={problems.email}
         />
-        <Field
-          name="password"
-          label="Password, at least 8 characters"
-          type="password"
-          value=""
-          complete="new-password"
-          problem={problems.password}
-        />
+        <NewPasswordField problem={problems.password} />
         <button className="button justify-self-start" type="submit">
           Send me a code
         </button>
@@ -117,16 +110,7 @@ export function CodeView({ frame, delivery, next, problems, base, purpose, token
           problem={problems.code}
           numeric
         />
-        {purpose === 'reset' && (
-          <Field
-            name="password"
-            label="New password, at least 8 characters"
-            type="password"
-            value=""
-            complete="new-password"
-            problem={problems.password}
-          />
-        )}
+        {purpose === 'reset' && <NewPasswordField called="New password" problem={problems.password} />}
         <button className="button justify-self-start" type="submit">
           {purpose === 'sign up' ? 'Finish' : 'Keep this password'}
         </button>

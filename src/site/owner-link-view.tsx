@@ -1,6 +1,6 @@
 /** Choosing a password by a link that was made on the machine. */
 import type { Frame } from '@/services';
-import { Field } from './field';
+import { Field, NewPasswordField } from './field';
 import { type Delivery, Shell } from './shell';
 
 interface OwnerLinkViewProps {
@@ -46,14 +46,7 @@ export const OwnerLinkView = ({
           problem={problems.name}
         />
       )}
-      <Field
-        name="password"
-        label="Password, at least 8 characters"
-        type="password"
-        value=""
-        complete="new-password"
-        problem={problems.password}
-      />
+      <NewPasswordField problem={problems.password} />
       <button className="button justify-self-start" type="submit">
         Take it
       </button>

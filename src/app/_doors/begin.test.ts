@@ -11,9 +11,9 @@ import {
   visitorOf,
 } from '@/services';
 import { attemptAt, later, now, openLarkfell } from '@/services/testing';
-import { textOf } from '../_http/answer';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import { siteAnswer, siteResponse } from '.';
+import { askDoor } from './testing';
 
 let trivet: Trivet;
 let door: string;
@@ -40,24 +40,11 @@ interface Sent {
   readonly at?: Date;
 }
 
-async function ask(path: string, { fields, file, method, headers = {}, at = now }: Sent = {}) {
-  const body = fields && new FormData();
-  for (const [name, value] of Object.entries(fields ?? {})) body?.set(name, value);
-  if (file !== undefined) body?.set('file', new File([file], 'site.json', { type: 'application/json' }));
-  const request = new Request(`http://localhost:3000${path}`, {
-    headers,
-    method: method ?? (body ? 'POST' : 'GET'),
-    ...(body && { body }),
-  });
-  const answer = await siteAnswer(trivet, request, at);
-  const cookies = answer.headers['Set-Cookie'];
-  const session = (Array.isArray(cookies) ? cookies : []).find((one) => one.startsWith(SESSION_COOKIE));
-  return {
-    ...answer,
-    text: textOf(answer) ?? '',
-    location: answer.headers.Location,
-    session: session?.slice(SESSION_COOKIE.length + 1).split(';')[0] ?? null,
-  };
+function ask(path: string, { fields, file, ...more }: Sent = {}) {
+  const form = fields && new FormData();
+  for (const [name, value] of Object.entries(fields ?? {})) form?.set(name, value);
+  if (file !== undefined) form?.set('file', new File([file], 'site.json', { type: 'application/json' }));
+  return askDoor(trivet, path, { form, at: now, ...more });
 }
 
 describe('before there is a site', () => {
@@ -151,7 +138,7 @@ describe('beginning', () => {
     async (how) => {
       const answer = await ask(door, { fields: { ...FIELDS, with: how } });
       expect([answer.status, answer.location]).toEqual([303, '/desk']);
-      const visitor = await visitorOf(trivet, answer.session ?? '', now);
+      const visitor = await visitorOf(trivet, answer.session, now);
       expect(administratorOf(visitor)).toMatchObject({ name: 'Una Fairweather', desk: { right: 'owner' } });
       // Going back leads on to the desk, and to nobody else is there anything.
       expect((await ask(door)).location).toBe('/desk');

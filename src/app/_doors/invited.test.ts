@@ -14,9 +14,7 @@ import {
 } from '@/services';
 import { attemptAt, gretaAt, later, now, openLarkfell } from '@/services/testing';
 import { readWithoutPassword } from '@/store';
-import { textOf } from '../_http/answer';
-import { SESSION_COOKIE } from '../_http/session-cookie';
-import { siteAnswer } from '.';
+import { askDoor } from './testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -45,21 +43,12 @@ async function linkTo(id: PersonId): Promise<string> {
   return /\/sign-up\/invited\/[\w-]{43}/.exec(letter?.text ?? '')?.[0] ?? '';
 }
 
-async function ask(path: string, fields?: Record<string, string>, at = now, headers: object = {}) {
-  const request = new Request(`http://localhost:3000${path}`, {
-    headers: { ...headers },
-    ...(fields && { method: 'POST', body: new URLSearchParams(fields) }),
-  });
-  const answer = await siteAnswer(trivet, request, at);
-  const cookies = answer.headers['Set-Cookie'];
-  const session = Array.isArray(cookies) ? cookies.find((one) => one.startsWith(SESSION_COOKIE)) : undefined;
-  return {
-    status: answer.status,
-    location: answer.headers.Location,
-    text: textOf(answer) ?? '',
-    session: session?.slice(SESSION_COOKIE.length + 1).split(';')[0] ?? '',
-  };
-}
+const ask = (
+  path: string,
+  fields?: Readonly<Record<string, string>>,
+  at = now,
+  headers: Readonly<Record<string, string>> = {},
+) => askDoor(trivet, path, { form: fields && new URLSearchParams(fields), at, headers });
 
 describe('an invitation', () => {
   it('goes to those who have no password, after it was said who that is', async () => {

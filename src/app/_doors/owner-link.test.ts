@@ -5,9 +5,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, expect, it } from 'vitest';
 import { administratorOf, importSite, makeOwnerLink, siteAsFile, Trivet, visitorOf } from '@/services';
 import { attemptAt, later, now, openLarkfell, signedInAt } from '@/services/testing';
-import { textOf } from '../_http/answer';
-import { SESSION_COOKIE } from '../_http/session-cookie';
-import { siteAnswer } from '.';
+import { askDoor } from './testing';
 
 let folder: string;
 let trivet: Trivet;
@@ -32,21 +30,12 @@ function linkFor(email: string): string {
   return `/reset/owner/${made.token}`;
 }
 
-async function ask(path: string, fields?: Record<string, string>, at = now, headers: object = {}) {
-  const request = new Request(`http://localhost:3000${path}`, {
-    headers: { ...headers },
-    ...(fields && { method: 'POST', body: new URLSearchParams(fields) }),
-  });
-  const answer = await siteAnswer(trivet, request, at);
-  const cookies = answer.headers['Set-Cookie'];
-  const session = Array.isArray(cookies) ? cookies.find((one) => one.startsWith(SESSION_COOKIE)) : undefined;
-  return {
-    status: answer.status,
-    location: answer.headers.Location,
-    text: textOf(answer) ?? '',
-    session: session?.slice(SESSION_COOKIE.length + 1).split(';')[0] ?? '',
-  };
-}
+const ask = (
+  path: string,
+  fields?: Readonly<Record<string, string>>,
+  at = now,
+  headers: Readonly<Record<string, string>> = {},
+) => askDoor(trivet, path, { form: fields && new URLSearchParams(fields), at, headers });
 
 it('gives a member a new password and the whole desk, ends where they were signed in, and is gone', async () => {
   const { token } = await signedInAt(trivet, 'marek');

@@ -4,7 +4,7 @@
  * running server nor one that is not running, and reading the folder gives nobody the address.
  */
 import { randomUUID } from 'node:crypto';
-import { mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { asId, type PersonId } from '@/core';
@@ -40,11 +40,20 @@ export function makeOwnerLink(
   if (!parsed.success) return { problem: parsed.error.issues[0]?.message ?? 'That is no mail address.' };
   const token = newToken();
   mkdirSync(folderIn(dataFolder), { recursive: true, mode: 0o700 });
+  forgetOver(dataFolder, now);
   const until = new Date(now.getTime() + GOOD_MS).toISOString();
   const file = fileOf(dataFolder, token);
   writeFileSync(`${file}.part`, JSON.stringify({ email: parsed.data, until }), { mode: 0o600 });
   renameSync(`${file}.part`, file);
   return { token };
+}
+
+/** Takes away what is good no more. */
+function forgetOver(dataFolder: string, now: Date): void {
+  for (const name of readdirSync(folderIn(dataFolder))) {
+    const file = join(folderIn(dataFolder), name);
+    if (statSync(file).mtime.getTime() + GOOD_MS < now.getTime()) rmSync(file, { force: true });
+  }
 }
 
 /** Whom a link is for. */

@@ -134,6 +134,7 @@ function* pathsOf(outline: Outline): Generator<string> {
   for (const category of categoriesOf(outline)) yield encodeURI(`/category/${slugOf(category)}`);
   for (const tag of tagsOf(outline)) yield encodeURI(`/tag/${slugOf(tag)}`);
   yield* ['/sign-in', '/sign-up', '/reset', '/passphrase', '/search', '/me', '/me/keys', '/never-there'];
+  yield* ['/sign-up/confirm?token=x', '/sign-up/invited/x', '/reset/confirm?token=x', '/reset/owner/x'];
 }
 
 /** The shop, every product in it, and what one has. */
