@@ -11,12 +11,14 @@ import {
   type ItemId,
   isShared,
   namesOf,
+  type PersonId,
   type Policy,
   type SiteNames,
   same,
 } from '@/core';
 import {
   deleteItems,
+  deleteSessionsOf,
   forgetPassphrase,
   insertChange,
   insertItems,
@@ -118,7 +120,8 @@ export async function fileOverSite(
   const hashes = await hashesIn(site.file, state.settings.passphraseSalt);
   const done = await trivet.changeEverything(async (current) => {
     if (basisOf(current) !== basis) return false;
-    await write(trivet, site, hashes, current, author, now);
+    for (const person of await write(trivet, site, hashes, current, author, now))
+      trivet.forgetSessionsOf(person);
     for (const { id } of hashes.passphrases) trivet.forgetSessionsKnowing(id);
     return true;
   });
@@ -263,6 +266,7 @@ function reportOn(site: SiteInFile, state: SiteState): Omit<ImportReport, 'opens
   };
 }
 
+/** Writes all of it; answers who has another password by it, and is signed out. */
 async function write(
   trivet: Trivet,
   site: SiteInFile,
@@ -270,7 +274,7 @@ async function write(
   state: SiteState,
   author: string,
   now: Date,
-): Promise<void> {
+): Promise<readonly PersonId[]> {
   const { added, removed } = itemsBeside(site, state);
   const isNew = new Set(added.map(({ item }) => item.id));
   const people: PeopleChange[] = (site.people ?? []).flatMap((after) => {
@@ -279,7 +283,7 @@ async function write(
     return same(change.before, change.after) ? [] : [change];
   });
   const names = { before: state.names, after: site.names };
-  await trivet.db.transaction(async (tx) => {
+  return trivet.db.transaction(async (tx) => {
     const { timeZone, journal, shop, signUp } = site.file;
     await updateSettings(tx, {
       timeZone,
@@ -290,7 +294,15 @@ async function write(
     });
     await writeChange(tx, people, names);
     if (site.terms) await replaceTerms(tx, site.terms);
-    for (const { id, hash } of hashes.passwords) await setPasswordHash(tx, id, hash);
+    const kept = await readPasswordHashes(
+      tx,
+      hashes.passwords.map(({ id }) => id),
+    );
+    const others = hashes.passwords.filter(({ id, hash }) => kept[id] !== hash);
+    for (const { id, hash } of others) {
+      await setPasswordHash(tx, id, hash);
+      await deleteSessionsOf(tx, id);
+    }
     for (const { id, hash } of hashes.passphrases) {
       await setPassphraseHash(tx, id, hash);
       await forgetPassphrase(tx, id);
@@ -332,5 +344,6 @@ async function write(
         },
         now,
       );
+    return others.map(({ id }) => id);
   });
 }

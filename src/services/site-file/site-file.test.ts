@@ -16,8 +16,9 @@ import {
   saveDraft,
   siteFileSchema,
   Trivet,
+  visitorOf,
 } from '..';
-import { gretaAt, now, openLarkfell, withOpened } from '../testing';
+import { gretaAt, now, openLarkfell, signedInAt, withOpened } from '../testing';
 import { siteFile } from './site-file-form';
 
 let trivet: Trivet;
@@ -90,6 +91,7 @@ describe('a site as a file', () => {
     const marek = file.people.find(({ id }: { id: string }) => id === 'marek');
     const before = await readPasswordHashes(trivet.db, [asId('marek')]);
     marek.passwordHash = wren.passwordHash;
+    const [his, hers] = [await signedInAt(trivet, 'marek'), await signedInAt(trivet, 'wren')];
     // Of a passphrase, what was made with another salt could be typed by nobody.
     file.passphraseSalt = '0'.repeat(32);
     file.passphrases[0].hash = '0'.repeat(64);
@@ -99,6 +101,9 @@ describe('a site as a file', () => {
     await replaceSite(trivet, greta, { file, basis: looked.report.basis }, now);
     expect(await readPasswordHashes(trivet.db, [asId('marek')])).toEqual({ marek: wren.passwordHash });
     expect(await readPassphraseHashes(trivet.db, [asId('comet-mail')])).toEqual(passphrase);
+    // Whoever has another password is signed out, and nobody else.
+    expect((await visitorOf(trivet, his.token, now)).person).toBeNull();
+    expect((await visitorOf(trivet, hers.token, now)).person?.id).toBe('wren');
     await setPasswordHash(trivet.db, asId('marek'), before.marek ?? '');
   });
 
