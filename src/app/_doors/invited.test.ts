@@ -1,4 +1,5 @@
 /** Invitations: whom they go to, what their link does, and when it is over. */
+import { createHash } from 'node:crypto';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { PersonId } from '@/core';
 import {
@@ -13,7 +14,7 @@ import {
   visitorOf,
 } from '@/services';
 import { attemptAt, gretaAt, later, now, openLarkfell } from '@/services/testing';
-import { readWithoutPassword } from '@/store';
+import { insertSession, readWithoutPassword } from '@/store';
 import { askDoor } from './testing';
 
 let trivet: Trivet;
@@ -73,11 +74,17 @@ describe('an invitation', () => {
     await invite([una]);
     const link = await linkTo(una);
     expect((await ask(link)).text).toContain('There is a place for you');
+    // Somebody who was signed in to it before, by having paid for it, had not shown that the mailbox is hers.
+    const tokenHash = createHash('sha256').update('before').digest('hex');
+    const session = { tokenHash, person: una, passphrases: [], expiresAt: later(60) };
+    await insertSession(trivet.db, session, now);
+    expect((await visitorOf(trivet, 'before', now)).person?.id).toBe(una);
     const short = await ask(link, { password: 'short' });
     expect([short.status, short.text.includes('at least 8 characters.')]).toEqual([422, true]);
     const done = await ask(link, { password: PASSWORD });
     expect(done.status).toBe(303);
     expect((await visitorOf(trivet, done.session, now)).person?.id).toBe(una);
+    expect((await visitorOf(trivet, 'before', now)).person).toBeNull();
     expect((await attemptAt(trivet)(mailOf(una), PASSWORD)).kind).toBe('signed in');
     expect((await ask(link)).status).toBe(404);
     expect((await ask(link, { password: PASSWORD })).status).toBe(404);

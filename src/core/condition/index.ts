@@ -1,5 +1,4 @@
 /** Conditions: what they are, what they can test, and whether they hold. */
-
 export { type Aspect, aspectOf } from './aspect';
 export * from './audience';
 export * from './catalogue';

@@ -1,7 +1,7 @@
 /** Network addresses and ranges of them. */
 import ipaddr from 'ipaddr.js';
 
-export type NetworkAddress = ipaddr.IPv4 | ipaddr.IPv6;
+type NetworkAddress = ipaddr.IPv4 | ipaddr.IPv6;
 
 /** A network address, version 4 where it is one in the clothes of the other (RFC 4291 §2.5.5.2); null when it is none. */
 export function networkAddress(text: string): NetworkAddress | null {

@@ -39,7 +39,7 @@ export function SettingsScreen() {
   );
 }
 
-type SignUpSet = NonNullable<OpenSettings['signUp']>;
+type SignUpSet = OpenSettings['signUp'];
 
 const SIGN_UPS: readonly { readonly value: SignUpSet['who']; readonly label: string }[] = [
   { value: 'anybody', label: 'anybody' },
@@ -105,7 +105,7 @@ function SettingsForm() {
     const { till: _, signUp, ...chosen } = form;
     const answer = await ask('PUT', 'settings', {
       ...chosen,
-      ...(signUp && { signUp: { ...signUp, domains: signUp.domains.filter(Boolean) } }),
+      signUp: { ...signUp, domains: signUp.domains.filter(Boolean) },
     });
     setProblems(
       answer.ok ? {} : ((answer.body.problems as typeof problems | undefined) ?? { form: answer.title }),
@@ -134,7 +134,7 @@ function SettingsForm() {
             />
           </Field>
           <SignUp
-            value={form.signUp ?? { who: 'anybody', domains: [] }}
+            value={form.signUp}
             problem={Object.entries(problems).find(([at]) => at.startsWith('signUp'))?.[1]}
             onChange={(signUp) => setForm({ ...form, signUp })}
           />

@@ -4,8 +4,9 @@
  */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, type PersonId } from '@/core';
+import { momentIn } from '@/core';
 import { mailAddress, newPassword, personName, timeZone, words } from '../forms';
+import { personWithMail } from '../people';
 import { hashToken, newToken, type Trivet } from '../running';
 import { importSite, type SiteFile } from '../site-file';
 import { type Started, startSession } from '../visiting';
@@ -44,7 +45,6 @@ export function beginningAt(trivet: Trivet, token: string, now: Date): 'open' | 
 
 const WITHS = [...(Object.keys(READY_MADE) as ReadyMadeId[]), 'file'] as const;
 
-const withFile = z.object({ with: z.literal('file') });
 const form = z.object({
   title: words(200, 'Give the site a name.'),
   timeZone,
@@ -77,7 +77,7 @@ export async function beginSite(
   const beginning = beginnings.get(trivet);
   if (!beginning || beginningAt(trivet, token, now) !== 'open') return { kind: 'over' };
   // A site file has a name and a time zone of its own.
-  const ofFile = withFile.safeParse(fields).success;
+  const ofFile = fields.with === 'file';
   const shape = ofFile ? form.omit({ title: true, timeZone: true }) : form;
   const parsed = shape.safeParse(fields);
   const read = ofFile ? siteIn(file) : null;
@@ -97,11 +97,11 @@ export async function beginSite(
     const site = read ? ownedBy(read.site, owner) : readyMade(form.parse(fields), owner, now);
     const wrong = await importSite(trivet, site, name);
     if (wrong.length > 0) return { kind: 'wrong', problems: { file: wrong } };
-    const person = [...trivet.state.people.values()].find((one) => one.email === email);
+    const person = personWithMail(trivet.state, email);
     if (!person) throw new Error('The owner is not there.');
     return {
       kind: 'begun',
-      started: { ...(await startSession(trivet, asId<PersonId>(person.id), [], '/', now)), next: '/desk' },
+      started: { ...(await startSession(trivet, person.id, [], '/', now)), next: '/desk' },
     };
   } finally {
     beginning.busy = false;
@@ -123,7 +123,7 @@ function readyMade(
 ): SiteFile {
   if (how === 'file') throw new Error('A file is not ready-made.');
   const { site, owner: has } = READY_MADE[how];
-  const made = site({ title, timeZone: zone, today: now.toISOString().slice(0, 10) });
+  const made = site({ title, timeZone: zone, today: momentIn(zone, now).today });
   const id = randomUUID();
   return { ...made, people: [{ id, ...owner, ...has, ...OWNS }], board: [id] };
 }
@@ -131,10 +131,8 @@ function readyMade(
 function siteIn(file: Uint8Array | null): { readonly site: unknown } | { readonly problem: string } {
   if (file === null) return { problem: 'Choose the site file.' };
   try {
-    // Some editors begin a file with a byte order mark.
-    return {
-      site: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(file).replace(/^\ufeff/, '')),
-    };
+    // A byte order mark, with which some editors begin a file, is no part of what is decoded.
+    return { site: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(file)) };
   } catch (error) {
     return { problem: `That is not JSON: ${(error as Error).message}` };
   }

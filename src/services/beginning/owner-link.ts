@@ -8,19 +8,11 @@ import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, wri
 import { join } from 'node:path';
 import { z } from 'zod';
 import { asId, type PersonId } from '@/core';
-import { deleteSessionsOf, type PersonRecord } from '@/store';
+import type { PersonRecord } from '@/store';
 import { mailAddress, newPassword, personName } from '../forms';
-import { applyChange, newcomer } from '../people';
-import {
-  hashPassword,
-  hashToken,
-  momentAt,
-  newToken,
-  recordOf,
-  type SiteState,
-  type Trivet,
-} from '../running';
-import { type Started, startSession } from '../visiting';
+import { applyChange, newcomer, personWithMail } from '../people';
+import { hashPassword, hashToken, momentAt, newToken, recordOf, type Trivet } from '../running';
+import { type Started, startAnew } from '../visiting';
 
 /** How long a link is good for, in milliseconds. */
 const GOOD_MS = 24 * 60 * 60_000;
@@ -52,7 +44,9 @@ export function makeOwnerLink(
 function forgetOver(dataFolder: string, now: Date): void {
   for (const name of readdirSync(folderIn(dataFolder))) {
     const file = join(folderIn(dataFolder), name);
-    if (statSync(file).mtime.getTime() + GOOD_MS < now.getTime()) rmSync(file, { force: true });
+    // A server may be taking one away just now.
+    const made = statSync(file, { throwIfNoEntry: false })?.mtimeMs;
+    if (made !== undefined && made + GOOD_MS < now.getTime()) rmSync(file, { force: true });
   }
 }
 
@@ -79,11 +73,8 @@ export function ownerLinkAt(
   const read = linkForm.safeParse(written);
   if (!read.success || new Date(read.data.until) < now) return null;
   const { email } = read.data;
-  return { email, name: withMail(state, email)?.name ?? null };
+  return { email, name: personWithMail(state, email)?.name ?? null };
 }
-
-const withMail = ({ people }: SiteState, email: string) =>
-  [...people.values()].find((one) => one.email === email);
 
 export type OwnerAnswer =
   | { readonly kind: 'done'; readonly started: Started }
@@ -122,7 +113,7 @@ export async function takeOwnerLink(
     trivet,
     { name: 'The command line' },
     (state) => {
-      const found = withMail(state, link.email);
+      const found = personWithMail(state, link.email);
       const before = found ? recordOf(found) : null;
       const after: PersonRecord = {
         ...(before ?? newcomer(person, { email: link.email, name }, momentAt(state, now).today)),
@@ -138,10 +129,8 @@ export async function takeOwnerLink(
     },
     now,
   );
-  await deleteSessionsOf(trivet.db, person);
-  trivet.forgetSessionsOf(person);
   return {
     kind: 'done',
-    started: { ...(await startSession(trivet, person, [], '/', now)), next: '/desk' },
+    started: { ...(await startAnew(trivet, person, [], '/', now)), next: '/desk' },
   };
 }

@@ -9,7 +9,7 @@ import { runningTill } from '../till';
 /** The settings that are for people to choose; the site's keys are not among them. */
 export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays'> & {
   /** Who may make an account. */
-  readonly signUp?: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
+  readonly signUp: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
   /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
   readonly till?: 'none' | 'stand-in' | 'real';
 };

@@ -25,7 +25,7 @@ export { holdersAtTill } from './holders';
 export { has, holdingsOf, recordsOfNothing } from './holdings';
 export { type InviteAnswer, invitePeople, type Unanswered, unanswered } from './invitations';
 export { type NameReport, namesReport } from './names-report';
-export { newcomer } from './newcomer';
+export { newcomer, personWithMail } from './newcomer';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';
 export { type FactChange, personDifference } from './person-difference';
 export { deskForm, type FormProblems } from './person-form';

@@ -12,7 +12,7 @@ export { type FormAnswer, sendForm } from './send-form';
 export * from './sign-in';
 export { signOut } from './sign-out';
 export * from './sign-up';
-export { SESSION_MS, type Started, startSession } from './start-session';
+export { SESSION_MS, type Started, startAnew, startSession } from './start-session';
 export { beginAttempt, quizAt, quizFor, quizOnWalk, takeAnswers } from './taking-quiz';
 export * from './unlock';
 export { notePlayed } from './watching';

@@ -5,7 +5,7 @@ import { readInvitation, spendInvitation } from '@/store';
 import { newPassword } from '../forms';
 import { applyChange } from '../people';
 import { hashPassword, hashToken, type Trivet } from '../running';
-import { type Started, startSession } from './start-session';
+import { type Started, startAnew } from './start-session';
 
 /** Whom an invitation is for. */
 export interface Invited {
@@ -61,5 +61,5 @@ export async function answerInvitation(
     if (error instanceof Spent) return { kind: 'over' };
     throw error;
   }
-  return { kind: 'done', started: await startSession(trivet, person.id, passphrases, '/', now) };
+  return { kind: 'done', started: await startAnew(trivet, person.id, passphrases, '/', now) };
 }

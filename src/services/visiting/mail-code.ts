@@ -13,6 +13,7 @@ import {
   readCode,
   writeCode,
 } from '@/store';
+import { personWithMail } from '../people';
 import type { Trivet } from '../running';
 import { hashToken, newToken } from '../running';
 import { countTry, MINUTE } from './limits';
@@ -160,16 +161,17 @@ export async function isUsable(
   const hasPassword = typeof account?.passwordHash === 'string';
   return purpose === 'sign up'
     ? !hasPassword && maySignUp(trivet, email)
-    : [...trivet.state.people.values()].some((one) => one.email === email);
+    : personWithMail(trivet.state, email) !== undefined;
 }
 
 /** Whether whoever has a mail address may make an account: whoever is written down already always may. */
-function maySignUp({ state: { settings, people } }: Trivet, email: string): boolean {
+function maySignUp({ state }: Trivet, email: string): boolean {
+  const { settings } = state;
   const isAt = (domain: string) => email.slice(email.lastIndexOf('@') + 1) === domain;
   return (
     settings.signUp === 'anybody' ||
     (settings.signUp === 'domains' && settings.signUpDomains.some(isAt)) ||
-    [...people.values()].some((one) => one.email === email)
+    personWithMail(state, email) !== undefined
   );
 }
 

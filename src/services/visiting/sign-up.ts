@@ -2,11 +2,10 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { asId, type PassphraseId, type PersonId, safeNext } from '@/core';
-import { deleteSessionsOf, type PersonRecord } from '@/store';
 import { mailAddress, newPassword, personName } from '../forms';
-import { applyChange, newcomer } from '../people';
-import type { SiteState, Trivet } from '../running';
-import { hashPassword, momentAt, recordOf } from '../running';
+import { applyChange, newcomer, personWithMail } from '../people';
+import type { Trivet } from '../running';
+import { hashPassword, momentAt } from '../running';
 import {
   type CodeAnswer,
   checkCode,
@@ -17,7 +16,7 @@ import {
   resendCode,
   sendCode,
 } from './mail-code';
-import { type Started, startSession } from './start-session';
+import { type Started, startAnew } from './start-session';
 
 /** What is wrong, by field; `form` for all of it. */
 export type JourneyProblems = Readonly<
@@ -134,7 +133,7 @@ export async function confirmSignUp(
     { name: code.name },
     (state) => {
       // Somebody whom an administrator wrote down before they signed up keeps everything they were given.
-      const there = [...state.people.values()].find((one) => one.email === code.email);
+      const there = personWithMail(state, code.email);
       if (there) {
         person = there.id;
         return { summary: `${there.name} signed up`, people: [], names: null, password: { person, hash } };
@@ -149,10 +148,7 @@ export async function confirmSignUp(
     },
     now,
   );
-  // Whoever was signed in to it before had not shown that the mailbox is theirs.
-  await deleteSessionsOf(trivet.db, person);
-  trivet.forgetSessionsOf(person);
-  return { kind: 'done', started: await startSession(trivet, person, passphrases, next, now) };
+  return { kind: 'done', started: await startAnew(trivet, person, passphrases, next, now) };
 }
 
 /** The second step of a new password: the code and the password. Ends every session there was, and signs in. */
@@ -169,7 +165,7 @@ export async function confirmReset(
   if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };
   const answer = await checkCode(trivet, 'reset', parsed.data.token, parsed.data.code, now);
   if (answer.kind !== 'right') return refused(answer, next);
-  const person = personAt(trivet.state, answer.code.email);
+  const person = personWithMail(trivet.state, answer.code.email);
   if (!person)
     return refused({ kind: 'over', message: 'That account is gone. Sign up for a new one.' }, next);
   // Hashing is slow on purpose, so it is done for those alone who have the code.
@@ -185,15 +181,8 @@ export async function confirmReset(
     }),
     now,
   );
-  await deleteSessionsOf(trivet.db, person.id);
-  trivet.forgetSessionsOf(person.id);
-  return { kind: 'done', started: await startSession(trivet, person.id, passphrases, next, now) };
+  return { kind: 'done', started: await startAnew(trivet, person.id, passphrases, next, now) };
 }
-
-const personAt = ({ people }: SiteState, address: string): PersonRecord | null => {
-  const found = [...people.values()].find((one) => one.email === address);
-  return found ? recordOf(found) : null;
-};
 
 const refused = (answer: Exclude<CodeAnswer, { kind: 'right' }>, next: string): Journey => ({
   kind: answer.kind,

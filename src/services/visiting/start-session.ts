@@ -1,6 +1,6 @@
 /** Starting a session for somebody who has shown who they are. */
 import { guest, type PassphraseId, type PersonId } from '@/core';
-import { insertSession } from '@/store';
+import { deleteSessionsOf, insertSession } from '@/store';
 import type { Trivet } from '../running';
 import { deviceMark, hashToken, newToken } from '../running';
 import { landingFor } from './landing';
@@ -14,6 +14,18 @@ export interface Started {
   readonly device: string;
   /** Where to go now. */
   readonly next: string;
+}
+
+/**
+ * The same for somebody who has just shown that the account is theirs: whoever was signed in to it before had not, and is
+ * signed out.
+ */
+export async function startAnew(
+  ...[trivet, person, ...rest]: Parameters<typeof startSession>
+): Promise<Started> {
+  await deleteSessionsOf(trivet.db, person);
+  trivet.forgetSessionsOf(person);
+  return startSession(trivet, person, ...rest);
 }
 
 /** Starts a session. `next` is where the person was going, a path that was checked. */
