@@ -186,7 +186,12 @@ test('parts are dragged into groups, and moved by keyboard', async ({ page }) =>
   const last = region.getByRole('button', { name: 'Move this test' }).last();
   await last.focus();
   await page.keyboard.press('Space');
-  for (let n = 0; n < 20; n++) await page.keyboard.press('ArrowUp');
+  await expect(last).toHaveAttribute('aria-pressed', 'true');
+  // One arrow is one place, and each place is said: its own, the group's four, and then the one before the group.
+  for (const place of ['2', '4 of the group', '3 of the group', '2 of the group', '1 of the group', '1']) {
+    await page.keyboard.press('ArrowUp');
+    await expect(page.getByRole('status').filter({ hasText: `Over place ${place}.` })).toBeAttached();
+  }
   await page.keyboard.press('Space');
   await expect.poll(() => asText(page)).toMatch(/^signed in /);
   await saved(page);

@@ -21,6 +21,7 @@ import type { Condition } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
 import { asCondition, asJoined, type Joined, joinedTests, movePart, type Path } from './joined';
+import { announcements, type Place, toNextPlace } from './moving';
 import { newTest } from './new-test';
 import { AtomEditor } from './test-editor';
 
@@ -39,11 +40,11 @@ export function ConditionEditor({ condition, onChange }: EditorProps) {
   const [dragging, setDragging] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor),
+    useSensor(KeyboardSensor, { coordinateGetter: toNextPlace, scrollBehavior: 'auto' }),
   );
   const drop = ({ active, over }: DragEndEvent) => {
     setDragging(null);
-    const place = over?.data.current as { readonly group: Path; readonly index: number } | undefined;
+    const place = over?.data.current as Place | undefined;
     const from = active.data.current as { readonly path: Path } | undefined;
     if (!place || !from) return;
     const moved = movePart(group, from.path, place.group, place.index);
@@ -58,6 +59,7 @@ export function ConditionEditor({ condition, onChange }: EditorProps) {
       onDragCancel={() => setDragging(null)}
       onDragEnd={drop}
       accessibility={{
+        announcements,
         screenReaderInstructions: {
           draggable:
             'Press space to lift this part, arrows to move it, space to put it down, Escape to leave it.',
