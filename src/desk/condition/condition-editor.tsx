@@ -3,25 +3,14 @@
  * A condition as something to edit in place: tests in rows, and/or groups as indented blocks that can be dragged, `not` as
  * a toggle.
  */
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { GripVertical, X } from 'lucide-react';
-import { createContext, useContext, useId, useState } from 'react';
 import type { Condition } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
+import { Places, useMoving } from '../places';
 import { asCondition, asJoined, type Joined, joinedTests, movePart, type Path } from './joined';
-import { announcements, type Place, toNextPlace } from './moving';
 import { newTest } from './new-test';
 import { AtomEditor } from './test-editor';
 
@@ -30,46 +19,31 @@ interface EditorProps {
   readonly onChange: (condition: Condition) => void;
 }
 
-/** Whether something is being dragged: the places it can go to show only then. */
-const Dragging = createContext<string | null>(null);
+/** A part that is moved. */
+interface Moved {
+  readonly path: Path;
+}
+
+/** Where it can be put down: before the `index`th part of a group. */
+interface Place {
+  readonly group: Path;
+  readonly index: number;
+}
 
 /** Edits a whole condition. */
 export function ConditionEditor({ condition, onChange }: EditorProps) {
   const group = asJoined(condition);
-  const id = useId();
-  const [dragging, setDragging] = useState<string | null>(null);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: toNextPlace, scrollBehavior: 'auto' }),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    setDragging(null);
-    const place = over?.data.current as Place | undefined;
-    const from = active.data.current as { readonly path: Path } | undefined;
-    if (!place || !from) return;
-    const moved = movePart(group, from.path, place.group, place.index);
+  const put = (part: Moved, place: Place) => {
+    const moved = movePart(group, part.path, place.group, place.index);
     if (moved !== group) onChange(asCondition(joinedTests(moved.kind, moved.of)));
   };
   return (
-    <DndContext
-      id={id}
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragStart={({ active }) => setDragging(String(active.id))}
-      onDragCancel={() => setDragging(null)}
-      onDragEnd={drop}
-      accessibility={{
-        announcements,
-        screenReaderInstructions: {
-          draggable:
-            'Press space to lift this part, arrows to move it, space to put it down, Escape to leave it.',
-        },
-      }}
+    <Places
+      onPut={put}
+      sayPlace={(place: Place) => `place ${place.index + 1}${place.group.length > 0 ? ' of the group' : ''}`}
     >
-      <Dragging.Provider value={dragging}>
-        <JoinedEditor group={group} path={[]} onChange={(joined) => onChange(asCondition(joined))} />
-      </Dragging.Provider>
-    </DndContext>
+      <JoinedEditor group={group} path={[]} onChange={(joined) => onChange(asCondition(joined))} />
+    </Places>
   );
 }
 
@@ -144,11 +118,11 @@ function JoinedEditor({ group, path, onChange }: JoinedEditorProps) {
 
 /** A place that a part can be dropped at. */
 function Slot({ group, index }: { readonly group: Path; readonly index: number }) {
-  const dragging = useContext(Dragging);
+  const moving = useMoving();
   const { setNodeRef, isOver } = useDroppable({
     id: `slot ${[...group, index].join('.')}`,
-    data: { group, index },
-    disabled: dragging === null,
+    data: { group, index } satisfies Place,
+    disabled: !moving,
   });
   return (
     <div
@@ -156,7 +130,7 @@ function Slot({ group, index }: { readonly group: Path; readonly index: number }
       aria-hidden="true"
       className={clsx(
         'my-0.5 rounded-full',
-        dragging === null ? 'h-0.5' : isOver ? 'h-1.5 bg-copper' : 'h-1.5 bg-thin',
+        !moving ? 'h-0.5' : isOver ? 'h-1.5 bg-copper' : 'h-1.5 bg-thin',
       )}
     />
   );
@@ -176,7 +150,7 @@ function PartEditor({ part, path, onChange, onRemove }: PartEditorProps) {
   const group = inner.kind === 'all' || inner.kind === 'any' || inner.kind === 'not';
   const { setNodeRef, setActivatorNodeRef, listeners, attributes, transform, isDragging } = useDraggable({
     id: `part ${path.join('.')}`,
-    data: { path },
+    data: { path } satisfies Moved,
   });
   return (
     <div

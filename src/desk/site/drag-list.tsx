@@ -1,19 +1,10 @@
 'use client';
 /** A list whose entries are put in order by dragging, with keys too. */
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { clsx } from 'clsx';
 import { GripVertical } from 'lucide-react';
-import { type ReactNode, useId, useState } from 'react';
+import { type ReactNode, useId } from 'react';
+import { Places, useMoving } from '../places';
 
 interface DragListProps<T> {
   readonly label: string;
@@ -32,60 +23,49 @@ export function DragList<T extends { readonly id: string }>({
   nameOf,
   children,
 }: DragListProps<T>) {
-  const [dragging, setDragging] = useState<string | null>(null);
   const id = useId();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    setDragging(null);
-    const from = items.findIndex((one) => one.id === active.id);
-    const to = over?.data.current?.index as number | undefined;
-    if (from < 0 || to === undefined) return;
+  const put = (moved: { readonly id: string }, { index: to }: Place) => {
+    const from = items.findIndex((one) => one.id === moved.id);
+    if (from < 0) return;
     const next = [...items];
-    const [moved] = next.splice(from, 1);
-    if (moved) next.splice(to > from ? to - 1 : to, 0, moved);
+    next.splice(to > from ? to - 1 : to, 0, ...next.splice(from, 1));
     onChange(next);
   };
   return (
-    <DndContext
-      id={id}
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragStart={({ active }) => setDragging(String(active.id))}
-      onDragCancel={() => setDragging(null)}
-      onDragEnd={drop}
-    >
+    <Places onPut={put} sayPlace={({ index }: Place) => `place ${index + 1}`}>
       <ol aria-label={label} className="grid max-w-3xl">
         {items.map((item, index) => (
           <li key={item.id}>
-            <Slot list={id} index={index} shown={dragging !== null} />
+            <Slot list={id} index={index} />
             <Entry id={item.id} name={nameOf(item, index)}>
               {(handle) => children(item, index, handle)}
             </Entry>
           </li>
         ))}
         <li>
-          <Slot list={id} index={items.length} shown={dragging !== null} />
+          <Slot list={id} index={items.length} />
         </li>
       </ol>
-    </DndContext>
+    </Places>
   );
 }
 
-interface SlotProps {
-  readonly list: string;
+/** Where an entry can be put down: before the `index`th. */
+interface Place {
   readonly index: number;
-  readonly shown: boolean;
 }
 
-function Slot({ list, index, shown }: SlotProps) {
-  const { setNodeRef, isOver } = useDroppable({ id: `${list} slot ${index}`, data: { index } });
+function Slot({ list, index }: Place & { readonly list: string }) {
+  const moving = useMoving();
+  const { setNodeRef, isOver } = useDroppable({
+    id: `${list} slot ${index}`,
+    data: { index } satisfies Place,
+    disabled: !moving,
+  });
   return (
     <div
       ref={setNodeRef}
-      className={clsx('h-2 rounded-full', shown && 'my-1 bg-sunk', isOver && 'bg-copper')}
+      className={clsx('h-2 rounded-full', moving && 'my-1 bg-sunk', isOver && 'bg-copper')}
       aria-hidden="true"
     />
   );
@@ -98,7 +78,7 @@ interface EntryProps {
 }
 
 function Entry({ id, name, children }: EntryProps) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id });
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id, data: { id } });
   const handle = (
     <button
       type="button"
