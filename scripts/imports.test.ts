@@ -31,6 +31,7 @@ const ROOMS = [
   'writing',
   'quiz-package',
   'leak-check',
+  'areas',
   'site-file',
   'beginning',
   'desk',

@@ -220,7 +220,9 @@ export {
 } from './ids';
 export { keysOf, valuesOf } from './keys';
 export {
+  type Area,
   type AudienceChange,
+  areasIn,
   arrivalFrom,
   asksAbout,
   asksForLess,
@@ -230,9 +232,11 @@ export {
   type Change,
   type CompiledPolicy,
   type Contested,
+  type Copy,
   changesAt,
   compile,
   conditionsOfPolicy,
+  copiedCondition,
   type Decision,
   type Default,
   decide,
@@ -256,6 +260,7 @@ export {
   type Matrix,
   matrixOf,
   misledBy,
+  type NewArea,
   namedIn,
   newGate,
   noSuchItem,
@@ -291,6 +296,8 @@ export {
   WHOLE_SITE,
   wholeSiteGate,
   withChanges,
+  withNewAreas,
+  withoutAreas,
   withPurchase,
   withWholeSite,
 } from './policy';
@@ -488,6 +495,7 @@ export {
 export {
   type Calling,
   type Completions,
+  changeRegions,
   completionsAt,
   conditionsIn,
   hasOwnWords,

@@ -13,6 +13,14 @@ export async function writeFileBytes(db: Database, item: ItemId, bytes: Uint8Arr
     .onConflictDoUpdate({ target: fileBytes.item, set: { bytes: sql`excluded.bytes` } });
 }
 
+/** Gives items the bytes that others hold: copies by original. */
+export async function copyFileBytes(db: Database, copies: ReadonlyMap<ItemId, ItemId>): Promise<void> {
+  for (const [copy, original] of copies)
+    await db.execute(
+      sql`insert into ${fileBytes} (item, bytes) select ${copy}, bytes from ${fileBytes} where item = ${original}`,
+    );
+}
+
 export async function readFileBytes(db: Database, item: ItemId): Promise<Uint8Array | null> {
   const [row] = await db.select({ bytes: fileBytes.bytes }).from(fileBytes).where(eq(fileBytes.item, item));
   return row?.bytes ?? null;

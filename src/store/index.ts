@@ -1,5 +1,6 @@
 /** What is kept: queries over PostgreSQL, one file per kind of thing. */
 
+export * from './areas';
 export { askedThread } from './asked-thread';
 export * from './attempts';
 export * from './boards';
@@ -31,6 +32,7 @@ export * from './sessions';
 export * from './set-asides';
 export * from './settings';
 export {
+  type AreaStep,
   type DraftDocument,
   type DueStep,
   type Hashes,

@@ -20,6 +20,7 @@ import type { Content } from './content';
 import type {
   Agreed,
   Answer,
+  AreaStep,
   Asked,
   DraftDocument,
   DueStep,
@@ -445,6 +446,23 @@ export const peopleChanges = pgTable('people_changes', {
   /** The hashes of those who were taken away, so that undoing gives them back: passwords by person, passphrases by id. */
   hashes: jsonb().$type<Hashes>().notNull().default({ people: {}, passphrases: {} }),
   undone: boolean().notNull().default(false),
+});
+
+/** What was done to areas, with both sides of everything it touched, so that it can be taken back. */
+export const areaSteps = pgTable('area_steps', {
+  id: text().primaryKey(),
+  at: timestamp({ withTimezone: true }).notNull(),
+  by: text().notNull(),
+  summary: text().notNull(),
+  step: jsonb().$type<AreaStep>().notNull(),
+  undone: boolean().notNull().default(false),
+});
+
+/** The last day on which somebody whose area it is opened anything of it; not who. */
+export const areaVisits = pgTable('area_visits', {
+  /** The page at its top: an item's id. */
+  page: text().primaryKey(),
+  on: date({ mode: 'string' }).notNull(),
 });
 
 /** Items with their content. Columns that a kind does not have are null. */

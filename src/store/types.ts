@@ -25,6 +25,7 @@ import type { Shared } from '../core/site/shared';
 import type { MadeUp } from '../core/site/stand-in';
 import { type FieldValue, PURCHASE_STATES } from '../core/site/visitor';
 import { type KeptNames, PRODUCT_KINDS } from '../core/site/vocabulary';
+import type { AreaStep } from './area-step';
 import type { PersonRecord } from './person-record';
 import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
@@ -32,6 +33,7 @@ import type { SectionContent } from './section-content';
 export type {
   Agreed,
   Answer,
+  AreaStep,
   Asked,
   FieldValue,
   ItemFacts,

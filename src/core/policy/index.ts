@@ -1,9 +1,11 @@
 /** Policies: deciding, explaining, and comparing before anything is live. */
+export { type Area, areasIn, withoutAreas } from './areas';
 export * from './arrival';
 export { assume, canBeAssumed } from './assume';
 export { breakdownOf, type ItemBreakdown, peopleByOutcome } from './breakdown';
 export * from './buying';
 export * from './compile';
+export { type Copy, copiedCondition } from './copies';
 export * from './decide';
 export * from './decision';
 export * from './difference';
@@ -12,6 +14,7 @@ export * from './explain';
 export * from './make-so';
 export * from './matrix';
 export * from './misled';
+export { type NewArea, withNewAreas } from './new-areas';
 export { forPeople, newGate } from './new-gate';
 export * from './nowhere';
 export { asksForLess, openedByMerge } from './opened-by-merge';

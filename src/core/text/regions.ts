@@ -235,11 +235,13 @@ export const conditionsIn = (pieces: readonly Piece[]): readonly Condition[] =>
         ],
   );
 
-/**
- * The same text with the conditions of its regions written anew: by ids, which is how they are kept, so that a new name of
- * a group changes no text; or by the names of the day. What can't be read stays.
- */
-export const renameRegions = (text: string, vocabulary: Vocabulary, calling: Calling): string =>
+/** The same text with each condition of its regions as another, written by name or by id. What can't be read stays. */
+export const changeRegions = (
+  text: string,
+  vocabulary: Vocabulary,
+  calling: Calling,
+  change: (condition: Condition) => Condition,
+): string =>
   text
     .split('\n')
     .map((line) => {
@@ -247,6 +249,13 @@ export const renameRegions = (text: string, vocabulary: Vocabulary, calling: Cal
       if (!found) return line;
       const [, head = '', condition = '', tail = ''] = found;
       const parsed = parseCondition(condition, vocabulary);
-      return parsed.ok ? head + printCondition(parsed.condition, vocabulary, calling) + tail : line;
+      return parsed.ok ? head + printCondition(change(parsed.condition), vocabulary, calling) + tail : line;
     })
     .join('\n');
+
+/**
+ * The same text with the conditions of its regions written anew: by ids, which is how they are kept, so that a new name of
+ * a group changes no text; or by the names of the day.
+ */
+export const renameRegions = (text: string, vocabulary: Vocabulary, calling: Calling): string =>
+  changeRegions(text, vocabulary, calling, (condition) => condition);

@@ -15,6 +15,7 @@ import {
   insertChange,
   markUndone,
   type PeopleChange,
+  readAreaStep,
   readChange,
   readLatestChanges,
   readPassphraseHashes,
@@ -129,6 +130,7 @@ export async function undoChange(
     const wrong = (message: string) => untouched({ kind: 'wrong', message });
     const change = await readChange(trivet.db, id);
     if (!change || change.undone) return wrong('That was taken back already.');
+    if (await readAreaStep(trivet.db, id)) return wrong('That came with areas. Take it back under Areas.');
     if (change.people.length === 0 && change.names === null)
       return wrong('That is changed back where it was made. Nothing was taken back.');
     const moved = change.people.find(({ before, after }) => {

@@ -17,13 +17,14 @@ export {
   savePerson,
 } from './change-people';
 export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
+export { type CsvProblem, tableOf } from './csv-table';
 export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
 export { enrolledUntil, enrolmentEnded } from './enrolments';
 export { findMembers, memberWithId } from './find-members';
-export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage } from './find-people';
+export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage, peopleWhere } from './find-people';
 export { holdersAtTill } from './holders';
-export { has, holdingsOf, recordsOfNothing } from './holdings';
-export { type InviteAnswer, invitePeople, type Unanswered, unanswered } from './invitations';
+export { has, holdingsOf, recordsOfNothing, withoutName } from './holdings';
+export { type InviteAnswer, invitePeople, putInvitation, type Unanswered, unanswered } from './invitations';
 export { type NameReport, namesReport } from './names-report';
 export { newcomer, personWithMail } from './newcomer';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

@@ -1,7 +1,7 @@
 /** Inviting people by mail: whoever can't sign in yet gets a link, good for a week, with which they choose a password. */
 import { z } from 'zod';
 import { dayInWords, momentIn, type PersonId } from '@/core';
-import { putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitation } from '@/store';
+import { type Database, putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitation } from '@/store';
 import { id } from '../forms';
 import type { Person, SiteState, Trivet } from '../running';
 import {
@@ -59,25 +59,34 @@ export async function invitePeople(
   if (preview) return { kind: 'preview', people: crowd, withPassword };
   if (people.length === 0)
     return { kind: 'wrong', message: 'All of them have a password already. There is nobody to invite.' };
-  const until = new Date(now.getTime() + INVITED_MS);
   await trivet.db.transaction(async (tx) => {
-    for (const person of people) {
-      const token = newToken();
-      const { id: invited, email } = person;
-      await writeInvitation(tx, { person: invited, email, at: now, until, tokenHash: hashToken(token) });
-      await putIntoOutbox(tx, {
-        to: email,
-        replyTo: administrator.email,
-        ...letter(state, administrator.name, person, token, until),
-        at: now,
-        goodUntil: until,
-      });
-    }
+    for (const person of people) await putInvitation(tx, state, administrator, person, now);
   });
   return { kind: 'invited', people: crowd, withPassword };
 }
 
-function letter({ outline, settings }: SiteState, by: string, { name }: Person, token: string, until: Date) {
+/** Invites somebody who is there, and puts the letter into the outbox, in the transaction of what it belongs to. */
+export async function putInvitation(
+  tx: Database,
+  state: SiteState,
+  by: Pick<Administrator, 'name' | 'email'>,
+  person: Pick<Person, 'id' | 'name' | 'email'>,
+  now: Date,
+): Promise<void> {
+  const until = new Date(now.getTime() + INVITED_MS);
+  const token = newToken();
+  const { id: invited, email } = person;
+  await writeInvitation(tx, { person: invited, email, at: now, until, tokenHash: hashToken(token) });
+  await putIntoOutbox(tx, {
+    to: email,
+    replyTo: by.email,
+    ...letter(state, by.name, person.name, token, until),
+    at: now,
+    goodUntil: until,
+  });
+}
+
+function letter({ outline, settings }: SiteState, by: string, name: string, token: string, until: Date) {
   const site = outline.items.get(outline.root)?.title ?? '';
   const link = new URL(`/sign-up/invited/${token}`, environment().publicUrl).href;
   const last = dayInWords(momentIn(settings.timeZone, until).today);

@@ -7,7 +7,7 @@ export { type EffectBetween, effectsBetween } from './effects-between';
 export { foundToday } from './found-today';
 export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
 export { policyInFile } from './policy-form';
-export { type ExpectationReport, reportOn } from './prove';
+export { type BrokenExpectation, brokenIn, type ExpectationReport, reportOn } from './prove';
 export * from './put-live';
 export { goneIn, type PolicyProblem, readPolicy } from './read-policy';
 export { type SaveAnswer, saveDraft } from './save-draft';

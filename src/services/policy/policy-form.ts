@@ -5,7 +5,8 @@ import { conditionOrText, conditionShape, id, webAddress, whatShape, words } fro
 
 const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
-const MOST_EXPECTATIONS = 200;
+const MOST_EXPECTATIONS = 500;
+const MOST_LANDINGS = 500;
 const LONGEST_TEXT = 2000;
 
 const text = words(LONGEST_TEXT, 'Write something, or choose another reason.', 'That text is too long.');
@@ -112,7 +113,10 @@ export function policyShape<C extends z.ZodType>(condition: C) {
       .max(MOST_AUDIENCES, `A site has at most ${MOST_AUDIENCES} audiences.`)
       .default([]),
     turnAways: z.array(named).max(200, 'A site has at most 200 turn-aways with names.').default([]),
-    landings: z.array(landing).max(100, 'A site has at most 100 landing rules.').default([]),
+    landings: z
+      .array(landing)
+      .max(MOST_LANDINGS, `A site has at most ${MOST_LANDINGS} landing rules.`)
+      .default([]),
     defaults: z.array(standard).max(100, 'A site has at most 100 defaults.').default([]),
     expectations: z
       .array(expectation)

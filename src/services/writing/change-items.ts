@@ -218,7 +218,7 @@ function madeOf(one: New, state: SiteState, administrator: Administrator, now: D
 }
 
 /** What the addresses begin with of those that are made below an item. */
-function startOf({ items }: Outline, above: ItemId): string {
+export function startOf({ items }: Outline, above: ItemId): string {
   const item = items.get(above);
   return isAddressed(item) && item.address !== '/' ? item.address : '';
 }
@@ -264,13 +264,14 @@ export async function startWithDefaults(
   await writeBothPolicies(tx, { draft, live, author: administrator.name, note });
 }
 
-function withDefaults(policy: Policy, item: Item): Policy {
+/** A policy in which a new item stands under the gates that items of its kind start with. */
+export function withDefaults(policy: Policy, item: Item): Policy {
   const meant = ({ kind, category }: Default) =>
     kind === item.kind && (category === null || category === item.facts?.category);
   const gates = new Set(policy.defaults.filter(meant).map(({ gate }) => gate));
   if (gates.size === 0) return policy;
   const covered = (gate: Gate): Gate =>
-    gates.has(gate.id)
+    gates.has(gate.id) && !gate.what.targets.some((one) => one.kind !== 'selection' && one.item === item.id)
       ? { ...gate, what: { ...gate.what, targets: [...gate.what.targets, { kind: 'item', item: item.id }] } }
       : gate;
   return { ...policy, gates: policy.gates.map(covered) };

@@ -3,10 +3,14 @@ export {
   changeItem,
   type ItemAnswer,
   type ItemEdit,
+  startOf,
+  withDefaults,
 } from './change-items';
-export type { Document, DocumentProblem } from './document';
+export { addressProblem, type Document, type DocumentProblem } from './document';
 export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
+export { turnsLost } from './in-turn';
 export { type PreviewAnswer, previewWriting } from './preview';
+export { problemIn } from './problem-in';
 export {
   editedQuiz,
   type QuestionRead,
@@ -15,7 +19,7 @@ export {
   quizShape,
   readQuestion,
 } from './quiz-form';
-export { bringBack, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
+export { bringBack, goingWith, latestRemovals, previewRemoval, type RemovalPreview } from './remove-items';
 export {
   editedSection,
   type SectionRead,

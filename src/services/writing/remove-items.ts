@@ -88,9 +88,9 @@ export function previewRemoval(
 const without = ({ items }: Outline, gone: ReadonlySet<ItemId>): readonly Item[] =>
   [...items.values()].filter(({ id }) => !gone.has(id));
 
-/** An item with everything beneath it, and the menu links (with theirs) that lead to any of it. */
-function goingWith(outline: Outline, which: ItemId): readonly Item[] {
-  const going = new Map([...below(outline, which)].map((item) => [item.id, item]));
+/** Items with everything beneath them, and the menu links (with theirs) that lead to any of it. */
+export function goingWith(outline: Outline, ...which: readonly ItemId[]): readonly Item[] {
+  const going = new Map(which.flatMap((one) => [...below(outline, one)]).map((item) => [item.id, item]));
   for (const item of outline.items.values()) {
     if (item.kind === 'link' && item.target.kind === 'item' && going.has(item.target.item))
       for (const one of below(outline, item.id)) going.set(one.id, one);
