@@ -17,6 +17,7 @@ const StandInPanel = later(async () => (await import('./board/stand-in-panel')).
 const PeopleScreen = later(async () => (await import('./people')).PeopleScreen);
 const PersonScreen = later(async () => (await import('./people')).PersonScreen);
 const SiteScreen = later(async () => (await import('./site')).SiteScreen);
+const AreasScreen = later(async () => (await import('./areas')).AreasScreen);
 const NamesScreen = later(async () => (await import('./names')).NamesScreen);
 const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
 const FindingsScreen = later(async () => (await import('./findings/findings-screen')).FindingsScreen);
@@ -36,6 +37,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   print: () => <PrintScreen />,
   people: ({ text, condition }) => <PeopleScreen text={text} condition={condition} />,
   person: ({ person }) => <PersonScreen key={person ?? ''} person={person} />,
+  areas: ({ area }) => <AreasScreen area={area} />,
   names: () => <NamesScreen />,
   site: ({ item }) => <SiteScreen item={item} />,
   outbox: () => <OutboxScreen />,

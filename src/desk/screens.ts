@@ -96,6 +96,16 @@ export const SCREENS = {
     read: ({ id }) => ({ person: id === NEW_PERSON ? null : id }),
     write: ({ person }) => ({ id: person ?? NEW_PERSON }),
   }),
+  /** What each client, class or chapter has; one that is open, or none, or new ones that are being made. */
+  areas: entry<{ readonly area: string | null }>({
+    title: 'Areas',
+    path: 'areas',
+    tab: 'Areas',
+    find: ['Go to the areas', 'what each client, class or chapter has'],
+    need: 'people',
+    read: ({ text }) => ({ area: text('area') ?? null }),
+    write: ({ area }) => ({ area }),
+  }),
   names: entry({
     title: 'Names',
     path: 'names',

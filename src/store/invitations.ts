@@ -1,5 +1,5 @@
 /** Invitations by mail that were not answered yet. */
-import { and, asc, eq, gt, isNull } from 'drizzle-orm';
+import { and, asc, eq, gt, isNull, sql } from 'drizzle-orm';
 import { asId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { invitations, people } from './schema';
@@ -12,15 +12,27 @@ export interface Invitation {
 
 const isFor = and(eq(people.id, invitations.person), eq(people.email, invitations.email));
 
-/** Writes an invitation in the place of the one before. */
-export async function writeInvitation(
+// Invitations are written in slices of this many.
+const SLICE = 500;
+
+/** Writes invitations, each in the place of the one before. */
+export async function writeInvitations(
   db: Database,
-  { person, ...rest }: Invitation & { readonly email: string; readonly tokenHash: string },
+  list: readonly (Invitation & { readonly email: string; readonly tokenHash: string })[],
 ): Promise<void> {
-  await db
-    .insert(invitations)
-    .values({ person, ...rest })
-    .onConflictDoUpdate({ target: invitations.person, set: rest });
+  for (let at = 0; at < list.length; at += SLICE)
+    await db
+      .insert(invitations)
+      .values(list.slice(at, at + SLICE))
+      .onConflictDoUpdate({
+        target: invitations.person,
+        set: {
+          email: sql`excluded.email`,
+          tokenHash: sql`excluded.token_hash`,
+          at: sql`excluded."at"`,
+          until: sql`excluded."until"`,
+        },
+      });
 }
 
 /** The invitation of a token that somebody without a password can still answer; null when there is none. */

@@ -5,11 +5,14 @@ import { outbox } from './schema';
 
 export type Mail = typeof outbox.$inferSelect;
 
-export async function putIntoOutbox(
-  db: Database,
-  mail: Pick<Mail, 'to' | 'subject' | 'text' | 'at'> & Partial<Pick<Mail, 'replyTo' | 'goodUntil'>>,
-): Promise<void> {
-  await db.insert(outbox).values({ ...mail, nextTry: mail.at });
+type NewMail = Pick<Mail, 'to' | 'subject' | 'text' | 'at'> & Partial<Pick<Mail, 'replyTo' | 'goodUntil'>>;
+
+// Letters are written in slices of this many.
+const SLICE = 500;
+
+export async function putIntoOutbox(db: Database, ...mail: readonly NewMail[]): Promise<void> {
+  for (let at = 0; at < mail.length; at += SLICE)
+    await db.insert(outbox).values(mail.slice(at, at + SLICE).map((one) => ({ ...one, nextTry: one.at })));
 }
 
 /** The latest letters, the newest first. */

@@ -141,6 +141,14 @@ export const changeAnswer = (
   return json(answer);
 };
 
+/** What became of a step over areas, or would: 422 with a sentence, and the line it is about, when it can't be done. */
+export const areaAnswer = (
+  answer:
+    | { readonly kind: 'done' | 'report' }
+    | { readonly kind: 'wrong'; readonly message: string; readonly line?: number },
+): Response =>
+  answer.kind === 'wrong' ? problem(422, answer.message, { line: answer.line ?? null }) : json(answer);
+
 /**
  * An answer that takes its time: lines of JSON as they come, and what the work came to in the end. Whoever hangs up stops
  * the work.

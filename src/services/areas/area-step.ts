@@ -1,6 +1,6 @@
 /** One step over areas: written whole or not at all, together with the record by which it can be taken back. */
 import { randomUUID } from 'node:crypto';
-import { type GroupId, type ItemId, keptNames, type PersonId, vocabularyOf } from '@/core';
+import { type ItemId, keptNames, type PersonId, vocabularyOf } from '@/core';
 import {
   type AreaStep,
   copyFileBytes,

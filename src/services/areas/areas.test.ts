@@ -1,6 +1,21 @@
 /** Areas on a site of clients: made many at once, each seen by its own people alone, and taken back to where it was. */
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { areasIn, asId, decide, guest, type ItemId, type PersonId } from '@/core';
+import {
+  areasIn,
+  asId,
+  type Condition,
+  decide,
+  everyone,
+  type Gate,
+  type GateId,
+  guest,
+  type ItemId,
+  nobody,
+  type PersonId,
+  type Policy,
+  signedIn,
+} from '@/core';
+import { readFileBytes, updateItem, writeBothPolicies } from '@/store';
 import {
   type Administrator,
   administratorOf,
@@ -11,13 +26,16 @@ import {
   plainRequest,
   READY_MADE,
   renameArea,
+  saveDraft,
   Trivet,
   takeAreaStepBack,
   takeAreasAway,
+  uploadFile,
 } from '..';
 import { siteAsFile } from '../site-file';
 import { now } from '../testing';
 import { keep, putBack } from '../testing-database';
+import { contentOf } from '../view';
 
 const start = { title: 'Hazel & Co', timeZone: 'Europe/Stockholm', today: '2026-11-20' };
 const owner = {
@@ -106,18 +124,24 @@ const textOf = (address: string): string => {
 const wholeSite = async () => JSON.parse(JSON.stringify(await siteAsFile(trivet, 'people')));
 
 describe('areas made in one step', () => {
-  const all = ['/clients/first', '/alder-house', '/alder-house/papers', '/birch-and-sons', '/cedar-works'];
+  const all = [
+    '/clients/first',
+    '/clients/alder-house',
+    '/clients/alder-house/papers',
+    '/clients/birch-and-sons',
+    '/clients/cedar-works',
+  ];
 
   it('are each open to their own people and to those whom the copied one names, and to nobody else', async () => {
     await make();
     expect(opened(null, all)).toEqual([]);
-    expect(opened('ada@alder.example', all)).toEqual(['/alder-house', '/alder-house/papers']);
+    expect(opened('ada@alder.example', all)).toEqual(['/clients/alder-house', '/clients/alder-house/papers']);
     expect(opened('bo@hazel.example', all)).toEqual([
       '/clients/first',
-      '/alder-house',
-      '/alder-house/papers',
+      '/clients/alder-house',
+      '/clients/alder-house/papers',
     ]);
-    expect(opened('cleo@birch.example', all)).toEqual(['/birch-and-sons']);
+    expect(opened('cleo@birch.example', all)).toEqual(['/clients/birch-and-sons']);
     expect(opened('una@hazel.example', all)).toEqual(all);
   });
 
@@ -136,9 +160,9 @@ describe('areas made in one step', () => {
       '2 invitations by mail',
     ]);
     expect(looked.report.areas.map(({ name, address }) => `${name} ${address}`)).toEqual([
-      'Alder House /alder-house',
-      'Birch & Sons /birch-and-sons',
-      'Cedar *Works* /cedar-works',
+      'Alder House /clients/alder-house',
+      'Birch & Sons /clients/birch-and-sons',
+      'Cedar *Works* /clients/cedar-works',
     ]);
     expect(looked.report.named).toBe(2);
     expect(looked.report.broken).toEqual([]);
@@ -148,11 +172,13 @@ describe('areas made in one step', () => {
   it('say their own name, lead to their own pages and ask for their own group', async () => {
     await make();
     const group = trivet.state.names.groups.find(({ name }) => name === 'Alder House');
-    expect(textOf('/alder-house')).toBe(
-      `Alder House, see [your papers](/alder-house/papers) and [ours](/team).\n\n:::for in group id "${group?.id}"\nOnly Alder House.\n:::`,
+    expect(textOf('/clients/alder-house')).toBe(
+      `Alder House, see [your papers](/clients/alder-house/papers) and [ours](/team).\n\n:::for in group id "${group?.id}"\nOnly Alder House.\n:::`,
     );
     // A name is a text, whatever it is written with.
-    expect(textOf('/cedar-works')).toContain('Cedar \\*Works\\*, see [your papers](/cedar-works/papers)');
+    expect(textOf('/clients/cedar-works')).toContain(
+      'Cedar \\*Works\\*, see [your papers](/clients/cedar-works/papers)',
+    );
     expect(textOf('/clients/first')).toContain('First client, see [your papers](/clients/first/papers)');
   });
 
@@ -171,9 +197,59 @@ describe('areas made in one step', () => {
     expect(trivet.state.draft.policy).toEqual(trivet.state.live.policy);
   });
 
-  it('leave what somebody else was writing in the draft where it was', async () => {
-    await make(three.slice(0, 1));
-    expect(trivet.state.live.policy.gates.length).toBe(trivet.state.draft.policy.gates.length);
+  it('put live nothing that was only in the draft, and keep it there', async () => {
+    const { draft, live } = trivet.state;
+    const [first, ...others] = draft.policy.gates;
+    if (!first) throw new Error('There is no gate.');
+    const changed = { ...draft.policy, gates: [{ ...first, who: signedIn }, ...others] };
+    expect(await saveDraft(trivet, una, { version: draft.version, policy: changed })).toMatchObject({
+      kind: 'saved',
+    });
+    await make(three.slice(1));
+    expect(trivet.state.live.policy.gates[0]).toEqual(live.policy.gates[0]);
+    expect(trivet.state.draft.policy.gates[0]?.who).toEqual(signedIn);
+    // The area that is copied is none in the draft: a gate of their own closes the new ones there.
+    expect(trivet.state.draft.policy.gates.length).toBe(trivet.state.live.policy.gates.length);
+    const pages = ['/clients/birch-and-sons', '/clients/cedar-works'].map((address) => pageAt(address).id);
+    const bo = trivet.state.people.get(asId<PersonId>('bo'))?.facts;
+    if (!bo) throw new Error('There is no Bo.');
+    for (const page of pages)
+      expect(decide(trivet.state.draft.compiled, page, bo, plainRequest(trivet.state, now)).kind).not.toBe(
+        'open',
+      );
+  });
+
+  it('have copies of the files, which are as closed as they are', async () => {
+    const about = { name: 'what we agreed.txt', parent: 'first-client-papers' };
+    const sent = await uploadFile(trivet, una, about, new TextEncoder().encode('Agreed.'), now);
+    if (sent.kind !== 'done') throw new Error(JSON.stringify(sent));
+    const link = `[it](/files/${sent.item}/what-we-agreed.txt)`;
+    const [section] = trivet.state.outline.children.get(asId<ItemId>('first-client')) ?? [];
+    if (!section) throw new Error('There is no text.');
+    await trivet.changeItems(async (state) =>
+      updateItem(trivet.db, { item: section, content: { ...contentOf(state, section.id), body: link } }),
+    );
+    const { report } = await make(three.slice(0, 1));
+    expect(report.makes).toContain('1 file');
+    const copy = trivet.state.outline.children
+      .get(pageAt('/clients/alder-house/papers').id)
+      ?.find(({ kind }) => kind === 'file');
+    if (!copy) throw new Error('There is no copy.');
+    expect(textOf('/clients/alder-house')).toBe(`[it](/files/${copy.id}/what-we-agreed.txt)`);
+    expect(Buffer.from((await readFileBytes(trivet.db, copy.id)) ?? []).toString()).toBe('Agreed.');
+    const opens = (person: string, item: ItemId) =>
+      decide(
+        trivet.state.live.compiled,
+        item,
+        trivet.state.people.get(asId<PersonId>(person))?.facts ?? guest,
+        plainRequest(trivet.state, now),
+      ).kind === 'open';
+    const ada = [...trivet.state.people.values()].find(({ name }) => name === 'Ada Berg')?.id ?? '';
+    expect([opens(ada, copy.id), opens(ada, sent.item), opens('nobody', copy.id)]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 
   it('are taken back in one step, to the very site that was there', async () => {
@@ -187,8 +263,8 @@ describe('areas made in one step', () => {
 
   it('are not taken back over what came since, which says what that is', async () => {
     const { step } = await make();
-    const page = pageAt('/alder-house/papers');
-    await renameArea(trivet, una, { page: pageAt('/birch-and-sons').id, name: 'Birch' }, now);
+    const page = pageAt('/clients/alder-house/papers');
+    await renameArea(trivet, una, { page: pageAt('/clients/birch-and-sons').id, name: 'Birch' }, now);
     expect(await takeAreaStepBack(trivet, una, step, now)).toEqual({
       kind: 'wrong',
       message: '“Birch” was changed since. Nothing was taken back.',
@@ -305,7 +381,7 @@ describe('areas that are there', () => {
   it('are taken away with all that was theirs, and come back as they were', async () => {
     await make();
     const before = await wholeSite();
-    const pages = ['/alder-house', '/birch-and-sons'].map((address) => pageAt(address).id);
+    const pages = ['/clients/alder-house', '/clients/birch-and-sons'].map((address) => pageAt(address).id);
     expect(await takeAreasAway(trivet, una, { pages, look: true }, now)).toMatchObject({
       names: ['Alder House', 'Birch & Sons'],
       pages: 4,
@@ -320,15 +396,73 @@ describe('areas that are there', () => {
       'Second client',
       'Cedar *Works*',
     ]);
-    expect(opened('ada@alder.example', ['/clients/first', '/cedar-works', '/team'])).toEqual([]);
+    expect(opened('ada@alder.example', ['/clients/first', '/clients/cedar-works', '/team'])).toEqual([]);
     await takeAreaStepBack(trivet, una, gone.step, now);
     expect(await wholeSite()).toEqual(before);
   });
 
   it('tell what is wrong with them', async () => {
-    await make([{ name: 'Alder House', people: 'ada@alder.example' }], { below: 'team' });
-    const { areas } = await listAreas(trivet, una, now);
-    expect(areas.find(({ name }) => name === 'Alder House')?.wrong).toEqual([]);
+    const wrongWith = async (name: string) =>
+      (await listAreas(trivet, una, now)).areas.find((one) => one.name === name)?.wrong;
+    const live = async (change: (policy: Policy) => Policy) => {
+      await trivet.db.transaction((tx) =>
+        writeBothPolicies(tx, {
+          draft: change(trivet.state.draft.policy),
+          live: change(trivet.state.live.policy),
+          author: 'Una',
+          note: '',
+        }),
+      );
+      await trivet.reload();
+    };
+    expect(await wrongWith('First client')).toEqual([]);
+    await live((policy) => ({ ...policy, expectations: [] }));
+    expect(await wrongWith('First client')).toEqual(['Nothing expects that nobody else ever opens it.']);
+    const over = (who: Condition, stance: Gate['stance']): Gate => ({
+      id: asId<GateId>(`papers ${stance}`),
+      what: { targets: [{ kind: 'item', item: asId<ItemId>('first-client-papers') }], except: [] },
+      who,
+      otherwise: { cases: [], last: { kind: 'missing' } },
+      stance,
+    });
+    await live((policy) => ({ ...policy, gates: [...policy.gates, over(everyone, 'instead')] }));
+    expect(await wrongWith('First client')).toEqual(['Guests open “Papers”.']);
+    await live((policy) => ({
+      ...policy,
+      gates: [
+        ...policy.gates.slice(0, -1),
+        {
+          ...over(nobody, 'also'),
+          what: { targets: [{ kind: 'item', item: asId<ItemId>('first-client') }], except: [] },
+        },
+      ],
+    }));
+    expect(await wrongWith('First client')).toContain(
+      '1 of its people doesn’t get in: another gate keeps them out.',
+    );
+  });
+
+  it('know the day on which one of their people was there, and of nobody else', async () => {
+    const last = async () => (await listAreas(trivet, una, now)).areas.map(({ lastVisit }) => lastVisit);
+    const visit = (person: string, item: string) =>
+      trivet.journal.note(
+        trivet,
+        { browser: person, person: asId<PersonId>(person), now },
+        asId<ItemId>(item),
+        decide(
+          trivet.state.live.compiled,
+          asId<ItemId>(item),
+          trivet.state.people.get(asId<PersonId>(person))?.facts ?? guest,
+          plainRequest(trivet.state, now),
+        ),
+      );
+    visit('una', 'first-client-papers');
+    await trivet.journal.flush(trivet, now);
+    expect(await last()).toEqual([null, null]);
+    visit('bo', 'second-client');
+    visit('bo', 'first-client-papers');
+    await trivet.journal.flush(trivet, now);
+    expect(await last()).toEqual(['2026-11-20', null]);
   });
 });
 

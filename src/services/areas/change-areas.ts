@@ -31,12 +31,12 @@ import {
   type StoredItem,
 } from '@/store';
 import { id } from '../forms';
-import { newcomer, putInvitation } from '../people';
+import { newcomer, putInvitations } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, momentAt, type Person, recordOf, requirePermission } from '../running';
 import { contentOf } from '../view';
 import { goingWith, problemIn, turnsLost } from '../writing';
-import { itemsAfter } from './after';
+import { itemsAfter, siteAfter } from './after';
 import { MOST_AREAS, MOST_IN_ONE, peopleIn as peopleInText } from './area-form';
 import { makeStep, writeStep } from './area-step';
 import { newlyBroken } from './newly-broken';
@@ -199,9 +199,7 @@ export async function handOverArea(
       summary,
       by: administrator.name,
       now,
-      alongside: async (tx) => {
-        for (const person of invited) await putInvitation(tx, state, administrator, person, now);
-      },
+      alongside: (tx) => putInvitations(tx, state, administrator, invited, now),
     });
     return { kind: 'done', step: made, summary, told };
   });
@@ -432,6 +430,6 @@ const bare = ({ within: _, rank: __, ...item }: Item): unknown => item;
 
 /** What a step would break that is expected and holds now, in a sentence; null where it breaks nothing. */
 async function brokenBy(step: AreaStep, state: SiteState, now: Date): Promise<string | null> {
-  const [first] = await newlyBroken(step, state, now);
+  const [first] = await newlyBroken(siteAfter(state, step), state, now);
   return first ? `Expected is: ${first.expected}. Then, ${first.instead} Nothing was done.` : null;
 }

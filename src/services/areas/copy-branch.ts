@@ -52,7 +52,10 @@ export function copyBranch(state: SiteState, copying: Copying): Copied {
   const [top] = originals;
   if (!top || !isAddressed(top)) throw new Error('A branch that is copied begins with a page.');
   const called = copying.renames ? renaming(top.title, name) : AS_IT_IS;
-  const address = addressLike(`${startOf(outline, parent)}/${slugify(name)}`);
+  // What stands beside the original has an address beside its.
+  const start =
+    top.parent === parent ? top.address.slice(0, top.address.lastIndexOf('/')) : startOf(outline, parent);
+  const address = addressLike(`${start}/${slugify(name)}`);
   const copies = originals.map((item): Item => {
     const id = items.get(item.id) as ItemId;
     const { within: _, ...rest } = item;

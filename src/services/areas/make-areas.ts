@@ -10,10 +10,18 @@ import {
   vocabularyOf,
 } from '@/core';
 import { readWithoutPassword } from '@/store';
-import { putInvitation } from '../people';
+import { putInvitations } from '../people';
 import type { BrokenExpectation } from '../policy';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, momentAt, personOf, plainRequest, requirePermission, yielder } from '../running';
+import {
+  type Administrator,
+  momentAt,
+  personOf,
+  plainRequest,
+  requirePermission,
+  yielder,
+  yieldToOthers,
+} from '../running';
 import { siteAfter } from './after';
 import { type AreaProblem, type Making, makingForm, readWanted } from './area-form';
 import { makeStep, peopleIn } from './area-step';
@@ -75,7 +83,7 @@ export async function makeAreas(
   const plan = (state: SiteState) => planAreas(state, making, areas, momentAt(state, now).today);
   if (making.basis === null) {
     const { state } = trivet;
-    const planned = plan(state);
+    const planned = await plan(state);
     return 'problems' in planned
       ? { kind: 'problems', problems: planned.problems }
       : { kind: 'report', report: await reportOn(planned, making, state, now) };
@@ -83,9 +91,9 @@ export async function makeAreas(
   return trivet.changeEverything(async (state): Promise<MakingAnswer> => {
     if (making.basis !== basisOf(state))
       return { kind: 'stale', message: 'The site was changed meanwhile. Look again; nothing was made.' };
-    const planned = plan(state);
+    const planned = await plan(state);
     if ('problems' in planned) return { kind: 'problems', problems: planned.problems };
-    const broken = await newlyBroken(planned.step, state, now);
+    const broken = await newlyBroken(siteAfter(state, planned.step), state, now);
     if (broken.length > 0)
       return {
         kind: 'broken',
@@ -99,9 +107,7 @@ export async function makeAreas(
       by: administrator.name,
       now,
       files: planned.files,
-      alongside: async (tx) => {
-        for (const person of invited) await putInvitation(tx, state, administrator, person, now);
-      },
+      alongside: (tx) => putInvitations(tx, state, administrator, invited, now),
     });
     return { kind: 'made', step, summary, invited: invited.length };
   });
@@ -126,7 +132,10 @@ async function invitedBy(trivet: Trivet, { areas }: Plan) {
 
 async function reportOn(plan: Plan, making: Making, state: SiteState, now: Date): Promise<AreasReport> {
   const { step, areas, widened } = plan;
-  const { outline, names, compiled } = siteAfter(state, step);
+  await yieldToOthers();
+  const after = siteAfter(state, step);
+  const { outline, names, compiled } = after;
+  await yieldToOthers();
   const vocabulary = vocabularyOf(names, step.live.after);
   const made = new Set<string>(areas.map(({ page }) => page));
   const gates = areasIn(step.live.after).filter(({ page }) => made.has(page));
@@ -161,7 +170,7 @@ async function reportOn(plan: Plan, making: Making, state: SiteState, now: Date)
     named: making.source === null ? 0 : namedIn(state, making.source as never),
     widened: widened.map(({ what }) => describeWhat(what, state.outline, state.live.compiled.vocabulary)),
     keptOut: await keptOutOf(plan, { ...state, outline, names }, compiled, now),
-    broken: await newlyBroken(step, state, now),
+    broken: await newlyBroken(after, state, now),
   };
 }
 

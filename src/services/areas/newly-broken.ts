@@ -1,17 +1,15 @@
 /** What would no longer be as it is expected once a step is made. */
-import type { AreaStep } from '@/store';
 import { type BrokenExpectation, brokenIn } from '../policy';
 import { momentAt, type SiteState } from '../running';
-import { siteAfter } from './after';
+import type { After } from './after';
 
 /** The expectations that a step breaks; those that are broken already are no reason against it. */
 export async function newlyBroken(
-  step: Pick<AreaStep, 'items' | 'groups' | 'live'>,
+  { compiled, outline, names }: After,
   state: SiteState,
   now: Date,
 ): Promise<readonly BrokenExpectation[]> {
   const { today } = momentAt(state, now);
-  const { compiled, outline, names } = siteAfter(state, step);
   const after = await brokenIn(compiled, { ...state, outline, names }, today);
   if (after.length === 0) return [];
   const before = await brokenIn(state.live.compiled, state, today);

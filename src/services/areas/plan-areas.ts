@@ -23,7 +23,7 @@ import {
 } from '@/core';
 import { type AreaStep, noContent, type PersonRecord, type StoredItem } from '@/store';
 import { newcomer } from '../people';
-import type { SiteState } from '../running';
+import { type SiteState, yielder } from '../running';
 import { addressProblem, problemIn, startOf, withDefaults } from '../writing';
 import { itemsAfter } from './after';
 import type { AreaProblem, Making, WantedArea } from './area-form';
@@ -64,12 +64,12 @@ export interface Plan {
 }
 
 /** Plans areas, or says why they can't be made. */
-export function planAreas(
+export async function planAreas(
   state: SiteState,
   making: Making,
   wanted: readonly WantedArea[],
   today: string,
-): Plan | { readonly problems: readonly AreaProblem[] } {
+): Promise<Plan | { readonly problems: readonly AreaProblem[] }> {
   const places = placesFor(state, making);
   if ('problems' in places) return places;
   const taken = takenNames(state, wanted, 'csv' in making.areas);
@@ -98,6 +98,7 @@ export function planAreas(
   const areas: PlannedArea[] = [];
   const byMail = new Map([...state.people.values()].map((person) => [person.email, person]));
   const before = source === null ? undefined : places.groupOfSource;
+  const rest = yielder();
   for (const [at, { name, people }] of wanted.entries()) {
     const group = asId<GroupId>(randomUUID());
     groups.push({ before: null, after: { id: group, name, private: true, open: false } });
@@ -152,6 +153,7 @@ export function planAreas(
       pages: copy.stored.filter(({ item }) => item.kind === 'page').length,
       people: planned,
     });
+    await rest();
   }
   const items = stored.map((after) => ({ before: null, after }));
   const problem = problemIn(itemsAfter(state, { items }));
@@ -167,6 +169,7 @@ export function planAreas(
       (after, { item }) => withDefaults(after, item),
       withNewAreas(policy, { areas: made, source, also, lands: making.lands, newId }),
     );
+  await rest();
   const live = withAll(state.live.policy);
   const draft = withAll(state.draft.policy);
   const tooMany = tooManyIn(live) ?? tooManyIn(draft);

@@ -24,7 +24,7 @@ export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage, peopleWhere } from './find-people';
 export { holdersAtTill } from './holders';
 export { has, holdingsOf, recordsOfNothing, withoutName } from './holdings';
-export { type InviteAnswer, invitePeople, putInvitation, type Unanswered, unanswered } from './invitations';
+export { type InviteAnswer, invitePeople, putInvitations, type Unanswered, unanswered } from './invitations';
 export { type NameReport, namesReport } from './names-report';
 export { newcomer, personWithMail } from './newcomer';
 export { type CsvAnswer, type CsvDryRun, exportPeople, importPeople, LARGEST_CSV } from './people-csv';

@@ -1,7 +1,7 @@
 /** Inviting people by mail: whoever can't sign in yet gets a link, good for a week, with which they choose a password. */
 import { z } from 'zod';
 import { dayInWords, momentIn, type PersonId } from '@/core';
-import { type Database, putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitation } from '@/store';
+import { type Database, putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitations } from '@/store';
 import { id } from '../forms';
 import type { Person, SiteState, Trivet } from '../running';
 import {
@@ -59,45 +59,47 @@ export async function invitePeople(
   if (preview) return { kind: 'preview', people: crowd, withPassword };
   if (people.length === 0)
     return { kind: 'wrong', message: 'All of them have a password already. There is nobody to invite.' };
-  await trivet.db.transaction(async (tx) => {
-    for (const person of people) await putInvitation(tx, state, administrator, person, now);
-  });
+  await trivet.db.transaction((tx) => putInvitations(tx, state, administrator, people, now));
   return { kind: 'invited', people: crowd, withPassword };
 }
 
-/** Invites somebody who is there, and puts the letter into the outbox, in the transaction of what it belongs to. */
-export async function putInvitation(
+/** Invites people who are there, and puts the letters into the outbox, in the transaction of what they belong to. */
+export async function putInvitations(
   tx: Database,
-  state: SiteState,
+  { outline, settings }: SiteState,
   by: Pick<Administrator, 'name' | 'email'>,
-  person: Pick<Person, 'id' | 'name' | 'email'>,
+  people: readonly Pick<Person, 'id' | 'name' | 'email'>[],
   now: Date,
 ): Promise<void> {
   const until = new Date(now.getTime() + INVITED_MS);
-  const token = newToken();
-  const { id: invited, email } = person;
-  await writeInvitation(tx, { person: invited, email, at: now, until, tokenHash: hashToken(token) });
-  await putIntoOutbox(tx, {
-    to: email,
-    replyTo: by.email,
-    ...letter(state, by.name, person.name, token, until),
-    at: now,
-    goodUntil: until,
-  });
-}
-
-function letter({ outline, settings }: SiteState, by: string, name: string, token: string, until: Date) {
   const site = outline.items.get(outline.root)?.title ?? '';
-  const link = new URL(`/sign-up/invited/${token}`, environment().publicUrl).href;
   const last = dayInWords(momentIn(settings.timeZone, until).today);
-  return {
-    subject: `${by} invites you to ${site}`,
-    text: [
-      `${name}, there is a place for you at ${site}.`,
-      `Choose a password, and you are in: ${link}`,
-      `The link is yours alone, and good until ${last}. After that, ask ${by} for another; an answer to this letter goes there.`,
-    ].join('\n\n'),
-  };
+  const invited = people.map((person) => ({ person, token: newToken() }));
+  await writeInvitations(
+    tx,
+    invited.map(({ person: { id: person, email }, token }) => ({
+      person,
+      email,
+      at: now,
+      until,
+      tokenHash: hashToken(token),
+    })),
+  );
+  await putIntoOutbox(
+    tx,
+    ...invited.map(({ person: { name, email }, token }) => ({
+      to: email,
+      replyTo: by.email,
+      subject: `${by.name} invites you to ${site}`,
+      text: [
+        `${name}, there is a place for you at ${site}.`,
+        `Choose a password, and you are in: ${new URL(`/sign-up/invited/${token}`, environment().publicUrl).href}`,
+        `The link is yours alone, and good until ${last}. After that, ask ${by.name} for another; an answer to this letter goes there.`,
+      ].join('\n\n'),
+      at: now,
+      goodUntil: until,
+    })),
+  );
 }
 
 /** Somebody who was invited and did not answer yet. */

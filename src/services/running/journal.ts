@@ -5,7 +5,8 @@
  */
 import { hash, randomBytes } from 'node:crypto';
 import { type Decision, type ItemId, outcomeOf, type PersonId } from '@/core';
-import { addToJournal, forgetJournal, type JournalCount } from '@/store';
+import { addToJournal, forgetAreaVisits, forgetJournal, type JournalCount, noteAreaVisits } from '@/store';
+import { areaVisited } from './area-visits';
 import { momentAt } from './clock';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
@@ -53,6 +54,9 @@ export class Journal {
   readonly #outside = new Map<string, number>();
   #counts = new Map<string, Counted & Record<'count' | Next, number>>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
+  /** The last day on which each area was opened, as far as this process knows; and what of that is not written yet. */
+  readonly #visited = new Map<ItemId, string>();
+  #visits = new Map<ItemId, string>();
   #flushing: NodeJS.Timeout | null = null;
   #forgotten = '';
 
@@ -65,6 +69,8 @@ export class Journal {
     if (state.settings.journal === 'off') return;
     const now = visit.now.getTime();
     this.#expire(now);
+    if (decision.kind === 'open' && item !== null && visit.person !== null)
+      this.#noteArea(trivet, visit.person, item, visit.now);
     // Where nobody waits outside nobody has got in.
     if (decision.kind === 'open' && !this.#outside.has(item ?? NOWHERE)) return;
     const browser = this.#browser(visit);
@@ -86,11 +92,25 @@ export class Journal {
       }
       if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
     }
-    // No page waits for the journal, and none fails with it: what could not be written is tried again.
+    this.#flushSoon(trivet);
+  }
+
+  /** No page waits for the journal, and none fails with it: what could not be written is tried again. */
+  #flushSoon(trivet: Trivet): void {
     this.#flushing ??= setTimeout(
       () => this.flush(trivet, new Date()).catch(() => undefined),
       FLUSH_MS,
     ).unref();
+  }
+
+  /** Notes the day on which an area was opened by one of its people, once a day. */
+  #noteArea(trivet: Trivet, person: PersonId, item: ItemId, now: Date): void {
+    const { today } = momentAt(trivet.state, now);
+    const area = areaVisited(trivet.state, person, item, today);
+    if (area === null || this.#visited.get(area) === today) return;
+    this.#visited.set(area, today);
+    this.#visits.set(area, today);
+    this.#flushSoon(trivet);
   }
 
   /** Notes that a visitor took a step towards what they were turned away from. */
@@ -109,9 +129,13 @@ export class Journal {
     const names = [...this.#names.values()];
     this.#counts = new Map();
     this.#names = new Map();
+    const visits = this.#visits;
+    this.#visits = new Map();
     try {
       await addToJournal(trivet.db, counts, names);
+      await noteAreaVisits(trivet.db, visits);
     } catch (error) {
+      this.#visits = new Map([...visits, ...this.#visits]);
       for (const one of counts) this.#add(one);
       for (const one of names) this.#addName(one, one.person, one.count);
       throw error;
@@ -170,4 +194,5 @@ export async function forgetOld(trivet: Trivet, { settings }: SiteState, now: Da
   const oldest = new Date(now.getTime() - settings.journalDays * 86_400_000);
   const before = settings.journal === 'off' ? '9999-12-31' : momentAt(trivet.state, oldest).today;
   await forgetJournal(trivet.db, before, settings.journal === 'names');
+  if (settings.journal === 'off') await forgetAreaVisits(trivet.db);
 }

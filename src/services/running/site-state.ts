@@ -49,6 +49,7 @@ import {
 } from '@/store';
 import { type FactSource, type Person, personOf, recordOf } from './person';
 import { newSettings } from './settings';
+import { yieldToOthers } from './yielding';
 
 /** Everything that decisions and pages need. */
 export interface SiteState {
@@ -91,23 +92,13 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const shop = await readShop(db, names);
   const bought = boughtIn(await readBought(db), settings);
   const unconfirmed = await readUnconfirmed(db);
-  return {
-    settings,
-    ...items,
-    names,
-    ...shop,
-    bought,
-    unconfirmed,
-    people: peopleOf(await readPeople(db), {
-      settings,
-      byGroup: items.byGroup,
-      ...shop,
-      bought,
-      unconfirmed,
-    }),
-    draft: { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) },
-    live: { ...policies.live, compiled: compile(policies.live.policy, outline, names) },
-  };
+  const source = { settings, byGroup: items.byGroup, ...shop, bought, unconfirmed };
+  const people = peopleOf(await readPeople(db), source);
+  await yieldToOthers();
+  const draft = { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) };
+  await yieldToOthers();
+  const live = { ...policies.live, compiled: compile(policies.live.policy, outline, names) };
+  return { ...source, ...items, names, people, draft, live };
 }
 
 type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'oldAddresses' | 'posts' | 'byGroup'>;

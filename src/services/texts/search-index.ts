@@ -1,4 +1,5 @@
 /** What can be searched for: the texts of items, cut as small as what can be withheld by itself. */
+import { setImmediate } from 'node:timers/promises';
 import { type ItemId, isShared, type Outline, parseRegions, textsIn, type Vocabulary } from '@/core';
 import {
   type Content,
@@ -80,11 +81,17 @@ export async function indexItems(
     db,
     stored.map(({ item }) => item.id),
   );
-  await insertSearchTexts(
-    db,
-    stored.flatMap((one) => searchTextsOf(one, vocabulary)),
-  );
+  for (let at = 0; at < stored.length; at += AT_ONCE) {
+    // Texts are read here, and others are answered in between.
+    if (at > 0) await setImmediate();
+    await insertSearchTexts(
+      db,
+      stored.slice(at, at + AT_ONCE).flatMap((one) => searchTextsOf(one, vocabulary)),
+    );
+  }
 }
+
+const AT_ONCE = 200;
 
 /** Makes a site searchable that is from before there was a search. */
 export async function indexOnce(

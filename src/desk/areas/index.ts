@@ -1,0 +1,1 @@
+export { AreasScreen } from './areas-screen';
