@@ -178,6 +178,34 @@ const WORKS: Readonly<Record<string, Work>> = {
     ]);
     expect(answers.map((answer) => answer.status())).toEqual([200, 200, 200, 200]);
   },
+  'a hundred areas of five people, made and taken back': async (request) => {
+    const lines = Array.from({ length: 500 }, (_, at) => {
+      const area = Math.floor(at / 5);
+      return `Area ${area},P ${at},p${at}@area-${area}.example`;
+    });
+    const asked = {
+      areas: { csv: `area,name,mail\n${lines.join('\n')}` },
+      source: 'observers',
+      below: 'site',
+      menu: null,
+      also: { kind: 'nobody' },
+      lands: true,
+      renames: true,
+      invite: true,
+    };
+    const make = (basis: string | null) =>
+      request.post('/desk/api/areas', { data: { ...asked, basis }, timeout: 60_000 });
+    const looked = await (await make(null)).json();
+    const made = await (await make(looked.report.basis)).json();
+    expect(made).toMatchObject({ kind: 'made' });
+    expect((await request.get('/desk/api/areas')).status()).toBe(200);
+    const back = await request.post('/desk/api/areas/back', {
+      data: JSON.stringify(made.step),
+      headers: { 'Content-Type': 'application/json' },
+      timeout: 60_000,
+    });
+    expect(back.status()).toBe(200);
+  },
   'a leak check': async (request) => {
     const answer = await request.post('/desk/api/leak-check', {
       data: {},

@@ -40,6 +40,7 @@ const ROOMS = [
 // The migration tool follows imports and knows no aliases, so the shapes that the schema names are taken past core's index.
 const FOR_THE_SCHEMA = [
   'types',
+  'area-step',
   'person-record',
   'removed-items',
   'section-content',

@@ -1,5 +1,5 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
@@ -74,7 +74,7 @@ async function killed(args: readonly string[], kills: number): Promise<readonly 
   return changes;
 }
 
-it.concurrent.each([['put live'], ['import'], ['move'], ['learn']])(
+it.concurrent.each([['put live'], ['import'], ['move'], ['learn'], ['areas']])(
   'while it does: %s',
   async (how) => {
     await killed([...program.args, join(folder, how.replace(' ', '-')), how], KILLS);

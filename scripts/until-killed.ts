@@ -13,12 +13,14 @@ import {
   handInsWaiting,
   importSite,
   judge,
+  makeAreas,
   plainRequest,
   putLive,
   type SiteFile,
   saveDraft,
   Trivet,
   takeAnswers,
+  takeAreaStepBack,
 } from '../src/services';
 
 const [folder = '', how = '', look = ''] = process.argv.slice(2);
@@ -98,17 +100,39 @@ const fileOf = (mark: number): SiteFile => ({
   policy: policyOf(mark),
 });
 
+/** Areas have no marks: they are counted. */
+const ofArea = (name: string) => name.startsWith('Area ');
+const AT_ONCE = 3;
+
+/** Whether everything of every area is there. */
+function areasWhole({ state }: Trivet): boolean {
+  const { gates, landings, expectations } = state.live.policy;
+  const areas = state.names.groups.length;
+  const people = [...state.people.values()].filter(({ name }) => ofArea(name));
+  return [
+    gates.length - GATES,
+    state.draft.policy.gates.length - GATES,
+    landings.length,
+    expectations.length,
+    [...state.outline.items.values()].filter((item) => item.kind === 'page' && ofArea(item.title)).length,
+    people.length,
+    people.filter(({ groups }) => groups.length === 1).length,
+  ].every((count) => count === areas);
+}
+
 /** Every mark that there is at one state of the site. */
 function marksIn({ state }: Trivet): { readonly site: readonly string[]; readonly live: readonly string[] } {
   const told = (policy: Policy) =>
-    policy.gates.map(({ otherwise }) => JSON.stringify(otherwise.last).match(/mark \d+/)?.[0] ?? 'none');
+    policy.gates
+      .slice(0, GATES)
+      .map(({ otherwise }) => JSON.stringify(otherwise.last).match(/mark \d+/)?.[0] ?? 'none');
   return {
     site: [
       ...[...state.outline.items.values()].filter(({ kind }) => kind !== 'section').map(({ title }) => title),
       ...[...state.contents.values()].map(({ body }) => body).filter(Boolean),
       ...state.names.roles.map(({ name }) => name),
       ...[...state.people.values()].map(({ name }) => name),
-    ],
+    ].filter((one) => !ofArea(one)),
     live: told(state.live.policy),
   };
 }
@@ -149,15 +173,21 @@ const isNoted = (one: string) => handedIn.includes(one) || typeOf(Number(one.sli
 const inTurn =
   handedIn.every((one) => done.includes(one)) &&
   done.every(isNoted) &&
-  // With each that is accepted goes a letter.
-  letters === handedIn.filter((one) => typeOf(Number(one.slice(1))) === 'hand-in').length &&
+  // With each that is accepted goes a letter; invitations are told of elsewhere.
+  (how === 'areas' ? 0 : letters) ===
+    handedIn.filter((one) => typeOf(Number(one.slice(1))) === 'hand-in').length &&
   done.toSorted().join() ===
     done
       .map((_, at) => `a${at}`)
       .toSorted()
       .join();
 const whole =
-  site !== null && live !== null && (how !== 'import' || site === live) && only(parents) !== null && inTurn;
+  site !== null &&
+  live !== null &&
+  (how !== 'import' || site === live) &&
+  only(parents) !== null &&
+  inTurn &&
+  areasWhole(trivet);
 const changes =
   how === 'learn'
     ? done.length
@@ -172,10 +202,10 @@ if (look !== '') {
   process.exit(whole ? 0 : 1);
 }
 
-const person = [...trivet.state.people.values()][0] ?? null;
+const person = [...trivet.state.people.values()].find(({ desk }) => desk !== null) ?? null;
 const administrator = person && administratorOf({ person, facts: person.facts, session: 'test' });
 if (!administrator) throw new Error('Nobody owns the site.');
-for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
+for (let mark = how === 'areas' ? trivet.state.live.revision : Number(live?.slice(5) ?? 0) + 1; ; mark++) {
   say('begins');
   const now = new Date();
   if (how === 'learn') {
@@ -204,6 +234,23 @@ for (let mark = Number(live?.slice(5) ?? 0) + 1; ; mark++) {
     if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
     const taken = await fileOverSite(trivet, fileOf(mark), looked.report.basis, 'The test', now);
     if (taken.kind !== 'done') throw new Error(JSON.stringify(taken));
+  } else if (how === 'areas') {
+    const areas = Array.from({ length: AT_ONCE }, (_, at) => ({
+      name: `Area ${mark} ${at}`,
+      people: `Area ${mark} ${at}, area-${mark}-${at}@larkfell.example`,
+    }));
+    const like = { source: null, below: 'site', menu: null, also: { kind: 'nobody' } };
+    const asked = { ...like, areas, lands: true, renames: false, invite: true };
+    const looked = await makeAreas(trivet, administrator, { ...asked, basis: null }, now);
+    if (looked.kind !== 'report') throw new Error(JSON.stringify(looked));
+    const made = await makeAreas(trivet, administrator, { ...asked, basis: looked.report.basis }, now);
+    if (made.kind !== 'made') throw new Error(JSON.stringify(made));
+    // Every other step is taken back.
+    if (mark % 2 === 0) {
+      say('begins');
+      const back = await takeAreaStepBack(trivet, administrator, made.step, now);
+      if (back.kind !== 'done') throw new Error(JSON.stringify(back));
+    }
   } else if (how === 'move') {
     const parent = trivet.state.outline.items.get(asId<ItemId>('p1'))?.parent === 'site' ? 'p0' : 'site';
     const moves = moved.map((item) => ({ item, parent, before: null }));

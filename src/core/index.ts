@@ -267,6 +267,7 @@ export {
   type OnSale,
   OUTCOMES,
   type Outcome,
+  onlyTheirs,
   open,
   openedByMerge,
   openers,

@@ -103,6 +103,7 @@ export const SCREENS = {
     tab: 'Areas',
     find: ['Go to the areas', 'what each client, class or chapter has'],
     need: 'people',
+    draft: true,
     read: ({ text }) => ({ area: text('area') ?? null }),
     write: ({ area }) => ({ area }),
   }),

@@ -2,15 +2,12 @@
 
 export type { FormField, WalkScene } from '@/store';
 export {
-  type AreaAnswer,
   type AreaInList,
   type AreaList,
   type AreasReport,
   type GoingReport,
   handOverArea,
-  LARGEST_AREAS,
   listAreas,
-  type MakingAnswer,
   makeAreas,
   renameArea,
   takeAreaStepBack,

@@ -14,7 +14,7 @@ export * from './explain';
 export * from './make-so';
 export * from './matrix';
 export * from './misled';
-export { type NewArea, withNewAreas } from './new-areas';
+export { type NewArea, onlyTheirs, withNewAreas } from './new-areas';
 export { forPeople, newGate } from './new-gate';
 export * from './nowhere';
 export { asksForLess, openedByMerge } from './opened-by-merge';

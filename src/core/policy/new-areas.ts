@@ -51,12 +51,7 @@ export function withNewAreas(policy: Policy, making: Making): Policy {
       to: area.page,
       always: false,
     };
-    const expectation: Expectation = {
-      id: id<ExpectationId>('expectation'),
-      who: gate.who,
-      claim: { kind: 'only opens' },
-      what: { targets: [{ kind: 'branch', item: area.page }], except: [] },
-    };
+    const expectation = onlyTheirs(gate, area.page, id<ExpectationId>('expectation'));
     return {
       gates: [gate, ...own.map((one) => copiedGate(one, copy, id<GateId>(`gate ${one.id}`)))],
       landing,
@@ -78,6 +73,14 @@ export function withNewAreas(policy: Policy, making: Making): Policy {
     expectations: [...policy.expectations, ...made.map(({ expectation }) => expectation)],
   };
 }
+
+/** That nobody opens a page, and what is beneath it, but those whom its gate lets by. */
+export const onlyTheirs = ({ who }: Gate, page: ItemId, id: ExpectationId): Expectation => ({
+  id,
+  who,
+  claim: { kind: 'only opens' },
+  what: { targets: [{ kind: 'branch', item: page }], except: [] },
+});
 
 /** The gates within an area that are its own: they ask for its group, and cover nothing outside of it. */
 function ownGates(

@@ -1,7 +1,7 @@
 'use client';
 /** One area: what it is called, who has it, what is wrong, and the way to its pages, its board and its gate. */
 import { useState } from 'react';
-import { counted, type GateId, type ItemId, permits } from '@/core';
+import { areasIn, counted, type ExpectationId, type GateId, type ItemId, onlyTheirs, permits } from '@/core';
 import type { AreaInList } from '@/services';
 import { Button, Input } from '@/ui';
 import { everyRow } from '../board-filter';
@@ -53,6 +53,7 @@ export function AreaPanel({ area, onClose }: AreaProps) {
           ))}
         </ul>
       )}
+      {!area.expected && may && <Expect area={area} />}
       {may && (
         <>
           <Rename area={area} />
@@ -61,6 +62,33 @@ export function AreaPanel({ area, onClose }: AreaProps) {
         </>
       )}
     </Panel>
+  );
+}
+
+/** Has the draft expect that nobody else ever opens it; whether that holds is proved at once, and again whenever something goes live. */
+function Expect({ area }: { readonly area: AreaInList }) {
+  const { draft } = useDesk();
+  const { policy, edit } = draft;
+  const there = areasIn(policy).find(({ page }) => page === area.page);
+  if (!there) return null;
+  if (there.expectation)
+    return (
+      <p className="mt-3">The draft expects that nobody else ever opens it. Put it live, and it is so.</p>
+    );
+  return (
+    <p className="mt-3">
+      <Button
+        onClick={() => {
+          const id = crypto.randomUUID() as ExpectationId;
+          edit({
+            ...policy,
+            expectations: [...policy.expectations, onlyTheirs(there.gate, there.page, id)],
+          });
+        }}
+      >
+        Expect that nobody else ever opens it
+      </Button>
+    </p>
   );
 }
 

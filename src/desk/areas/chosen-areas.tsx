@@ -79,7 +79,7 @@ export function TakeAway({
             {areas.length === 1 ? 'group, gate and expectation' : 'groups, gates and expectations'}
             {report.value.links > 0 && `, and ${counted(report.value.links, 'menu link')}`}.{' '}
             {report.value.people > 0 &&
-              `${counted(report.value.people, 'person loses', 'people lose')} it; accounts stay.`}
+              `${counted(report.value.people, 'person loses', 'people lose')} ${areas.length === 1 ? 'it' : 'them'}; accounts stay.`}
           </p>
           {report.value.asking.length > 0 && (
             <p>

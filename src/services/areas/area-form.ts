@@ -9,7 +9,7 @@ export const MOST_IN_ONE = 500;
 const MOST_PEOPLE = 5000;
 const LONGEST_NAME = 100;
 /** The largest file of areas that is read, in bytes. */
-export const LARGEST_AREAS = 2_000_000;
+const LARGEST_AREAS = 2_000_000;
 // A name of 200 letters and a mail address of 254, with what stands between them.
 const LONGEST_LINE = 500;
 

@@ -31,6 +31,8 @@ export interface AreaInList {
   readonly waiting: number;
   /** The last day on which one of them was there; null where nobody was, or it is not kept. */
   readonly lastVisit: string | null;
+  /** Whether it is expected that nobody else ever opens it. */
+  readonly expected: boolean;
   /** What is wrong, in sentences. */
   readonly wrong: readonly string[];
 }
@@ -73,6 +75,7 @@ export async function listAreas(trivet: Trivet, administrator: Administrator, no
         .join('\n'),
       waiting: people.filter(({ id }) => unanswered.has(id)).length,
       lastVisit: visits.get(area.page) ?? null,
+      expected: area.expectation !== null,
       wrong: [
         ...(inDraft.has(`${area.page} ${area.group}`) ? [] : ['The draft no longer has it so.']),
         ...wrongWith(area, people, state, now),

@@ -27,7 +27,7 @@ import { type AreaProblem, type Making, makingForm, readWanted } from './area-fo
 import { makeStep, peopleIn } from './area-step';
 import { namedIn } from './copy-branch';
 import { newlyBroken } from './newly-broken';
-import { type Plan, planAreas } from './plan-areas';
+import { namesTaken, type Plan, planAreas } from './plan-areas';
 
 /** What making areas would come to. */
 export interface AreasReport {
@@ -79,8 +79,12 @@ export async function makeAreas(
     return whole(parsed.error.issues[0]?.message ?? 'Say which areas are to be made, and how.');
   const making = parsed.data;
   const { areas, problems } = await readWanted(making.areas);
-  if (problems.length > 0) return { kind: 'problems', problems };
-  const plan = (state: SiteState) => planAreas(state, making, areas, momentAt(state, now).today);
+  const plan = (state: SiteState): ReturnType<typeof planAreas> => {
+    const all = [...problems, ...namesTaken(state, areas, 'csv' in making.areas)];
+    return all.length > 0
+      ? Promise.resolve({ problems: all })
+      : planAreas(state, making, areas, momentAt(state, now).today);
+  };
   if (making.basis === null) {
     const { state } = trivet;
     const planned = await plan(state);

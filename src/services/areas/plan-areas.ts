@@ -72,8 +72,6 @@ export async function planAreas(
 ): Promise<Plan | { readonly problems: readonly AreaProblem[] }> {
   const places = placesFor(state, making);
   if ('problems' in places) return places;
-  const taken = takenNames(state, wanted, 'csv' in making.areas);
-  if (taken.length > 0) return { problems: taken };
   const { source, above, menu, also } = places;
   const copied = source === null ? 1 : copyableIn(state, source);
   const filesIn = source === null ? [] : filesBelow(state, source);
@@ -241,8 +239,8 @@ function placesFor(
 const groupAt = ({ live }: SiteState, page: ItemId): GroupId | undefined =>
   areasIn(live.policy).find((area) => area.page === page)?.group;
 
-/** Names that something has already. */
-function takenNames(
+/** Names that something has already, and those of which no address can be made. */
+export function namesTaken(
   { names }: SiteState,
   wanted: readonly WantedArea[],
   ofFile: boolean,
@@ -252,7 +250,7 @@ function takenNames(
     const at = (message: string) => [{ area: ofFile ? null : line, line: ofFile ? line : null, message }];
     if (groups.has(foldCase(name)))
       return at(`There is a group called “${name}” already. Choose another name.`);
-    return slugify(name) === ''
+    return name !== '' && slugify(name) === ''
       ? at(`No address can be made of “${name}”. Give it a name with letters or digits.`)
       : [];
   });
