@@ -1,13 +1,14 @@
 /** Taking a data folder into use: it has to be writable, and nobody else may be using it. */
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { finishRestore } from '../src/services';
 
 /** A data folder in use, or a sentence that says why it can't be. */
 export type Claim = { readonly release: () => void } | { readonly problem: string };
 
 /**
  * Claims a folder for this process by a file with its process number. The embedded database must not be opened twice; a
- * claim left behind by a process that is gone is taken over.
+ * claim left behind by a process that is gone is taken over. What was brought back and did not get to its place takes it now.
  */
 export function claimDataFolder(folder: string): Claim {
   const file = join(folder, 'in-use');
@@ -21,6 +22,7 @@ export function claimDataFolder(folder: string): Claim {
     }
     rmSync(file, { force: true });
     writeFileSync(file, String(process.pid), { flag: 'wx' });
+    finishRestore(folder);
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code ?? 'error';
     return {

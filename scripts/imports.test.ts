@@ -34,6 +34,7 @@ const ROOMS = [
   'areas',
   'site-file',
   'beginning',
+  'keeping',
   'desk',
 ] as const;
 

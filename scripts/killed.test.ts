@@ -1,9 +1,9 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, is backed up, is brought back, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
@@ -15,15 +15,18 @@ const KILLS = Number(process.env.TRIVET_KILLS ?? 5);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
 let shop: Bundled;
+let keeper: Bundled;
 
 beforeAll(() => {
   program = bundled('scripts/until-killed.ts');
   shop = bundled('scripts/sell-until-killed.ts');
+  keeper = bundled('scripts/keep-until-killed.ts');
 });
 afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
   program.remove();
   shop.remove();
+  keeper.remove();
 });
 
 const ended = (child: ChildProcess) => new Promise<void>((resolve) => child.once('close', () => resolve()));
@@ -93,4 +96,31 @@ it.concurrent('while a site is begun: there is none, or all of it', async () => 
 it.concurrent('while it sells: whoever paid is in, nobody else is, no seat is sold twice and no notice is lost', async () => {
   const sold = await killed([...shop.args, join(folder, 'sell')], KILLS * 2);
   expect(sold.at(-1)).toBeGreaterThan(KILLS);
+}, 600_000);
+
+it.concurrent('while it is backed up: the site is as it was, and a backup is there whole or the one before it', async () => {
+  const to = join(folder, 'backup');
+  mkdirSync(to);
+  const args = [...keeper.args, to];
+  for (let kill = 0; kill < KILLS; kill++)
+    expect(await runAndKill([...args, 'backup'], 1 + (kill % 2), (kill * 7919) % 20_000)).toMatch(
+      /^whole after.* true$/,
+    );
+  expect(await look(args)).toMatch(/^whole after.* true$/);
+  expect(await look([...args, 'restore'])).toMatch(/^whole after/);
+  // What was brought back is one of them, whole.
+  expect(await look(args)).toMatch(/^whole (?:before|after.*) true$/);
+}, 600_000);
+
+it.concurrent('while it is brought back: what was there, or what is brought back', async () => {
+  const from = join(folder, 'restore');
+  mkdirSync(from);
+  expect(await look([...keeper.args, from])).toBe('whole after true');
+  for (let kill = 0; kill < KILLS; kill++) {
+    const to = join(folder, `restore-${kill}`);
+    cpSync(from, to, { recursive: true });
+    const args = [...keeper.args, to];
+    expect(await runAndKill([...args, 'restore'], 1, (kill * 30_011) % 60_000)).toBe('whole after true');
+    expect(await look(args)).toMatch(/^whole (?:before|after) true$/);
+  }
 }, 600_000);

@@ -17,6 +17,7 @@ import {
   theTime,
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
+import { openMachineDoor } from './machine-door';
 
 const dev = process.argv.includes('--dev');
 
@@ -58,6 +59,7 @@ async function open(): Promise<Trivet> {
   await app.prepare();
   tend(trivet);
   tendLetters(trivet);
+  openMachineDoor(dataFolder, trivet);
   return trivet;
 }
 

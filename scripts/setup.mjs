@@ -70,7 +70,9 @@ export function build() {
     'package-lock.json',
     'next.config.ts',
     'tsconfig.json',
-    ...['build-assets', 'build-server', 'serve', 'data-folder'].map((name) => `scripts/${name}.ts`),
+    ...['build-assets', 'build-server', 'serve', 'data-folder', 'machine-door'].map(
+      (name) => `scripts/${name}.ts`,
+    ),
   ];
   unlessSame('.next/.trivet-built', hashOf(inputs), () => {
     console.log('  Building …');

@@ -1,0 +1,3 @@
+/** Keeping a site: backups made while it is served, and brought back. */
+export { backUp } from './backup';
+export { finishRestore, NotRestored, restore } from './restore';
