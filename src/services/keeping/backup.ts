@@ -79,7 +79,12 @@ async function write(trivet: Trivet, folder: string, tar: Pack): Promise<void> {
   for (const one of all) if (!LEFT_OUT.test(one.name) && !IN_LOG.test(one.name)) await add(one);
   const label = await endBaseBackup(trivet.db);
   hashes.backup_label = await addText(tar, `${DATABASE}backup_label`, label);
-  for (const one of await filesBelow(folder)) if (IN_LOG.test(one.name)) await add(one);
+  // What was logged before it began is in the files already.
+  const [, first = ''] = /^START WAL LOCATION: \S+ \(file ([0-9A-F]{24})\)/.exec(label) ?? [];
+  for (const one of await filesBelow(folder)) {
+    const [, segment = ''] = /^pg_wal\/([0-9A-F]{24})$/.exec(one.name) ?? [];
+    if (segment !== '' && segment >= first) await add(one);
+  }
   await addText(tar, FOOT, JSON.stringify({ files: hashes }));
   tar.finalize();
 }
