@@ -1,11 +1,24 @@
 /** Three clients get a place of their own in one step: each arrives at theirs, and never learns of the others. */
+import { execFile } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { alive, dropDraft, openDesk, saved } from './at-desk';
 import { mailbox, ownSite } from './own-site';
 import { axe, expect, test } from './story';
 
 const PASSWORD = 'under the stairs';
 
-test('areas for three clients are made, visited, handed over and taken back', async ({ browser }) => {
+/** Runs one of our commands on a data folder; answers what it said. */
+const command = async (script: string, folder: string, ...args: readonly string[]): Promise<string> => {
+  const env = { ...process.env, NODE_ENV: 'production' as const, TRIVET_DATA: folder };
+  return (await promisify(execFile)(process.execPath, ['--import', 'tsx', script, ...args], { env })).stdout;
+};
+
+test('areas for three clients are made, visited, handed over and taken back, backed up and brought back elsewhere', async ({
+  browser,
+}) => {
   test.setTimeout(180_000);
   const mail = await mailbox();
   const site = await ownSite({ TRIVET_MAIL: mail.address, TRIVET_MAIL_FROM: 'site@hazel.example' });
@@ -112,6 +125,27 @@ test('areas for three clients are made, visited, handed over and taken back', as
       await page.reload();
       await expect(row('Alder House')).toContainText(String(new Date().getFullYear()), { timeout: 2000 });
     }).toPass();
+
+    // All of it is backed up while it is served, and is there on another machine, with whoever is signed in.
+    const elsewhere = mkdtempSync(join(tmpdir(), 'trivet-elsewhere-'));
+    const file = join(elsewhere, 'site.tar');
+    expect(await command('scripts/backup.ts', site.folder, file)).toContain('holds everything');
+    const folder = join(elsewhere, 'data');
+    expect(await command('scripts/restore.ts', folder, file)).toContain('Hazel & Co is as it was on');
+    const second = await ownSite({ TRIVET_DATA: folder });
+    try {
+      expect(second.begin).toBe(null);
+      const visitor = await (await browser.newContext()).newPage();
+      await visitor.goto(`${second.origin}/sign-in`);
+      await visitor.getByLabel('Mail address').fill('ada@alder.example');
+      await visitor.getByLabel('Password').fill('a lamp at the gate');
+      await visitor.getByRole('main').getByRole('button', { name: 'Sign in' }).click();
+      await expect(visitor).toHaveURL(`${second.origin}/clients/alder-house`);
+      expect((await visitor.goto(`${second.origin}/clients/birch-and-sons`))?.status()).toBe(404);
+    } finally {
+      await second.stop();
+      rmSync(elsewhere, { recursive: true, force: true });
+    }
   } finally {
     await site.stop();
     await mail.close();

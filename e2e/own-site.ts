@@ -9,6 +9,8 @@ import { SMTPServer } from 'smtp-server';
 
 export interface OwnSite {
   readonly origin: string;
+  /** Its data folder. */
+  readonly folder: string;
   /** Where one begins; null where there is a site. */
   readonly begin: string | null;
   readonly stop: () => Promise<void>;
@@ -27,7 +29,7 @@ export async function freePort(): Promise<number> {
 
 /** Starts the built server on an empty folder, and waits until it is ready. */
 export async function ownSite(env: Readonly<Record<string, string>> = {}): Promise<OwnSite> {
-  const folder = mkdtempSync(join(tmpdir(), 'trivet-own-'));
+  const folder = env.TRIVET_DATA ?? mkdtempSync(join(tmpdir(), 'trivet-own-'));
   const port = Number(env.PORT ?? (await freePort()));
   const origin = `http://localhost:${port}`;
   const server: ChildProcess = spawn(process.execPath, ['.next/serve.mjs'], {
@@ -41,6 +43,7 @@ export async function ownSite(env: Readonly<Record<string, string>> = {}): Promi
   }
   return {
     origin,
+    folder,
     begin: /https?:\S+\/begin\/\S+/.exec(said)?.[0] ?? null,
     stop: async () => {
       const ended = once(server, 'exit');

@@ -18,6 +18,7 @@ import {
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
 import { openMachineDoor } from './machine-door';
+import { watching } from './watching';
 
 const dev = process.argv.includes('--dev');
 
@@ -36,8 +37,11 @@ process.on('exit', claim.release);
 
 const app = next({ dev, port, hostname: 'localhost' });
 let ready: Promise<Trivet> | null = null;
+let serving: Trivet | null = null;
+const watch = watching(env, () => serving);
 const { server, stop: close } = frontDoor({
   ready: () => ready ?? open(),
+  ...(watch && { watch }),
   built: dev ? () => new Map() : builtFiles,
   desk: (request, response) => app.getRequestHandler()(request, response),
   ...(dev && { development: { upgrade: (...of) => app.getUpgradeHandler()(...of) } }),
@@ -55,6 +59,7 @@ const host = publicUrl.hostname === 'localhost' ? '127.0.0.1' : undefined;
 
 async function open(): Promise<Trivet> {
   const trivet = await runningTrivet();
+  serving = trivet;
   if (!dev) builtFiles();
   await app.prepare();
   tend(trivet);

@@ -70,7 +70,7 @@ export function build() {
     'package-lock.json',
     'next.config.ts',
     'tsconfig.json',
-    ...['build-assets', 'build-server', 'serve', 'data-folder', 'machine-door'].map(
+    ...['build-assets', 'build-server', 'serve', 'data-folder', 'machine-door', 'watching'].map(
       (name) => `scripts/${name}.ts`,
     ),
   ];

@@ -49,7 +49,7 @@ export {
 } from './checking';
 export { type DeskData, editSettings, type OpenSettings, openSettings, readDesk } from './desk';
 export { LARGEST_FILE } from './forms';
-export { backUp, finishRestore, NotRestored, restore } from './keeping';
+export { backUp, finishRestore, NotRestored, readiness, restore } from './keeping';
 export {
   checkLeaks,
   describeReport,

@@ -1,4 +1,5 @@
 /** Opening the database: PGlite in a data folder, or in memory, brought up to the newest migration. */
+import { sql } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import './query-failed';
@@ -7,6 +8,11 @@ import { asPGlite, openThreadedClient } from './threaded-client';
 
 /** The database, or a transaction in it: queries take either. */
 export type Database = PgliteDatabase<typeof schema>;
+
+/** Asks the database for nothing, which it answers if it answers anything. */
+export async function ping(db: Database): Promise<void> {
+  await db.execute(sql`select 1`);
+}
 
 /** An open database that has to be closed. */
 export interface OpenDatabase {

@@ -15,6 +15,15 @@ export async function putIntoOutbox(db: Database, ...mail: readonly NewMail[]): 
     await db.insert(outbox).values(mail.slice(at, at + SLICE).map((one) => ({ ...one, nextTry: one.at })));
 }
 
+/** How many letters were tried in vain and wait to be tried again. */
+export async function countTriedLetters(db: Database): Promise<number> {
+  const [row] = await db
+    .select({ count: sql<number>`count(*)::int` })
+    .from(outbox)
+    .where(and(eq(outbox.state, 'waiting'), sql`${outbox.tries} > 0`, sql`${outbox.problem} <> ''`));
+  return row?.count ?? 0;
+}
+
 /** The latest letters, the newest first. */
 export const readOutbox = (db: Database, most: number): Promise<readonly Mail[]> =>
   db.select().from(outbox).orderBy(desc(outbox.id)).limit(most);

@@ -46,6 +46,13 @@ export interface FrontDoorOptions {
   readonly development?: {
     readonly upgrade: (incoming: IncomingMessage, socket: Socket, head: Buffer) => unknown;
   };
+  /** Told of every request before it is answered. */
+  readonly watch?: (
+    of: 'built' | 'desk' | 'site',
+    target: string,
+    incoming: IncomingMessage,
+    outgoing: ServerResponse,
+  ) => void;
   /** No more connections than one machine can look after. */
   readonly mostConnections?: number;
   /** How long a stream may go on while others have no room. In milliseconds. */
@@ -71,6 +78,7 @@ export function frontDoor({
   built,
   desk,
   development,
+  watch,
   mostConnections = 2000,
   patienceMs = 30_000,
 }: FrontDoorOptions): FrontDoor {
@@ -103,14 +111,19 @@ export function frontDoor({
     if (target === null) return refuse(outgoing);
     const path = pathIn(target);
     const file = built().get(path);
-    if (file) return serveBuilt(file, incoming, outgoing);
+    if (file) {
+      watch?.('built', target, incoming, outgoing);
+      return serveBuilt(file, incoming, outgoing);
+    }
     if (NEVER.has(incoming.method ?? '') || !isDesk(path, development !== undefined)) {
       // Whoever asks next, in this turn, is heard first. Work of one kind after the other takes half the time of work by turns:
       // what the processor had learnt of it is not forgotten at every step into the network and back.
+      watch?.('site', target, incoming, outgoing);
       asked.push({ target, incoming, outgoing });
       if (asked.length === 1) setImmediate(answerAll);
       return;
     }
+    watch?.('desk', target, incoming, outgoing);
     incoming.url = target;
     // Who is asking can't be made up: what comes of that name from outside is overwritten.
     incoming.headers[FROM] = clientAddress(incoming);

@@ -1,3 +1,4 @@
 /** Keeping a site: backups made while it is served, and brought back. */
 export { backUp } from './backup';
+export { readiness } from './readiness';
 export { finishRestore, NotRestored, restore } from './restore';

@@ -15,6 +15,12 @@ const PROXY =
 const FROM =
   'TRIVET_MAIL_FROM has to be the mail address that letters come from, for example TRIVET_MAIL_FROM=site@place.example.';
 
+const METRICS =
+  'TRIVET_METRICS has to be a token of 20 to 200 letters, digits and -._~+/, with which metrics can be read.';
+
+const LOG =
+  'TRIVET_LOG has to be none, requests (a line of JSON each, without personal data) or addresses (with path and network address).';
+
 const schema = z.object({
   PORT: z.coerce
     .number({ error: 'PORT has to be a number, for example PORT=3000.' })
@@ -67,6 +73,11 @@ const schema = z.object({
     })
     .optional(),
   TRIVET_MAIL_FROM: z.email(FROM).max(254, FROM).optional(),
+  TRIVET_METRICS: z
+    .string()
+    .regex(/^[\w.~+/-]{20,200}$/, METRICS)
+    .optional(),
+  TRIVET_LOG: z.enum(['none', 'requests', 'addresses'], LOG).default('none'),
   TRIVET_KEPT: z.coerce.number({ error: KEPT }).int(KEPT).min(0, KEPT).max(100_000, KEPT).default(64),
 });
 
@@ -84,6 +95,10 @@ export interface Environment {
   readonly proxies: readonly NonNullable<ReturnType<typeof rangeOf>>[];
   /** The mail server, with what it asks to be told, and whom letters come from; null where no mail leaves this machine. */
   readonly mail: { readonly server: string; readonly from: string } | null;
+  /** With what metrics can be read; null for nobody. */
+  readonly metricsToken: string | null;
+  /** What is written of each request. */
+  readonly log: 'none' | 'requests' | 'addresses';
 }
 
 /** Reads the environment, or lists what is wrong with it, a sentence each. */
@@ -107,6 +122,8 @@ export function readEnvironment(
     keptBytes: TRIVET_KEPT * 1_000_000,
     till: TRIVET_TILL && TRIVET_TILL_KEYS ? { url: TRIVET_TILL, keys: TRIVET_TILL_KEYS } : null,
     proxies: parsed.data.TRIVET_PROXY ?? [],
+    metricsToken: parsed.data.TRIVET_METRICS ?? null,
+    log: parsed.data.TRIVET_LOG,
     mail: TRIVET_MAIL && TRIVET_MAIL_FROM ? { server: TRIVET_MAIL, from: TRIVET_MAIL_FROM } : null,
   };
 }

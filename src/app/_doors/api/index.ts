@@ -12,18 +12,22 @@ import {
 } from '@/core';
 import {
   courseOutline,
+  environment,
   type Given,
   givenAt,
   givenNowhere,
   pageFacts,
+  readiness,
   type SectionView,
   sectionViews,
   summaryOf,
   teaserOf,
   textsReady,
+  theTime,
   type ViewContext,
 } from '@/services';
 import type { Answer } from '../../_http/answer';
+import { metricsFor, OPEN_METRICS } from '../../_http/metrics';
 import { PRIVATE } from '../../_http/response';
 import { bearerIn } from '../bearer';
 import type { Door } from '../door';
@@ -36,6 +40,15 @@ export const api: Door = {
     const [what, id, ...more] = ask.rest;
     if (ask.delivery.walk) return missing(ask);
     if (what === 'health' && id === undefined) return json({ ok: true });
+    if (what === 'ready' && id === undefined) {
+      const told = await readiness(ask.trivet, theTime());
+      return json(told, told.ready ? 200 : 503);
+    }
+    if (what === 'metrics' && id === undefined) {
+      const text = await metricsFor(ask.request.headers.get('authorization'), environment().metricsToken);
+      if (text === null) return nothing();
+      return { status: 200, headers: { 'Content-Type': OPEN_METRICS, 'Cache-Control': PRIVATE }, body: text };
+    }
     if (what === 'openapi.json' && id === undefined) return json(openApi(ask.delivery.origin));
     if ((what !== 'items' && what !== 'courses') || more.length > 0) return nothing();
     if (what === 'courses' && id === undefined) return nothing();
@@ -253,8 +266,8 @@ function sectionIn(view: SectionView): Section[] {
   }
 }
 
-const json = (value: object): Answer => ({
-  status: 200,
+const json = (value: object, status = 200): Answer => ({
+  status,
   headers: {
     'Content-Type': 'application/json',
     'Cache-Control': PRIVATE,
