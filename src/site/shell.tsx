@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import type { Spot } from '@/core';
 import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
+import { Horizon } from './horizon';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
 import { Sections } from './sections';
@@ -139,7 +140,7 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
             </a>
           </div>
         </div>
-        <Horizon />
+        <Horizon name={frame.siteTitle} />
       </header>
       <div className="wrap columns flex-1">
         {side.length > 0 && (
@@ -260,21 +261,4 @@ function MenuAnchor({ link: { title, to } }: { readonly link: MenuLink }) {
     default:
       return to satisfies never;
   }
-}
-
-/** The line of the hill under the night: only decoration. */
-function Horizon() {
-  return (
-    <svg
-      className="-mb-px block h-6 w-full sm:h-9"
-      viewBox="0 0 1200 36"
-      preserveAspectRatio="none"
-      aria-hidden="true"
-    >
-      <path
-        d="M0 36V25C170 30 300 33 470 27C640 21 760 7 930 6C1040 5 1130 14 1200 18V36Z"
-        className="hill"
-      />
-    </svg>
-  );
 }
