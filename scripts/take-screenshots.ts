@@ -121,43 +121,20 @@ await writing.getByLabel('Text of Text').evaluate((area) => {
 await writing.frameLocator('iframe').getByText('The code of the lower gate').scrollIntoViewIfNeeded();
 await shoot(writing, 'writing');
 
-// A few visitors before closed doors, and a change that goes live: so that journal and history have something to show.
-const closed = [
-  '/observers',
-  '/observers/charts',
-  '/keepers',
-  '/trustees',
-  '/night-logs/first-light',
-  '/crew/rota',
-];
-for (const [at, path] of closed.entries())
-  for (let visitor = 0; visitor < 12 - at * 2; visitor++)
-    await fetch(origin + path, { redirect: 'manual', headers: { 'user-agent': `visitor ${at} ${visitor}` } });
-const comer = await pageOf('tobin', '/observers/charts');
-await comer.getByRole('heading', { level: 1 }).waitFor();
-const live = await pageOf('greta', '/desk?put=live&show=difference');
-await live.getByLabel('Note for the record').fill('Friends may look at the charts in December');
-await live.getByTestId('effect').waitFor();
-await bench(live)
-  .getByRole('button', { name: /^Put .* live$/ })
-  .click();
-await live.getByText(/Revision \d+ is live\./).waitFor();
-await live.getByRole('link', { name: 'History' }).click();
-await live.getByText('Who noticed').waitFor();
-await shoot(live, 'history');
-await shoot(
-  await (async () => {
-    const journal = await pageOf('greta', '/desk/journal');
-    await journal.getByRole('img', { name: /Where visitors were turned away/ }).waitFor();
-    return journal;
-  })(),
-  'journal',
-);
-const whole = await pageOf('greta', '/desk?rules=all');
-await whole.getByRole('button', { name: /^Check as the board’s/ }).click();
-await whole.getByText('Nothing came through.').waitFor({ timeout: 90_000 });
-await whole.getByText('Nothing came through.').scrollIntoViewIfNeeded();
-await shoot(whole, 'whole-site');
+const areas = await pageOf('greta', '/desk/areas');
+await areas.getByRole('button', { name: 'New areas' }).click();
+await areas.getByLabel('Name', { exact: true }).fill('Moss Valley School');
+const areaPeople = areas.getByRole('textbox', { name: /^Its people/ });
+await areaPeople
+  .first()
+  .fill('Signe Ljung, signe@moss-valley.example\nElio Brandt, elio@moss-valley.example');
+await areas.getByRole('button', { name: 'Another area' }).click();
+await areas.getByLabel('Name 2').fill('Weir Bank School');
+await areaPeople.last().fill('Noor Haddad, noor@weir-bank.example');
+await areas.getByLabel('Each begins as').selectOption('hollin-school');
+await areas.getByTestId('making').waitFor();
+await areas.getByText('Make 2 areas').scrollIntoViewIfNeeded();
+await shoot(areas, 'areas');
 
 const buyer = await pageOf(null, '/shop/observer-pass?next=%2Ftonight');
 await buyer.getByLabel('Your name').fill('Nell Arden');

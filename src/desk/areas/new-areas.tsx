@@ -125,20 +125,26 @@ export function NewAreas({ areas, onClose }: NewProps) {
 
 /** Like the first area there is; a page of its own in the first menu where there is none. */
 function firstWishes([first]: readonly AreaInList[], outline: Outline): Wishes {
-  const top = first && outline.items.get(first.page as Item['id']);
-  const link = [...outline.items.values()].find(
-    (item) => item.kind === 'link' && item.target.kind === 'item' && item.target.item === top?.id,
-  );
   const menu = [...outline.items.values()].find((item) => item.kind === 'menu' && item.place === 'top');
   return {
-    source: top?.id ?? NONE,
-    below: top?.parent ?? outline.root,
-    menu: (top ? link?.parent : menu?.id) ?? NONE,
+    source: NONE,
+    below: outline.root,
+    menu: menu?.id ?? NONE,
     also: NONE,
     lands: true,
     renames: true,
     invite: true,
+    ...(first && besideOf(first.page, outline)),
   };
+}
+
+/** Like a page, beside it, and in the menu in which it is. */
+function besideOf(source: string, outline: Outline): Pick<Wishes, 'source' | 'below' | 'menu'> {
+  const link = [...outline.items.values()].find(
+    (item) => item.kind === 'link' && item.target.kind === 'item' && item.target.item === source,
+  );
+  const parent = outline.items.get(source as Item['id'])?.parent;
+  return { source, below: parent ?? outline.root, menu: link?.parent ?? NONE };
 }
 
 function alsoOf(chosen: string) {
@@ -281,7 +287,7 @@ function Beginning({ wishes, areas, named, put }: BeginningProps) {
               options: pages.filter(({ id }) => !isArea.has(id)).map(option),
             },
           ]}
-          onPick={(source) => put({ source })}
+          onPick={(source) => put(source === NONE ? { source } : besideOf(source, outline))}
         />
       </Field>
       {named > 0 && (
