@@ -138,3 +138,26 @@ it.each(['README.md', 'ARCHITECTURE.md', ...below('docs').filter((path) => path.
       if (!/^https?:/.test(target)) expect(existsSync(join(dirname(file), target)), target).toBe(true);
   },
 );
+
+describe('docs/handbook', () => {
+  const folder = 'docs/handbook';
+  const listed = [...read(`${folder}/README.md`).matchAll(/^\d+\. \[([^\]]+)\]\(([a-z]+)\.md\)$/gm)];
+  const names = listed.map(([, , name = '']) => name);
+
+  it('lists every page once, by its title', () => {
+    const files = readdirSync(folder).filter((file) => file !== 'README.md');
+    expect(names.map((name) => `${name}.md`).sort()).toEqual(files.sort());
+    for (const [, title, name] of listed) expect(read(`${folder}/${name}.md`)).toMatch(`# ${title}\n`);
+  });
+
+  it.each(names)('%s leads to pages and pictures that are there', (name) => {
+    const text = read(`${folder}/${name}.md`);
+    for (const [, to = ''] of text.matchAll(/\]\(([^)]+)\)/g))
+      expect(existsSync(join(folder, to)), to).toBe(true);
+  });
+
+  it('has a page for every screen that names one', () => {
+    for (const { help } of SCREEN_KINDS.map(screenNamed))
+      if (help !== undefined) expect(names).toContain(help);
+  });
+});

@@ -27,6 +27,7 @@ const LearnersScreen = later(async () => (await import('./learners')).LearnersSc
 const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
 const OutboxScreen = later(async () => (await import('./outbox')).OutboxScreen);
+const HelpScreen = later(async () => (await import('./help')).HelpScreen);
 const SettingsScreen = later(async () => (await import('./settings')).SettingsScreen);
 const ShopScreen = later(async () => (await import('./shop')).ShopScreen);
 const SalesScreen = later(async () => (await import('./shop')).SalesScreen);
@@ -50,6 +51,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   sales: ({ order }) => <SalesScreen order={order} />,
   history: ({ revision }) => <HistoryScreen revision={revision} />,
   journal: () => <JournalScreen />,
+  help: ({ page }) => <HelpScreen page={page} />,
   settings: () => <SettingsScreen />,
 };
 

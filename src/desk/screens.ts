@@ -25,6 +25,8 @@ interface Entry<State> {
   readonly find?: readonly [label: string, note?: string];
   /** What one has to be allowed at the desk to have any use of it. */
   readonly need: Permission;
+  /** The page of the handbook that is about it; where one begins, if none is. */
+  readonly help?: string;
   /** Whether it stands alone, without the desk's top line. */
   readonly alone?: boolean;
   /** Whether the draft is changed there, so that one wants to know whether it is saved. */
@@ -46,6 +48,7 @@ export const SCREENS = {
   board: entry({
     title: 'Board',
     path: '',
+    help: 'check',
     tab: 'Board',
     find: ['Go to the board'],
     need: 'look',
@@ -57,6 +60,7 @@ export const SCREENS = {
   print: entry({
     title: 'The board on paper',
     path: 'print',
+    help: 'check',
     find: ['The board on paper'],
     need: 'look',
     alone: true,
@@ -67,6 +71,7 @@ export const SCREENS = {
   site: entry<{ readonly item: ItemId | null }>({
     title: 'Site',
     path: 'site',
+    help: 'write',
     tab: 'Site',
     find: ['Write: pages, posts, menus, files'],
     need: 'look',
@@ -77,6 +82,7 @@ export const SCREENS = {
   people: entry<{ readonly text: string; readonly condition: string }>({
     title: 'People',
     path: 'people',
+    help: 'people',
     tab: 'People',
     find: ['Go to the people'],
     need: 'look',
@@ -88,6 +94,7 @@ export const SCREENS = {
   person: entry<{ readonly person: string | null }>({
     title: 'Person',
     path: 'people',
+    help: 'people',
     takesId: true,
     under: 'people',
     find: ['New person'],
@@ -100,6 +107,7 @@ export const SCREENS = {
   areas: entry<{ readonly area: string | null }>({
     title: 'Areas',
     path: 'areas',
+    help: 'areas',
     tab: 'Areas',
     find: ['Go to the areas', 'what each client, class or chapter has'],
     need: 'people',
@@ -110,6 +118,7 @@ export const SCREENS = {
   names: entry({
     title: 'Names',
     path: 'names',
+    help: 'people',
     tab: 'Names',
     find: ['Go to the names', 'levels, roles, groups, fields'],
     need: 'look',
@@ -119,6 +128,7 @@ export const SCREENS = {
   audiences: entry<{ readonly audience: AudienceId | null }>({
     title: 'Audiences',
     path: 'audiences',
+    help: 'people',
     tab: 'Audiences',
     find: ['Go to the audiences'],
     need: 'look',
@@ -130,6 +140,7 @@ export const SCREENS = {
   findings: entry<{ readonly open: string | null; readonly expectation: string | null }>({
     title: 'Findings',
     path: 'findings',
+    help: 'check',
     tab: 'Findings',
     find: ['Go to the findings', 'mistakes, and what must stay so'],
     need: 'look',
@@ -141,6 +152,7 @@ export const SCREENS = {
   kinds: entry<{ readonly person: string | null }>({
     title: 'Kinds of visitor',
     path: 'kinds',
+    help: 'check',
     under: 'findings',
     find: ['Go to the kinds of visitor', 'whom the site treats alike'],
     need: 'look',
@@ -152,6 +164,7 @@ export const SCREENS = {
   ahead: entry<{ readonly person: string | null }>({
     title: 'Ahead',
     path: 'ahead',
+    help: 'check',
     under: 'findings',
     find: ['Look ahead', 'what will open and close by itself'],
     need: 'look',
@@ -166,6 +179,7 @@ export const SCREENS = {
   }>({
     title: 'Learners',
     path: 'learners',
+    help: 'courses',
     tab: 'Learners',
     find: ['Go to the learners', 'progress in courses'],
     need: 'learners',
@@ -180,6 +194,7 @@ export const SCREENS = {
   shop: entry<{ readonly product: string | null }>({
     title: 'Shop',
     path: 'shop',
+    help: 'selling',
     tab: 'Shop',
     find: ['Go to the shop', 'products, prices, vouchers'],
     need: 'people',
@@ -190,6 +205,7 @@ export const SCREENS = {
   sales: entry<{ readonly order: string | null }>({
     title: 'Sales',
     path: 'sales',
+    help: 'selling',
     under: 'shop',
     find: ['Go to the sales', 'orders, refunds, what came in'],
     need: 'people',
@@ -200,6 +216,7 @@ export const SCREENS = {
   history: entry<{ readonly revision: number | null }>({
     title: 'History',
     path: 'history',
+    help: 'live',
     tab: 'History',
     find: ['Go to the history', 'revisions, changes of people'],
     need: 'look',
@@ -213,6 +230,7 @@ export const SCREENS = {
   journal: entry({
     title: 'Journal',
     path: 'journal',
+    help: 'why',
     tab: 'Journal',
     find: ['Go to the journal', 'who was turned away where'],
     need: 'look',
@@ -226,6 +244,16 @@ export const SCREENS = {
     find: ['Go to the outbox', 'mail that was sent'],
     need: 'everything',
     read: () => ({}),
+  }),
+  /** The handbook, at one of its pages. */
+  help: entry<{ readonly page: string }>({
+    title: 'Help',
+    path: 'help',
+    takesId: true,
+    find: ['Help', 'the handbook'],
+    need: 'look',
+    read: ({ id }) => ({ page: id ?? 'begin' }),
+    write: ({ page }) => ({ id: page }),
   }),
   settings: entry({
     title: 'Settings',

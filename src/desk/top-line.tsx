@@ -1,6 +1,6 @@
 'use client';
 /** The desk's own top line: the site, which policy is shown, where the draft stands, and the way to everything else. */
-import { Moon, Search, Sun, Undo2 } from 'lucide-react';
+import { CircleQuestionMark, Moon, Search, Sun, Undo2 } from 'lucide-react';
 import { counted, difference, permits } from '@/core';
 import { Button } from '@/ui';
 import { useDesk } from './context';
@@ -60,6 +60,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
         <Button weight="quiet" onClick={onPalette} title="Find or do anything (Ctrl K)">
           <Search size={15} aria-hidden="true" /> Find <span className="key max-[1400px]:hidden">Ctrl K</span>
         </Button>
+        <HelpButton />
         <ThemeButton />
         <Button
           weight={changes > 0 ? 'main' : 'plain'}
@@ -98,6 +99,24 @@ function SaveState() {
     >
       {settled ? 'Draft saved' : 'Saving …'}
     </span>
+  );
+}
+
+/** To the handbook, at the page of this screen. */
+function HelpButton() {
+  const { data, screen, setScreen } = useDesk();
+  if (!permits(data.desk, screenNamed('help').need) || screen.kind === 'help') return null;
+  const page = screenNamed(screen.kind).help;
+  return (
+    <Button
+      weight="quiet"
+      size="small"
+      aria-label="Help"
+      title="Help: the handbook, at this screen’s page"
+      onClick={() => setScreen(page === undefined ? startOf('help') : { kind: 'help', page })}
+    >
+      <CircleQuestionMark size={16} aria-hidden="true" />
+    </Button>
   );
 }
 

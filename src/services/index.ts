@@ -47,7 +47,16 @@ export {
   walkReport,
   wouldDo,
 } from './checking';
-export { type DeskData, editSettings, type OpenSettings, openSettings, readDesk } from './desk';
+export {
+  type DeskData,
+  editSettings,
+  type HandbookPage,
+  handbook,
+  handbookPicture,
+  type OpenSettings,
+  openSettings,
+  readDesk,
+} from './desk';
 export { LARGEST_FILE } from './forms';
 export { backUp, finishRestore, NotRestored, readiness, restore } from './keeping';
 export {

@@ -41,7 +41,7 @@ export const bodyOf = (markdown: string): string => String(toBody.processSync(ma
 const toMarkdown = unified()
   .use(rehypeRemark)
   .use(remarkGfm)
-  .use(remarkStringify, { emphasis: '*', bullet: '-', fences: true, rule: '-' });
+  .use(remarkStringify, { emphasis: '*', bullet: '-', fences: true, rule: '-', resourceLink: true });
 
 /** A text that came in, with what of it could not be kept, by the names of the elements. */
 export interface TextRead {

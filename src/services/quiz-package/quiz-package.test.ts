@@ -190,6 +190,8 @@ const compared = ({ id: _, text, ...rest }: QuestionRead | Quiz['questions'][num
   text: bodyOf(text),
 });
 
+const emptyText = { id: 'q', kind: 'text', text: '', points: 1, feedback: '', accepted: ['yes'] };
+
 describe('a quiz that comes in', () => {
   it('is what went out, for every kind of question', () => {
     fc.assert(
@@ -207,6 +209,18 @@ describe('a quiz that comes in', () => {
       }),
       { numRuns: 150 },
     );
+  });
+
+  it.each([
+    '+@.A',
+    'ask@larkfell.example',
+    'https://larkfell.example/a_b',
+    '[*here*](mailto:ask@larkfell.example)',
+  ])('says %s as it did', (text) => {
+    const question = { ...emptyText, text } as unknown as Quiz['questions'][number];
+    const back = readItem(xml(itemXml(question, 'q1', 'One')), question.points);
+    if (back.kind !== 'question') throw new Error(back.why);
+    expect(bodyOf(back.question.text)).toBe(bodyOf(text));
   });
 
   it('comes with its points and with how it is asked', async () => {

@@ -74,6 +74,8 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   editNames: [GATES, (who) => services.editNames(trivet, who, nothing, false, now)],
   editSettings: [OWNING, (who) => services.editSettings(trivet, who, nothing, now)],
   endOrder: [OWNING, (who) => services.endOrder(trivet, null, who, nothing, now)],
+  handbook: [LOOKING, (who) => services.handbook(trivet, who)],
+  handbookPicture: [LOOKING, (who) => services.handbookPicture(trivet, who, 'none')],
   handOverArea: [OWNING, (who) => services.handOverArea(trivet, who, nothing, now)],
   listAreas: [PEOPLE, (who) => services.listAreas(trivet, who, now)],
   makeAreas: [OWNING, (who) => services.makeAreas(trivet, who, nothing, now)],

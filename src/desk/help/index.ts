@@ -1,0 +1,1 @@
+export { HelpScreen } from './help-screen';
