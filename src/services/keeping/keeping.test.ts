@@ -117,8 +117,8 @@ describe('a backup', () => {
     const { site } = await siteIn(folder);
     const title = site.items.find(({ id }) => id === 'team')?.title ?? '';
     const last = Number(/^Team (\d+)$/.exec(title)?.[1]);
-    // What was made before the end is in it.
-    expect(last).toBeGreaterThan(changes / 2);
+    // It is the site at its end, and not as it was when it began.
+    expect(last).toBeGreaterThan(changes / 4);
     expect(last).toBeLessThanOrEqual(changes);
     await changeItem(trivet, administrator, { kind: 'rename', item: 'team', title: 'Team' }, now);
   }, 60_000);
