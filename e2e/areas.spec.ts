@@ -116,6 +116,24 @@ test('areas for three clients are made, visited, handed over and taken back, bac
     await lately.first().getByRole('button', { name: 'Take back' }).click();
     await expect(row('Cedar Works')).toBeVisible();
 
+    // Two tabs: what was looked at before the other one made something is looked at again, and nothing typed is lost.
+    const other = await page.context().newPage();
+    const tabs = [page, other] as const;
+    for (const [at, tab] of tabs.entries()) {
+      await tab.goto(`${site.origin}/desk/areas?area=%2B`);
+      await alive(tab);
+      await tab.getByLabel('Name', { exact: true }).fill(`Dogwood ${at}`);
+      await expect(tab.getByTestId('making')).toContainText(`Dogwood ${at}`);
+    }
+    for (const tab of tabs) await tab.getByRole('button', { name: 'Make 1 area' }).click();
+    await expect(row('Dogwood 0')).toBeVisible();
+    await expect(other.getByText('The site was changed meanwhile.')).toBeVisible();
+    await expect(other.getByRole('row').filter({ hasText: 'Dogwood 0' })).toBeVisible();
+    await other.getByRole('button', { name: 'Make 1 area' }).click();
+    await expect(other.getByRole('row').filter({ hasText: 'Dogwood 1' })).toBeVisible();
+    await other.close();
+    await page.goto(`${site.origin}/desk/areas`);
+
     // All of it is what was live, and nothing waits to be put live.
     await expect(page.getByRole('button', { name: 'Nothing to put live' })).toBeVisible();
     await ada.goto(`${site.origin}/clients/alder-house/papers`);

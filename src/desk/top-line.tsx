@@ -17,7 +17,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
   });
   const changes = difference(draft.live.policy, draft.policy).length;
   return (
-    <header className="flex h-12 items-center gap-4 border-iron border-b px-4">
+    <header className="flex h-12 items-center gap-4 border-iron border-b px-4 max-[1400px]:gap-3">
       <h1 className="sr-only">
         {data.siteTitle}: {titleOfView({ screen })}
       </h1>
@@ -39,7 +39,7 @@ export function TopLine({ onPalette }: { readonly onPalette: () => void }) {
               event.preventDefault();
               setScreen(startOf(kind));
             }}
-            className="rounded-[3px] px-2 py-1 text-quiet hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
+            className="rounded-[3px] px-2 py-1 text-quiet max-[1400px]:px-1.5 hover:text-copper aria-[current]:font-semibold aria-[current]:text-ink aria-[current]:underline aria-[current]:decoration-2 aria-[current]:decoration-copper aria-[current]:underline-offset-[7px]"
           >
             {tab}
           </a>

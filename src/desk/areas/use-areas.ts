@@ -47,6 +47,8 @@ export function useStep(): <T extends StepMade>(path: string, body: unknown) => 
   return useCallback(
     async (path, body) => {
       const answer = await ask<never>('POST', path, body);
+      // What was changed meanwhile is looked at again at once.
+      if (!answer.ok && answer.status === 409) await Promise.all([reloadSite(), refresh()]);
       if (!answer.ok) return answer;
       const { step, summary } = answer.value as StepMade;
       await Promise.all([reloadSite(), refresh()]);
