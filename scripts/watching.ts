@@ -3,14 +3,11 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { pino } from 'pino';
 import { Counter, collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import { clientAddress } from '../src/app/_http/client-address';
+import type { Watch } from '../src/app/_http/front-door';
 import { offerMetrics } from '../src/app/_http/metrics';
 import type { environment, Trivet } from '../src/services';
 
-/** Who answers a request: the framework's built files, the desk, or the site. */
-export type Of = 'built' | 'desk' | 'site';
-
-/** Told of every request, before it is answered. */
-export type Watch = (of: Of, target: string, incoming: IncomingMessage, outgoing: ServerResponse) => void;
+type Of = Parameters<Watch>[0];
 
 // In seconds.
 const BUCKETS = [0.001, 0.0025, 0.005, 0.01, 0.025, 0.05, 0.1, 0.25, 0.5, 1, 2.5, 10];

@@ -35,6 +35,14 @@ const MOST_AT_ONCE = 64;
 /** How long what is being answered may go on when the server stops. */
 const STOPPING_MS = 10_000;
 
+/** Told of a request, and who answers it: from the built files, at the desk, or the site. */
+export type Watch = (
+  of: 'built' | 'desk' | 'site',
+  target: string,
+  incoming: IncomingMessage,
+  outgoing: ServerResponse,
+) => void;
+
 export interface FrontDoorOptions {
   /** Settles when the site is in memory; requests that come earlier wait for it. */
   readonly ready: () => Promise<Trivet>;
@@ -47,12 +55,7 @@ export interface FrontDoorOptions {
     readonly upgrade: (incoming: IncomingMessage, socket: Socket, head: Buffer) => unknown;
   };
   /** Told of every request before it is answered. */
-  readonly watch?: (
-    of: 'built' | 'desk' | 'site',
-    target: string,
-    incoming: IncomingMessage,
-    outgoing: ServerResponse,
-  ) => void;
+  readonly watch?: Watch;
   /** No more connections than one machine can look after. */
   readonly mostConnections?: number;
   /** How long a stream may go on while others have no room. In milliseconds. */

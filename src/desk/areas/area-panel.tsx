@@ -57,7 +57,11 @@ export function AreaPanel({ area, onClose }: AreaProps) {
       {may && (
         <>
           <Rename area={area} />
-          <HandOver key={area.list} area={area} />
+          {area.list === null ? (
+            <p className="note mt-5">More people have it than can be typed here. Change them under People.</p>
+          ) : (
+            <HandOver key={area.list} page={area.page} list={area.list} />
+          )}
           <TakeAway areas={[area]} onGone={onClose} />
         </>
       )}
@@ -126,14 +130,14 @@ function Rename({ area }: { readonly area: AreaInList }) {
   );
 }
 
-function HandOver({ area }: { readonly area: AreaInList }) {
+function HandOver({ page, list }: { readonly page: string; readonly list: string }) {
   const { data } = useDesk();
-  const [people, setPeople] = useState(area.list);
+  const [people, setPeople] = useState(list);
   const [invite, setInvite] = useState(true);
   const step = useStep();
-  const asked = { page: area.page, people, invite };
+  const asked = { page, people, invite };
   const looked = useAnswer<{ readonly told: string }>('areas/people', { ...asked, look: true }, data);
-  const changed = people.trim() !== area.list.trim();
+  const changed = people.trim() !== list.trim();
   const problem =
     changed && looked && !looked.ok
       ? `${typeof looked.body.line === 'number' ? `Line ${looked.body.line}: ` : ''}${looked.title}`
@@ -162,7 +166,7 @@ function HandOver({ area }: { readonly area: AreaInList }) {
             >
               Hand it over
             </Button>
-            <Button onClick={() => setPeople(area.list)}>Leave it</Button>
+            <Button onClick={() => setPeople(list)}>Leave it</Button>
           </p>
         </>
       )}

@@ -2,7 +2,7 @@
 /** What each client, class or chapter has: a list with what is wrong, new ones, and one that is open. */
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { counted, dayInWords, permits } from '@/core';
+import { dayInWords, permits } from '@/core';
 import type { AreaInList } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
@@ -167,7 +167,6 @@ function Row({
             ))}
           </ul>
         )}
-        <span className="sr-only">{counted(wrong.length, 'thing')}</span>
       </td>
     </tr>
   );

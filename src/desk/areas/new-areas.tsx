@@ -42,7 +42,7 @@ export function NewAreas({ areas, onClose }: NewProps) {
   const { data, outline, setScreen } = useDesk();
   const [from, setFrom] = useState<'typed' | 'file'>('typed');
   const [typed, setTyped] = useState<readonly Typed[]>([{ key: 0, name: '', people: '' }]);
-  const [file, setFile] = useState<{ readonly name: string; readonly text: string } | null>(null);
+  const [file, setFile] = useState<{ readonly name: string; readonly base64: string } | null>(null);
   const [wishes, setWishes] = useState<Wishes>(() => firstWishes(areas, outline));
   const [refused, setRefused] = useState<string | null>(null);
   const [going, setGoing] = useState(false);
@@ -51,7 +51,8 @@ export function NewAreas({ areas, onClose }: NewProps) {
   const named = typed.filter(({ name, people }) => name.trim() !== '' || people.trim() !== '');
   const empty = from === 'typed' ? named.length === 0 : file === null;
   const asked = {
-    areas: from === 'typed' ? named.map(({ name, people }) => ({ name, people })) : { csv: file?.text ?? '' },
+    areas:
+      from === 'typed' ? named.map(({ name, people }) => ({ name, people })) : { file: file?.base64 ?? '' },
     source: wishes.source === NONE ? null : wishes.source,
     below: wishes.below,
     menu: wishes.menu === NONE ? null : wishes.menu,
@@ -221,15 +222,24 @@ function TypedAreas({ typed, shown, problems, onChange }: TypedProps) {
 
 interface FileProps {
   readonly file: { readonly name: string } | null;
-  readonly onFile: (file: { readonly name: string; readonly text: string }) => void;
+  readonly onFile: (file: { readonly name: string; readonly base64: string }) => void;
 }
+
+/** What a file holds, as it is. */
+const base64Of = (file: File): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
+    reader.onerror = () => reject(reader.error);
+    reader.readAsDataURL(file);
+  });
 
 function FromFile({ file, onFile }: FileProps) {
   const input = useRef<HTMLInputElement>(null);
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const [taken] = event.target.files ?? [];
     event.target.value = '';
-    if (taken) onFile({ name: taken.name, text: await taken.text() });
+    if (taken) onFile({ name: taken.name, base64: await base64Of(taken) });
   };
   return (
     <div className="grid justify-items-start gap-2">

@@ -8,6 +8,7 @@ export const MOST_AREAS = 200;
 export const MOST_IN_ONE = 500;
 const MOST_PEOPLE = 5000;
 const LONGEST_NAME = 100;
+const TOO_LARGE = 'That file is too large. Cut it into several.';
 /** The largest file of areas that is read, in bytes. */
 const LARGEST_AREAS = 2_000_000;
 // A name of 200 letters and a mail address of 254, with what stands between them.
@@ -23,7 +24,9 @@ export const makingForm = z.strictObject({
   /** Areas as they were typed, or all of them as CSV. */
   areas: z.union([
     z.array(typed).min(1).max(MOST_AREAS, `At most ${MOST_AREAS} areas are made at once.`),
-    z.strictObject({ csv: z.string().max(LARGEST_AREAS, 'That file is too large. Cut it into several.') }),
+    z.strictObject({ csv: z.string().max(LARGEST_AREAS, TOO_LARGE) }),
+    // As it is, so that what its bytes stand for is found here.
+    z.strictObject({ file: z.base64().max((LARGEST_AREAS * 4) / 3, TOO_LARGE) }),
   ]),
   /** The page that they begin as copies of, with all beneath it; null for an empty page. */
   source: id.nullable(),
@@ -71,7 +74,10 @@ type Read = { readonly areas: readonly WantedArea[]; readonly problems: readonly
 
 /** Reads what is asked for, as far as it can be read, with everything that is wrong with it. */
 export async function readWanted(asked: Making['areas']): Promise<Read> {
-  const read = 'csv' in asked ? await fromCsv(asked.csv) : fromTyped(asked);
+  const ofFile = !Array.isArray(asked);
+  const read = ofFile
+    ? await fromCsv('csv' in asked ? asked.csv : Buffer.from(asked.file, 'base64'))
+    : fromTyped(asked);
   const problems = [...read.problems];
   const seen = new Map<string, WantedArea>();
   let people = 0;
@@ -79,8 +85,8 @@ export async function readWanted(asked: Making['areas']): Promise<Read> {
     people += area.people.length;
     const at = (message: string) =>
       problems.push({
-        area: 'csv' in asked ? null : area.line,
-        line: 'csv' in asked ? area.line : null,
+        area: ofFile ? null : area.line,
+        line: ofFile ? area.line : null,
         message,
       });
     if (area.name === '') at('Give the area a name.');
@@ -147,7 +153,7 @@ const HEADERS = {
   mail: ['mail', 'mail address', 'email', 'e-mail'],
 } as const;
 
-async function fromCsv(csv: string): Promise<Read> {
+async function fromCsv(csv: string | Uint8Array): Promise<Read> {
   const { rows, problem } = await tableOf(csv);
   if (problem) return { areas: [], problems: [inFile(problem)] };
   const [header, ...lines] = rows;

@@ -8,6 +8,7 @@ import {
   everyone,
   type Gate,
   type GateId,
+  type GroupId,
   guest,
   type ItemId,
   nobody,
@@ -15,7 +16,7 @@ import {
   type Policy,
   signedIn,
 } from '@/core';
-import { readFileBytes, updateItem, writeBothPolicies } from '@/store';
+import { readFileBytes, updateItem, writeBothPolicies, writePeople } from '@/store';
 import {
   type Administrator,
   administratorOf,
@@ -32,6 +33,7 @@ import {
   takeAreasAway,
   uploadFile,
 } from '..';
+import { newcomer } from '../people';
 import { siteAsFile } from '../site-file';
 import { now } from '../testing';
 import { keep, putBack } from '../testing-database';
@@ -442,6 +444,21 @@ describe('areas that are there', () => {
     );
   });
 
+  it('are not handed over here when more have one than can be typed', async () => {
+    const { areas } = await listAreas(trivet, una, now);
+    expect(areas[0]?.list).toBe('Bo Lindqvist, bo@hazel.example');
+    const crowd = Array.from({ length: 501 }, (_, at) =>
+      newcomer(asId<PersonId>(`p${at}`), { email: `p${at}@crowd.example`, name: `P ${at}` }, start.today),
+    );
+    const groups = [asId<GroupId>('first-client')];
+    await writePeople(
+      trivet.db,
+      crowd.map((one) => ({ ...one, groups })),
+    );
+    await trivet.reload();
+    expect((await listAreas(trivet, una, now)).areas[0]).toMatchObject({ people: 502, list: null });
+  });
+
   it('know the day on which one of their people was there, and of nobody else', async () => {
     const last = async () => (await listAreas(trivet, una, now)).areas.map(({ lastVisit }) => lastVisit);
     const visit = (person: string, item: string) =>
@@ -464,6 +481,13 @@ describe('areas that are there', () => {
     await trivet.journal.flush(trivet, now);
     expect(await last()).toEqual(['2026-11-20', null]);
   });
+});
+
+it('a file says what its bytes stand for, whatever wrote it', async () => {
+  const latin = Buffer.from('area;name;mail\nÅrsta;Björn Öberg;bjorn@arsta.example', 'latin1');
+  await make({ file: latin.toString('base64') });
+  expect([...trivet.state.people.values()].map(({ name }) => name)).toContain('Björn Öberg');
+  expect(trivet.state.names.groups.map(({ name }) => name)).toContain('Årsta');
 });
 
 it('two hundred areas come from one file, and go in one step', async () => {

@@ -12,7 +12,6 @@ import {
   type ItemId,
   isAddressed,
   type LinkTarget,
-  normaliseAddress,
   pathOf,
   type Vocabulary,
 } from '@/core';
@@ -94,25 +93,6 @@ const addressBelow = (address: Address, top: Address, copy: Address): string =>
   address.startsWith(`${top}/`)
     ? copy + address.slice(top.length)
     : `${copy}/${address.slice(address.lastIndexOf('/') + 1)}`;
-
-/** An address like the one that is wanted that is neither there nor given out: with a number, if need be. */
-export function addressGiver(
-  state: SiteState,
-  isFree: (address: Address) => boolean,
-): (wanted: string) => Address {
-  const given = new Set<Address>();
-  return (wanted) => {
-    for (let count = 1; count <= 10_000; count++) {
-      const address = normaliseAddress(count === 1 ? wanted : `${wanted}-${count}`);
-      if (address === null || address === '/' || given.has(address) || !isFree(address)) continue;
-      // An old address leads to where something is now; it is not for something else.
-      if (state.oldAddresses.has(address)) continue;
-      given.add(address);
-      return address;
-    }
-    throw new Error(`No address like ${wanted} is free.`);
-  };
-}
 
 function factsIn({ facts }: Item, { items, groups }: Copy): Pick<Item, 'facts'> | object {
   if (!facts) return {};

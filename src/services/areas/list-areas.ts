@@ -17,6 +17,7 @@ import { type AreaStepMade, readAreaSteps, readAreaVisits, readUnanswered } from
 import { membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, type Person, plainRequest, requirePermission, yielder } from '../running';
+import { MOST_IN_ONE } from './area-form';
 
 export interface AreaInList {
   readonly page: ItemId;
@@ -25,8 +26,8 @@ export interface AreaInList {
   readonly group: string;
   readonly gate: string;
   readonly people: number;
-  /** Their names and mail addresses, as they are typed. */
-  readonly list: string;
+  /** Their names and mail addresses, as they are typed; null where there are more than can be typed. */
+  readonly list: string | null;
   /** How many were invited and have not answered. */
   readonly waiting: number;
   /** The last day on which one of them was there; null where nobody was, or it is not kept. */
@@ -45,7 +46,6 @@ export interface AreaList {
 
 const MOST_STEPS = 10;
 const MOST_WAITING = 10_000;
-const MOST_LISTED = 500;
 
 /** Every area that is live. */
 export async function listAreas(trivet: Trivet, administrator: Administrator, now: Date): Promise<AreaList> {
@@ -69,10 +69,8 @@ export async function listAreas(trivet: Trivet, administrator: Administrator, no
       group: group?.name ?? '',
       gate: area.gate.id,
       people: people.length,
-      list: people
-        .slice(0, MOST_LISTED)
-        .map(({ name, email }) => `${name}, ${email}`)
-        .join('\n'),
+      list:
+        people.length > MOST_IN_ONE ? null : people.map(({ name, email }) => `${name}, ${email}`).join('\n'),
       waiting: people.filter(({ id }) => unanswered.has(id)).length,
       lastVisit: visits.get(area.page) ?? null,
       expected: area.expectation !== null,

@@ -59,7 +59,7 @@ export type MakingAnswer =
   /** Something changed since it was looked at. */
   | { readonly kind: 'stale'; readonly message: string }
   | { readonly kind: 'broken'; readonly message: string; readonly expectations: readonly BrokenExpectation[] }
-  | { readonly kind: 'made'; readonly step: string; readonly summary: string; readonly invited: number };
+  | { readonly kind: 'made'; readonly step: string; readonly summary: string };
 
 const whole = (message: string): MakingAnswer => ({
   kind: 'problems',
@@ -80,7 +80,7 @@ export async function makeAreas(
   const making = parsed.data;
   const { areas, problems } = await readWanted(making.areas);
   const plan = (state: SiteState): ReturnType<typeof planAreas> => {
-    const all = [...problems, ...namesTaken(state, areas, 'csv' in making.areas)];
+    const all = [...problems, ...namesTaken(state, areas, !Array.isArray(making.areas))];
     return all.length > 0
       ? Promise.resolve({ problems: all })
       : planAreas(state, making, areas, momentAt(state, now).today);
@@ -113,7 +113,7 @@ export async function makeAreas(
       files: planned.files,
       alongside: (tx) => putInvitations(tx, state, administrator, invited, now),
     });
-    return { kind: 'made', step, summary, invited: invited.length };
+    return { kind: 'made', step, summary };
   });
 }
 

@@ -22,18 +22,17 @@ import {
   withNewAreas,
 } from '@/core';
 import { type AreaStep, noContent, type PersonRecord, type StoredItem } from '@/store';
+import { MOST_TARGETS } from '../forms';
 import { newcomer } from '../people';
+import { MOST_EXPECTATIONS, MOST_GATES, MOST_LANDINGS } from '../policy';
 import { type SiteState, yielder } from '../running';
-import { addressProblem, problemIn, startOf, withDefaults } from '../writing';
+import { addressesFor, problemIn, startOf, withDefaults } from '../writing';
 import { itemsAfter } from './after';
 import type { AreaProblem, Making, WantedArea } from './area-form';
-import { addressGiver, copyBranch } from './copy-branch';
+import { copyBranch } from './copy-branch';
 
 const MOST_ITEMS = 20_000;
 const MOST_BYTES = 200_000_000;
-const MOST_EXPECTATIONS = 500;
-const MOST_GATES = 1000;
-const MOST_TARGETS = 500;
 
 /** Somebody who will be in an area. */
 export interface PlannedPerson {
@@ -58,7 +57,6 @@ export interface Plan {
   readonly areas: readonly PlannedArea[];
   /** The files to be copied, originals by copy. */
   readonly files: ReadonlyMap<ItemId, ItemId>;
-  readonly bytes: number;
   /** Gates that stand already and will cover copies as well. */
   readonly widened: readonly Gate[];
 }
@@ -84,7 +82,7 @@ export async function planAreas(
     return wrong(
       `The copies of its files come to ${Math.round(bytes / 1e6)} MB, and at most ${MOST_BYTES / 1e6} are made at once. Make fewer areas, or put the files where all can read them.`,
     );
-  const addressLike = addressGiver(state, (address) => addressProblem(address, null, state) === null);
+  const addressLike = addressesFor(state);
   const next = nextRank(state, above);
   const nextLink = menu === null ? 0 : nextRank(state, menu);
   const files = new Map<ItemId, ItemId>();
@@ -184,7 +182,6 @@ export async function planAreas(
     },
     areas,
     files,
-    bytes,
     widened: live.gates.filter((gate) => was.has(gate.id) && was.get(gate.id) !== gate),
   };
 }
@@ -286,8 +283,8 @@ function emptyPage(
 
 function tooManyIn({ gates, expectations, landings }: Policy): string | null {
   if (gates.length > MOST_GATES) return `A site has at most ${MOST_GATES} gates. Make fewer areas.`;
-  if (expectations.length > MOST_EXPECTATIONS || landings.length > MOST_EXPECTATIONS)
-    return `A site has at most ${MOST_EXPECTATIONS} expectations and as many landing rules. Make fewer areas.`;
+  if (expectations.length > MOST_EXPECTATIONS || landings.length > MOST_LANDINGS)
+    return `A site has at most ${MOST_EXPECTATIONS} expectations and ${MOST_LANDINGS} landing rules. Make fewer areas.`;
   return gates.some(({ what }) => what.targets.length > MOST_TARGETS || what.except.length > MOST_TARGETS)
     ? `A gate points at ${MOST_TARGETS} items at most, and one that points at something you copy would point at more. Put what you copy under a gate over a page above it.`
     : null;

@@ -6,4 +6,4 @@ export { signUpShape } from './sign-up-form';
 export { termsIn, termsProblems, termsShape } from './terms-form';
 export { as, dayForm, id, newId, percentage, spaced, webAddress, words } from './text-form';
 export { timeZone } from './time-zone';
-export { conditionOrText, whatShape } from './what-form';
+export { conditionOrText, MOST_TARGETS, whatShape } from './what-form';

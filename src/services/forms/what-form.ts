@@ -4,6 +4,9 @@ import { LONGEST_CONDITION } from '@/core';
 import { conditionShape } from './condition-form';
 import { id } from './text-form';
 
+/** So many items and descriptions at most. */
+export const MOST_TARGETS = 500;
+
 /** With conditions of one kind or another: as values, or also as texts. */
 export function whatShape<C extends z.ZodType>(condition: C) {
   const targets = z
@@ -13,7 +16,7 @@ export function whatShape<C extends z.ZodType>(condition: C) {
         z.strictObject({ kind: z.enum(['item', 'branch']), item: id }),
       ]),
     )
-    .max(500);
+    .max(MOST_TARGETS);
   return z.strictObject({ targets, except: targets });
 }
 

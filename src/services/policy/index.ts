@@ -6,7 +6,7 @@ export { type EffectReport, effectOfDraft } from './effect-of-draft';
 export { type EffectBetween, effectsBetween } from './effects-between';
 export { foundToday } from './found-today';
 export { type PastChange, pastChanges, type Revision, revisionAt, revisionsOf } from './history';
-export { policyInFile } from './policy-form';
+export { MOST_EXPECTATIONS, MOST_GATES, MOST_LANDINGS, policyInFile } from './policy-form';
 export { type BrokenExpectation, brokenIn, type ExpectationReport, reportOn } from './prove';
 export * from './put-live';
 export { goneIn, type PolicyProblem, readPolicy } from './read-policy';

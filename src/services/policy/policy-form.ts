@@ -3,10 +3,10 @@ import { z } from 'zod';
 import { OPENABLE_KINDS, TURN_AWAY_KINDS, type TurnAwayKind, valuesOf } from '@/core';
 import { conditionOrText, conditionShape, id, webAddress, whatShape, words } from '../forms';
 
-const MOST_GATES = 1000;
+export const MOST_GATES = 1000;
 const MOST_AUDIENCES = 500;
-const MOST_EXPECTATIONS = 500;
-const MOST_LANDINGS = 500;
+export const MOST_EXPECTATIONS = 500;
+export const MOST_LANDINGS = 500;
 const LONGEST_TEXT = 2000;
 
 const text = words(LONGEST_TEXT, 'Write something, or choose another reason.', 'That text is too long.');

@@ -224,12 +224,21 @@ export function startOf({ items }: Outline, above: ItemId): string {
 }
 
 /** The address, or the first like it with a number that is free. */
-function freeAddress(wanted: string, state: SiteState): Address {
-  for (let count = 1; ; count++) {
-    const address = normaliseAddress(count === 1 ? wanted : `${wanted}-${count}`);
-    if (address !== null && address !== '/' && addressProblem(address, null, state) === null) return address;
-    if (count > 10_000) throw new Error(`No address like ${wanted} is free.`);
-  }
+const freeAddress = (wanted: string, state: SiteState): Address => addressesFor(state)(wanted);
+
+/** The same for several that are made together: none is given twice. */
+export function addressesFor(state: SiteState): (wanted: string) => Address {
+  const given = new Set<Address>();
+  return (wanted) => {
+    for (let count = 1; count <= 10_000; count++) {
+      const address = normaliseAddress(count === 1 ? wanted : `${wanted}-${count}`);
+      if (address === null || address === '/' || given.has(address)) continue;
+      if (addressProblem(address, null, state) !== null) continue;
+      given.add(address);
+      return address;
+    }
+    throw new Error(`No address like ${wanted} is free.`);
+  };
 }
 
 async function add(

@@ -1,12 +1,13 @@
 /** Writing: pages and posts, menus, files. */
 export {
+  addressesFor,
   changeItem,
   type ItemAnswer,
   type ItemEdit,
   startOf,
   withDefaults,
 } from './change-items';
-export { addressProblem, type Document, type DocumentProblem } from './document';
+export type { Document, DocumentProblem } from './document';
 export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
 export { turnsLost } from './in-turn';
 export { type PreviewAnswer, previewWriting } from './preview';
