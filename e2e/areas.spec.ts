@@ -38,6 +38,15 @@ test('areas for three clients are made, visited, handed over and taken back, bac
     const row = (name: string) => page.getByRole('row').filter({ hasText: name });
     await expect(row('First client')).toContainText('Nobody is in it.');
     await page.getByRole('button', { name: 'New areas' }).click();
+    // A file from a spreadsheet that knows nothing of UTF-8.
+    await page.getByRole('radio', { name: 'From a file' }).click();
+    await page.getByLabel('A file of areas').setInputFiles({
+      name: 'areas.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('area;name;mail\nÅrsta;Björn Öberg;bjorn@arsta.example', 'latin1'),
+    });
+    await expect(page.getByTestId('making')).toContainText('Björn Öberg');
+    await page.getByRole('radio', { name: 'Typed' }).click();
     await page.getByLabel('Name', { exact: true }).fill('Alder House');
     const people = (number: string) =>
       page.getByRole('textbox', { name: `Its people${number}`, exact: true });
