@@ -32,6 +32,7 @@ const ROOMS = [
   'quiz-package',
   'leak-check',
   'areas',
+  'taking-in',
   'site-file',
   'beginning',
   'keeping',
@@ -45,6 +46,7 @@ const FOR_THE_SCHEMA = [
   'person-record',
   'removed-items',
   'section-content',
+  'taken-over',
   'content',
   'schema',
 ].map((name) => `src/store/${name}.ts`);

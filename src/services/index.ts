@@ -232,6 +232,15 @@ export {
   siteFileSchema,
 } from './site-file';
 export {
+  latestTakings,
+  sendFolder,
+  type TakingAnswer,
+  type TakingProgress,
+  type TakingReport,
+  takeBackIn,
+  takeIn,
+} from './taking-in';
+export {
   checkSignature,
   runningTill,
   sellWith,

@@ -3,6 +3,7 @@
 import type { ComponentProps, ReactElement } from 'react';
 import { TURN_AWAYS } from '@/core';
 import type { ListAnswer, PageAnswer } from '@/services';
+import { withAnchorsOnce } from './anchors';
 import { BeginView, type BeginViewProps, NothingYetView } from './begin-views';
 import { HandInPage } from './hand-in';
 import { InvitationOverView, InvitedView } from './invited-view';
@@ -141,5 +142,5 @@ export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<
 
 async function documentOf(element: ReactElement): Promise<string> {
   await rendererReady();
-  return `<!doctype html>${markupOf(element)}`;
+  return withAnchorsOnce(`<!doctype html>${markupOf(element)}`);
 }

@@ -7,20 +7,31 @@ interface Waiting<A> {
   readonly reject: (error: Error) => void;
 }
 
-/** Asks a thread of a file of the project; whoever waits is told if it ends, and the next question starts another. */
-export function askedThread<Q, A>(file: string): (question: Q) => Promise<A> {
+/**
+ * Asks a thread of a file of the project; whoever waits is told if it ends, and the next question starts another. One that is
+ * longer about an answer than it may, in milliseconds, is ended.
+ */
+export function askedThread<Q, A>(file: string, longest?: number): (question: Q) => Promise<A> {
   let thread: Worker | null = null;
   // Answers come in the order in which they were asked for.
   const waiting: Waiting<A>[] = [];
+  let bound: NodeJS.Timeout | undefined;
+  const watch = (worker: Worker) => {
+    clearTimeout(bound);
+    if (longest !== undefined && waiting.length > 0)
+      bound = setTimeout(() => void worker.terminate(), longest);
+  };
   const start = (): Worker => {
     const worker = startThread(file);
     const end = (error: Error) => {
       if (thread !== worker) return;
       thread = null;
+      clearTimeout(bound);
       for (const one of waiting.splice(0)) one.reject(error);
     };
     worker.on('message', (answer: A) => {
       waiting.shift()?.resolve(answer);
+      watch(worker);
       // A thread that nobody waits for doesn't keep the process from ending.
       if (waiting.length === 0) worker.unref();
     });
@@ -32,6 +43,7 @@ export function askedThread<Q, A>(file: string): (question: Q) => Promise<A> {
     new Promise((resolve, reject) => {
       thread ??= start();
       waiting.push({ resolve, reject });
+      if (waiting.length === 1) watch(thread);
       thread.ref();
       thread.postMessage(question);
     });

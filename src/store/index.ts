@@ -32,6 +32,7 @@ export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './set-asides';
 export * from './settings';
+export * from './takings';
 export {
   type AreaStep,
   type DraftDocument,
@@ -44,6 +45,7 @@ export {
   type RevisionEffect,
   SIGN_UPS,
   type StandInRef,
+  type TakenOver,
   type WalkScene,
 } from './types';
 export * from './vouchers';

@@ -208,3 +208,8 @@ export async function noteOldAddress(db: Database, address: Address, item: ItemI
     .values({ address, item })
     .onConflictDoUpdate({ target: oldAddresses.address, set: { item } });
 }
+
+/** Forgets addresses that items had before. */
+export async function forgetOldAddresses(db: Database, list: readonly string[]): Promise<void> {
+  if (list.length > 0) await db.delete(oldAddresses).where(inArray(oldAddresses.address, [...list]));
+}

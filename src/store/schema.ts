@@ -41,6 +41,7 @@ import type {
   SectionContent,
   Shared,
   StandInRef,
+  TakenOver,
   WalkScene,
 } from './types';
 import {
@@ -455,6 +456,21 @@ export const areaSteps = pgTable('area_steps', {
   by: text().notNull(),
   summary: text().notNull(),
   step: jsonb().$type<AreaStep>().notNull(),
+  undone: boolean().notNull().default(false),
+});
+
+/** What was taken in from elsewhere in one step, so that it can be taken back in one. */
+export const takings = pgTable('takings', {
+  id: text().primaryKey(),
+  at: timestamp({ withTimezone: true }).notNull(),
+  by: text().notNull(),
+  summary: text().notNull(),
+  /** Everything that came, by id. */
+  items: jsonb().$type<readonly string[]>().notNull(),
+  /** The addresses of before that came with it. */
+  formerly: jsonb().$type<readonly string[]>().notNull(),
+  /** What was there and was written over, before and after. */
+  first: jsonb().$type<readonly TakenOver[]>().notNull(),
   undone: boolean().notNull().default(false),
 });
 

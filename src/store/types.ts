@@ -29,6 +29,7 @@ import type { AreaStep } from './area-step';
 import type { PersonRecord } from './person-record';
 import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
+import type { TakenOver } from './taken-over';
 
 export type {
   Agreed,
@@ -48,6 +49,7 @@ export type {
   SectionContent,
   SectionType,
   Shared,
+  TakenOver,
 };
 export {
   ACTIVITY_TYPES,

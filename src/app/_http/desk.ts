@@ -92,6 +92,21 @@ export async function withBytes(
     : within(() => handler(asked.trivet, asked.administrator, bytes));
 }
 
+/** The same with a body that is handed on as it comes; whoever takes it bounds it. */
+export async function withStream(
+  request: Request,
+  doing: Permission,
+  handler: (
+    trivet: Trivet,
+    administrator: Administrator,
+    body: ReadableStream<Uint8Array> | null,
+  ) => Promise<Response>,
+): Promise<Response> {
+  const asked = await allowed(request, doing);
+  if (asked instanceof Response) return asked;
+  return within(() => handler(asked.trivet, asked.administrator, request.body));
+}
+
 /**
  * What a handler answers, or a refusal when the right of whoever asks does not reach so far. Of those who ask in the same
  * moment one begins in each turn, so that nobody waits for the first piece of each.

@@ -1,4 +1,5 @@
 /** Areas: what one client, class or chapter has, many of the same made in one step. */
+export { siteAfter } from './after';
 export {
   type GoingReport,
   handOverArea,
@@ -8,3 +9,4 @@ export {
 } from './change-areas';
 export { type AreaInList, type AreaList, listAreas } from './list-areas';
 export { type AreasReport, makeAreas } from './make-areas';
+export { newlyBroken } from './newly-broken';

@@ -15,6 +15,9 @@ const PROXY =
 const FROM =
   'TRIVET_MAIL_FROM has to be the mail address that letters come from, for example TRIVET_MAIL_FROM=site@place.example.';
 
+const HOSTS =
+  'TRIVET_TAKE_IN_FROM has to name hosts, with commas between them, for example TRIVET_TAKE_IN_FROM=intranet.place.example,localhost:8080.';
+
 const METRICS =
   'TRIVET_METRICS has to be a token of 20 to 200 letters, digits and -._~+/, with which metrics can be read.';
 
@@ -77,6 +80,16 @@ const schema = z.object({
     .string()
     .regex(/^[\w.~+/-]{20,200}$/, METRICS)
     .optional(),
+  TRIVET_TAKE_IN_FROM: z
+    .string()
+    .transform((text) =>
+      text
+        .toLowerCase()
+        .split(/[\s,]+/)
+        .filter(Boolean),
+    )
+    .refine((hosts) => hosts.length <= 100 && hosts.every((host) => URL.canParse(`http://${host}/`)), HOSTS)
+    .optional(),
   TRIVET_LOG: z.enum(['none', 'requests', 'addresses'], LOG).default('none'),
   TRIVET_KEPT: z.coerce.number({ error: KEPT }).int(KEPT).min(0, KEPT).max(100_000, KEPT).default(64),
 });
@@ -97,6 +110,8 @@ export interface Environment {
   readonly mail: { readonly server: string; readonly from: string } | null;
   /** With what metrics can be read; null for nobody. */
   readonly metricsToken: string | null;
+  /** The hosts that sites are taken in from though they are not on the public internet. */
+  readonly takeInFrom: readonly string[];
   /** What is written of each request. */
   readonly log: 'none' | 'requests' | 'addresses';
 }
@@ -123,6 +138,7 @@ export function readEnvironment(
     till: TRIVET_TILL && TRIVET_TILL_KEYS ? { url: TRIVET_TILL, keys: TRIVET_TILL_KEYS } : null,
     proxies: parsed.data.TRIVET_PROXY ?? [],
     metricsToken: parsed.data.TRIVET_METRICS ?? null,
+    takeInFrom: parsed.data.TRIVET_TAKE_IN_FROM ?? [],
     log: parsed.data.TRIVET_LOG,
     mail: TRIVET_MAIL && TRIVET_MAIL_FROM ? { server: TRIVET_MAIL, from: TRIVET_MAIL_FROM } : null,
   };

@@ -29,6 +29,18 @@ it('leads from a note to what it says and back, and lets two texts on a page hav
   for (const id of leads) expect(ids).toContain(id);
 });
 
+it('gives headings anchors made of their words, which say nothing of their reader', () => {
+  const ids = (markdown: string) => [...htmlOf(markdown).matchAll(/<h\d id="([^"]*)"/g)].map(([, id]) => id);
+  expect(ids('# Opening *hours*\n\n## Opening hours\n\nÄpfel & Öl\n---\n\n### ?!')).toEqual([
+    'opening-hours',
+    'opening-hours-1',
+    'äpfel--öl',
+    'part',
+  ]);
+  expect(ids('## Hello :own[name]{or="friend"}, come in')).toEqual(['hello--come-in']);
+  expect(ids('> ## Within\n\n- ## Within')).toEqual(['within', 'within-1']);
+});
+
 it('keeps addresses that ring somebody up or put a day into a calendar', () => {
   for (const to of ['tel:+46123', 'sms:+46123', 'webcal://moor.example/c.ics', 'mailto:a@moor.example'])
     expect(htmlOf(`[a](${to})`)).toContain(`href="${to}"`);

@@ -1,4 +1,5 @@
 /** Markdown (CommonMark with GFM) to HTML that is safe to put on a page. */
+import GithubSlugger, { slug } from 'github-slugger';
 import type { Element, Root, RootContent } from 'hast';
 import { toString as textOf } from 'mdast-util-to-string';
 import rehypeSanitize, { defaultSchema } from 'rehype-sanitize';
@@ -71,6 +72,25 @@ function labelled(node: Element): void {
     box.properties.ariaLabel = box.properties.checked ? 'done' : 'to be done';
 }
 
+/** An own word's mark, which no anchor holds: it would be another for each reader. */
+const ANY_MARK = new RegExp(`${OWN_MARK}(?:\\d+${OWN_MARK})?`, 'g');
+
+const wordsIn = (node: Root | RootContent): string =>
+  node.type === 'text' ? node.value : 'children' in node ? node.children.map(wordsIn).join('') : '';
+
+/** Gives every heading an anchor, made of its words; the second of two that are alike gets a number. */
+function anchor(node: Root | RootContent, slugger: GithubSlugger): void {
+  if (node.type === 'element' && /^h[1-6]$/.test(node.tagName) && node.properties.id === undefined)
+    node.properties.id = anchorOf(wordsIn(node), slugger);
+  if ('children' in node) for (const child of node.children) anchor(child, slugger);
+}
+
+/** The anchor of a heading with these words, within a text whose anchors this slugger has given so far. */
+export function anchorOf(words: string, slugger: GithubSlugger): string {
+  const plain = words.replace(ANY_MARK, '').trim();
+  return slugger.slug(slug(plain) === '' ? 'part' : plain);
+}
+
 /** Marks addresses of this site, and makes plain cells of head cells with nothing in them, which head nothing. */
 function finish(node: Root | RootContent): void {
   if (node.type === 'element') {
@@ -101,6 +121,7 @@ const processor = unified()
   .use(rehypeSanitize, allowed)
   .use(() => (tree: Root) => {
     finish(tree);
+    anchor(tree, new GithubSlugger());
     // A page has one first heading: its title, or what its text begins with.
     for (const [index, node] of tree.children.entries())
       if (index > 0 && node.type === 'element' && node.tagName === 'h1') node.tagName = 'h2';

@@ -66,32 +66,54 @@ function wordsBeside(section: SectionContent): string {
   }
 }
 
+/** The searchable texts of many items, worked out before anything is written: others are answered in between. */
+export async function searchTextsIn(
+  stored: readonly StoredItem[],
+  vocabulary: Vocabulary,
+  onProgress: (done: number, of: number) => void = () => undefined,
+): Promise<readonly SearchText[]> {
+  const texts: SearchText[] = [];
+  let rested = performance.now();
+  for (const [at, one] of stored.entries()) {
+    await readAhead(textsIn(parseRegions(one.content.body, vocabulary).pieces).map(({ text }) => text));
+    texts.push(...searchTextsOf(one, vocabulary));
+    if (performance.now() - rested < AT_ONCE_MS) continue;
+    onProgress(at, stored.length);
+    await setImmediate();
+    rested = performance.now();
+  }
+  return texts;
+}
+
 /** Makes some items searchable as they are now. Belongs in the transaction that changes them. */
 export async function indexItems(
   db: Database,
   stored: readonly StoredItem[],
   vocabulary: Vocabulary,
 ): Promise<void> {
-  await readAhead(
-    stored.flatMap(({ content }) =>
-      textsIn(parseRegions(content.body, vocabulary).pieces).map(({ text }) => text),
-    ),
-  );
-  await deleteSearchTexts(
+  const texts = await searchTextsIn(stored, vocabulary);
+  await writeSearchTexts(
     db,
+    texts,
     stored.map(({ item }) => item.id),
   );
-  for (let at = 0; at < stored.length; at += AT_ONCE) {
-    // Texts are read here, and others are answered in between.
+}
+
+/** Writes searchable texts, in the place of those that some items have. */
+export async function writeSearchTexts(
+  db: Database,
+  texts: readonly SearchText[],
+  instead: readonly ItemId[],
+): Promise<void> {
+  await deleteSearchTexts(db, instead);
+  for (let at = 0; at < texts.length; at += AT_ONCE) {
     if (at > 0) await setImmediate();
-    await insertSearchTexts(
-      db,
-      stored.slice(at, at + AT_ONCE).flatMap((one) => searchTextsOf(one, vocabulary)),
-    );
+    await insertSearchTexts(db, texts.slice(at, at + AT_ONCE));
   }
 }
 
 const AT_ONCE = 200;
+const AT_ONCE_MS = 15;
 
 /** Makes a site searchable that is from before there was a search. */
 export async function indexOnce(

@@ -1,0 +1,11 @@
+/** Taking in what is there: folders of Markdown and HTML, and sites on the web. */
+
+export type { TakingReport } from './report';
+export { takeBackIn } from './take-back';
+export {
+  latestTakings,
+  sendFolder,
+  type TakingAnswer,
+  type TakingProgress,
+  takeIn,
+} from './take-in';
