@@ -7,11 +7,17 @@ interface Waiting<A> {
   readonly reject: (error: Error) => void;
 }
 
+export interface AskedThread<Q, A> {
+  (question: Q): Promise<A>;
+  /** Ends the thread; another question starts it again. */
+  end(): void;
+}
+
 /**
  * Asks a thread of a file of the project; whoever waits is told if it ends, and the next question starts another. One that is
  * longer about an answer than it may, in milliseconds, is ended.
  */
-export function askedThread<Q, A>(file: string, longest?: number): (question: Q) => Promise<A> {
+export function askedThread<Q, A>(file: string, longest?: number): AskedThread<Q, A> {
   let thread: Worker | null = null;
   // Answers come in the order in which they were asked for.
   const waiting: Waiting<A>[] = [];
@@ -39,7 +45,7 @@ export function askedThread<Q, A>(file: string, longest?: number): (question: Q)
     worker.on('exit', () => end(new Error('The thread has ended.')));
     return worker;
   };
-  return (question) =>
+  const ask = (question: Q): Promise<A> =>
     new Promise((resolve, reject) => {
       thread ??= start();
       waiting.push({ resolve, reject });
@@ -47,4 +53,5 @@ export function askedThread<Q, A>(file: string, longest?: number): (question: Q)
       thread.ref();
       thread.postMessage(question);
     });
+  return Object.assign(ask, { end: () => void thread?.terminate() });
 }

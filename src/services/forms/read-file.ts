@@ -86,7 +86,8 @@ async function readPicture(
     })
       .autoOrient()
       .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
-      .webp({ quality: 82 })
+      // Twice as fast as what is usual, for a few bytes more.
+      .webp({ quality: 82, effort: 2 })
       .toBuffer({ resolveWithObject: true });
     const coarse = await sharp(data)
       .resize({ width: COARSE_SIDE, height: COARSE_SIDE, fit: 'inside' })

@@ -4,7 +4,10 @@ import { join } from 'node:path';
 import { type ReadFile, readFile } from '../forms';
 import { yielder } from '../running';
 import { type FoundDocument, readFound } from '../texts';
-import { type LeftOut, MOST_FILES, type Source, stopIf, targetOf } from './source';
+import { type LeftOut, MOST_FILES, type Source, type SourceText, stopIf, targetOf } from './source';
+
+/** How many are read, or asked for, at the same time. */
+const AT_ONCE = 4;
 
 /** In bytes, as they will be kept. */
 const MOST_BYTES = 500_000_000;
@@ -78,11 +81,11 @@ async function readTexts(
   const found = new Map<string, FoundText & { readonly order: number }>();
   let done = 0;
   onProgress({ what: 'pages', done, of: source.texts.length });
-  await each(source.texts, source.atOnce, async (text, order) => {
+  const readOne = async (text: SourceText, order: number) => {
     stopIf(signal);
     const had = await text.read();
     stopIf(signal);
-    const read = 'problem' in had ? had : await readFound(had);
+    const read = 'problem' in had ? had : await readFound(had, source.texts.length);
     const path = ('path' in had && had.path) || text.path;
     if ('problem' in read) leftOut.push({ path: text.path, why: read.problem });
     else if (found.has(path))
@@ -95,7 +98,8 @@ async function readTexts(
         order,
       });
     onProgress({ what: 'pages', done: ++done, of: source.texts.length });
-  });
+  };
+  await each(source.texts, AT_ONCE, readOne);
   return [...found.values()].toSorted((a, b) => a.order - b.order);
 }
 
@@ -114,8 +118,7 @@ async function readFiles(
     leftOut.push({ path, why: `At most ${MOST_FILES} files are taken in at once.` });
   let done = 0;
   let bytes = 0;
-  // Pictures are drawn in threads of their own: two at a time keep those busy.
-  await each(taken, Math.max(2, source.atOnce), async (path, at) => {
+  await each(taken, AT_ONCE, async (path, at) => {
     stopIf(signal);
     const had = await source.file(path);
     stopIf(signal);

@@ -65,6 +65,8 @@ export interface Plan {
   /** The site's first page and its text, before and after; empty where those stay. */
   readonly first: readonly { readonly before: StoredItem; readonly after: StoredItem }[];
   readonly leftOut: readonly LeftOut[];
+  /** The words of its texts. */
+  readonly words: ReadonlyMap<string, string>;
 }
 
 const MOST_FORMER = 50;
@@ -424,7 +426,17 @@ class Planner {
       ...stored.map(({ item }) => item),
     ]);
     if (wrong !== null) return { problem: wrong };
-    return { pages, stored, files, formerly: this.#former, first, leftOut: this.#leftOut };
+    return {
+      pages,
+      stored,
+      files,
+      formerly: this.#former,
+      first,
+      leftOut: this.#leftOut,
+      words: new Map(
+        [...this.#standing.values()].map(({ body, place }) => [body, place.text?.document.words ?? '']),
+      ),
+    };
   }
 
   readonly #isPublished = ({ place, item }: Standing): boolean =>

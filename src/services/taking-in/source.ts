@@ -36,8 +36,6 @@ export interface Source {
   readonly base: URL;
   readonly texts: readonly SourceText[];
   readonly leftOut: readonly LeftOut[];
-  /** How many texts are read at the same time. */
-  readonly atOnce: number;
   /** The paths of its files, where they are known beforehand. */
   readonly files: readonly string[];
   /** The bytes of a file that a text shows or links to; null where there is none. */

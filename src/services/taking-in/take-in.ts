@@ -115,7 +115,7 @@ export type TakingAnswer =
 /** How far it is. */
 export type TakingProgress =
   | Reading
-  | { readonly what: 'sitemap' | 'words'; readonly done: number; readonly of: number };
+  | { readonly what: 'sitemap'; readonly done: number; readonly of: number };
 
 export interface Following {
   readonly onProgress: (progress: TakingProgress) => void;
@@ -232,7 +232,7 @@ async function withHeld(
   const texts = await searchTextsIn(
     [...planned.stored, ...planned.first.map(({ after }) => after)],
     vocabularyOf(looked.names, policies.live),
-    (done, of) => following.onProgress({ what: 'words', done, of }),
+    planned.words,
   );
   stopIf(following.signal);
   const summary = `${counted(planned.pages.length, 'page', 'pages')} taken in from ${material.name}`;

@@ -143,7 +143,6 @@ function sourceOf(zip: ZipFile, all: readonly Entry[], name: string): Source {
     base: NOWHERE,
     texts,
     leftOut,
-    atOnce: 1,
     files: [...entries.keys()].filter((path) => !known.has(path)),
     file: async (path) => {
       const entry = entries.get(path);

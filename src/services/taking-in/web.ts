@@ -184,7 +184,6 @@ function sourceOf(
     base: new URL('/', start),
     texts: [...wanted].map(([path, url]): SourceText => ({ path, read: () => read(url) })),
     leftOut,
-    atOnce: AT_ONCE,
     files: [],
     file: async (path) => {
       try {

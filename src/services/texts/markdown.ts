@@ -1,6 +1,7 @@
 /** Markdown (CommonMark with GFM) to HTML that is safe to put on a page. */
 import GithubSlugger, { slug } from 'github-slugger';
 import type { Element, Root, RootContent } from 'hast';
+import type { Root as MarkdownTree } from 'mdast';
 import { toString as textOf } from 'mdast-util-to-string';
 import rehypeSanitize, { defaultSchema } from 'rehype-sanitize';
 import rehypeStringify from 'rehype-stringify';
@@ -108,7 +109,8 @@ function finish(node: Root | RootContent): void {
   if ('children' in node) for (const child of node.children) finish(child);
 }
 
-const parser = unified().use(remarkParse).use(remarkGfm).freeze();
+/** Reads Markdown as everything here does. */
+export const parser = unified().use(remarkParse).use(remarkGfm).freeze();
 
 const processor = unified()
   .use(remarkParse)
@@ -199,12 +201,13 @@ export function htmlOf(markdown: string): string {
  */
 export function plainTextOf(markdown: string): string {
   const plain = replaceOwnWords(unmarked(markdown), (_at, _source, or) => or);
-  return markdownProblem(markdown) === null
-    ? parser
-        .parse(plain)
-        .children.filter(({ type }) => type !== 'html')
-        .map((block) => textOf(block, { includeImageAlt: false, includeHtml: false }))
-        .filter((text) => text !== '')
-        .join('\n')
-    : plain;
+  return markdownProblem(markdown) === null ? wordsOfTree(parser.parse(plain)) : plain;
 }
+
+/** The same of a text that has been read already, and has no own words. */
+export const wordsOfTree = ({ children }: MarkdownTree): string =>
+  children
+    .filter(({ type }) => type !== 'html')
+    .map((block) => textOf(block, { includeImageAlt: false, includeHtml: false }))
+    .filter((text) => text !== '')
+    .join('\n');

@@ -14,7 +14,11 @@ import {
 import { readAhead, renderedWords } from './renderings';
 
 /** The searchable texts of an item. */
-export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabulary): readonly SearchText[] {
+export function searchTextsOf(
+  { item, content }: StoredItem,
+  vocabulary: Vocabulary,
+  wordsOf: (text: string) => string = renderedWords,
+): readonly SearchText[] {
   const text = (kind: SearchText['kind'], words: string, path = ''): SearchText[] =>
     words.trim() === '' ? [] : [{ item: item.id, kind, path, text: words.replaceAll('\0', '') }];
   switch (item.kind) {
@@ -31,7 +35,7 @@ export function searchTextsOf({ item, content }: StoredItem, vocabulary: Vocabul
       const { pieces } = parseRegions(content.body, vocabulary);
       return [
         ...text('text', section ? wordsBeside(section) : ''),
-        ...textsIn(pieces).flatMap((piece) => text('text', renderedWords(piece.text), piece.path)),
+        ...textsIn(pieces).flatMap((piece) => text('text', wordsOf(piece.text), piece.path)),
       ];
     }
     case 'unit':
@@ -70,15 +74,16 @@ function wordsBeside(section: SectionContent): string {
 export async function searchTextsIn(
   stored: readonly StoredItem[],
   vocabulary: Vocabulary,
-  onProgress: (done: number, of: number) => void = () => undefined,
+  /** The words of texts that have been read already. */
+  known: ReadonlyMap<string, string> = new Map(),
 ): Promise<readonly SearchText[]> {
   const texts: SearchText[] = [];
   let rested = performance.now();
-  for (const [at, one] of stored.entries()) {
-    await readAhead(textsIn(parseRegions(one.content.body, vocabulary).pieces).map(({ text }) => text));
-    texts.push(...searchTextsOf(one, vocabulary));
+  for (const one of stored) {
+    const pieces = textsIn(parseRegions(one.content.body, vocabulary).pieces).map(({ text }) => text);
+    await readAhead(pieces.filter((text) => !known.has(text)));
+    texts.push(...searchTextsOf(one, vocabulary, (text) => known.get(text) ?? renderedWords(text)));
     if (performance.now() - rested < AT_ONCE_MS) continue;
-    onProgress(at, stored.length);
     await setImmediate();
     rested = performance.now();
   }

@@ -42,6 +42,8 @@ export interface FoundDocument extends About {
   /** In Markdown, with nothing in it that would be a region or an own word. */
   readonly body: string;
   readonly spots: readonly Spot[];
+  /** Its words without marks, as they are searched for. */
+  readonly words: string;
   /** What its headings are reached at now, by the ids that they had. */
   readonly anchors: Readonly<Record<string, string>>;
   readonly notes: readonly Note[];

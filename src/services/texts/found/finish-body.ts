@@ -1,12 +1,7 @@
 /** What becomes of a Markdown text once it is to be one of a site's: where addresses stand in it, and what would be read as ours. */
 import type { Definition, Image, Link, Nodes, Root } from 'mdast';
-import remarkGfm from 'remark-gfm';
-import remarkParse from 'remark-parse';
-import { unified } from 'unified';
 import { CONTINUE, EXIT, visit } from 'unist-util-visit';
 import type { Note, Spot } from './document';
-
-export const parser = unified().use(remarkParse).use(remarkGfm).freeze();
 
 /** What would begin a region of ours, or look as if: lines that begin with colons, behind whatever marks. */
 const OURS = /^([\s>*+\-\d.)]*)(?=[:：]{2})/;
@@ -31,10 +26,10 @@ export function withoutOurs(body: string): { readonly body: string; readonly not
   return { body: lines.join('\n').replace(/(?<!\\):own\[/g, '\\:own['), notes };
 }
 
-/** The places in a text where addresses stand, in their order. */
-export function spotsIn(body: string): readonly Spot[] {
+/** The places where addresses stand in a text that was read, in their order. */
+export function spotsIn(tree: Root, body: string): readonly Spot[] {
   const spots: Spot[] = [];
-  visit(parser.parse(body) as Root, (node) => {
+  visit(tree, (node) => {
     const spot = spotOf(node, body);
     if (spot) spots.push(spot);
   });

@@ -49,7 +49,7 @@ export function readHtml(html: string): DocumentRead {
       author: meta('author')?.slice(0, 200) ?? null,
       summary: (meta('description') ?? '').slice(0, 2000),
     },
-    plain.body,
+    plain.body.trim(),
     anchors,
     [...notes, ...told, ...plain.notes.map((one) => ({ ...one, line: null }))],
   );

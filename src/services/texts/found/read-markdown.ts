@@ -4,9 +4,9 @@ import { toString as textOf } from 'mdast-util-to-string';
 import rehypeRaw from 'rehype-raw';
 import remarkRehype from 'remark-rehype';
 import { unified } from 'unified';
-import { markdownProblem } from '../markdown';
-import type { DocumentRead, FoundDocument, Note } from './document';
-import { hasMarkup, parser, spotsIn, withoutOurs } from './finish-body';
+import { markdownProblem, parser, wordsOfTree } from '../markdown';
+import type { About, DocumentRead, Note } from './document';
+import { hasMarkup, spotsIn, withoutOurs } from './finish-body';
 import { frontMatterOf } from './front-matter';
 import { markdownOfHtml } from './markdown-of-html';
 
@@ -15,42 +15,45 @@ const toHtml = unified().use(remarkRehype, { allowDangerousHtml: true }).use(reh
 
 /** Reads a Markdown text. */
 export function readMarkdown(text: string): DocumentRead {
-  const { about, body, skipped, notes } = frontMatterOf(text);
-  const at = (line: number) => line + skipped;
+  const { about, body: whole, skipped, notes } = frontMatterOf(text);
+  const blank = /^(?:[ \t]*\n)*/.exec(whole)?.[0] ?? '';
+  const body = whole.slice(blank.length).trimEnd();
+  const before = skipped + blank.split('\n').length - 1;
+  const at = (line: number) => line + before;
   const problem = markdownProblem(body);
   if (problem) return { problem: `Line ${at(problem.line)}: ${problem.message}` };
-  const tree = parser.parse(body) as Root;
+  const tree = parser.parse(body);
+  const titled = { ...about, title: about.title ?? titleIn(tree) };
   const all: Note[] = [...notes, ...templatesIn(body, at)];
-  const marked = hasMarkup(tree);
-  const converted = marked ? markdownOfHtml(toHtml.runSync(tree) as never) : null;
-  if (converted) {
+  if (hasMarkup(tree)) {
+    const converted = markdownOfHtml(toHtml.runSync(tree) as never);
     all.push(...converted.notes);
     if (/^\[\^[^\]]+\]:/m.test(body))
       all.push({ line: null, message: 'With markup in it, its footnotes became a list at its end.' });
+    const plain = withoutOurs(converted.body);
+    all.push(...plain.notes.map((one) => ({ ...one, line: null })));
+    return finished(titled, plain.body.trim(), converted.anchors, all);
   }
-  const plain = withoutOurs(converted?.body ?? body);
-  all.push(
-    ...plain.notes.map((one) => ({ ...one, line: converted || one.line === null ? null : at(one.line) })),
-  );
-  return finished(
-    { ...about, title: about.title ?? titleIn(tree) },
-    plain.body,
-    converted?.anchors ?? {},
-    all,
-  );
+  const plain = withoutOurs(body);
+  all.push(...plain.notes.map((one) => ({ ...one, line: one.line === null ? null : at(one.line) })));
+  return finished(titled, plain.body, {}, all, plain.body === body ? tree : undefined);
 }
 
 /** What makes a document of a body, whichever way that came about. */
 export function finished(
-  about: Omit<FoundDocument, 'body' | 'spots' | 'anchors' | 'notes'>,
+  about: About,
   body: string,
   anchors: Readonly<Record<string, string>>,
   notes: readonly Note[],
+  /** The body as it was read, where it has been. */
+  read?: Root,
 ): DocumentRead {
-  const trimmed = body.replace(/^\n+|\s+$/g, '');
-  const problem = markdownProblem(trimmed);
+  const problem = read ? null : markdownProblem(body);
   if (problem) return { problem: problem.message };
-  return { document: { ...about, body: trimmed, spots: spotsIn(trimmed), anchors, notes } };
+  const tree = read ?? parser.parse(body);
+  return {
+    document: { ...about, body, spots: spotsIn(tree, body), words: wordsOfTree(tree), anchors, notes },
+  };
 }
 
 /** The words of the heading that a text begins with. */
