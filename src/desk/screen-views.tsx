@@ -17,6 +17,7 @@ const StandInPanel = later(async () => (await import('./board/stand-in-panel')).
 const PeopleScreen = later(async () => (await import('./people')).PeopleScreen);
 const PersonScreen = later(async () => (await import('./people')).PersonScreen);
 const SiteScreen = later(async () => (await import('./site')).SiteScreen);
+const TakingScreen = later(async () => (await import('./taking-in')).TakingScreen);
 const AreasScreen = later(async () => (await import('./areas')).AreasScreen);
 const NamesScreen = later(async () => (await import('./names')).NamesScreen);
 const AudiencesScreen = later(async () => (await import('./audiences')).AudiencesScreen);
@@ -41,6 +42,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   areas: ({ area }) => <AreasScreen area={area} />,
   names: () => <NamesScreen />,
   site: ({ item }) => <SiteScreen item={item} />,
+  takeIn: () => <TakingScreen />,
   outbox: () => <OutboxScreen />,
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
   findings: (screen) => <FindingsScreen {...screen} />,

@@ -78,6 +78,16 @@ export const SCREENS = {
     read: ({ text }) => ({ item: (text('item') ?? null) as ItemId | null }),
     write: ({ item }) => ({ item }),
   }),
+  /** What stands somewhere else, to be taken in. */
+  takeIn: entry({
+    title: 'Take in',
+    path: 'take-in',
+    help: 'write',
+    under: 'site',
+    find: ['Take in what there is', 'a folder of Markdown or HTML, a site on the web'],
+    need: 'everything',
+    read: () => ({}),
+  }),
   /** The people of whom a text and a condition are true. */
   people: entry<{ readonly text: string; readonly condition: string }>({
     title: 'People',

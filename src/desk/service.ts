@@ -43,12 +43,42 @@ export async function ask<T>(
     if (signal?.aborted) throw error;
     return UNREACHABLE;
   }
-  if (response.ok) return { ok: true, value: value as T };
-  const refusal = value as Readonly<Record<string, unknown>>;
-  const title =
-    typeof refusal.title === 'string' ? refusal.title : `The server refused this (${response.status}).`;
-  return { ok: false, status: response.status, title, body: refusal };
+  return answerOf<T>(response.status, value);
 }
+
+function answerOf<T>(status: number, value: unknown): Answer<T> {
+  if (status >= 200 && status < 300) return { ok: true, value: value as T };
+  const body = value as Readonly<Record<string, unknown>>;
+  const title = typeof body.title === 'string' ? body.title : `The server refused this (${status}).`;
+  return { ok: false, status, title, body };
+}
+
+/** Sends bytes as they are, and tells what part of them is on its way; else as {@link ask}. */
+export const sendBytes = <T>(
+  path: string,
+  bytes: Blob,
+  onPart: (part: number) => void,
+  signal: AbortSignal,
+): Promise<Answer<T>> =>
+  new Promise((resolve) => {
+    // What is sent by `fetch` does not tell how far it is.
+    const request = new XMLHttpRequest();
+    request.open('POST', `/desk/api/${path}`);
+    request.upload.onprogress = ({ loaded, total }) => onPart(total === 0 ? 1 : loaded / total);
+    request.onerror = () => resolve(UNREACHABLE);
+    request.onabort = () => resolve(UNREACHABLE);
+    request.onload = () => {
+      let value: unknown = {};
+      try {
+        value = JSON.parse(request.responseText);
+      } catch {
+        // A refusal may come from something in between that speaks no JSON.
+      }
+      resolve(answerOf<T>(request.status, value));
+    };
+    signal.addEventListener('abort', () => request.abort());
+    request.send(bytes);
+  });
 
 /**
  * Sends a question whose answer comes as lines of JSON, and hands on each as it comes. Answers what went wrong, or null; it

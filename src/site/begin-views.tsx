@@ -39,6 +39,16 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
             </label>
           ))}
           <label className="kind">
+            <input type="radio" name="with" value="found" defaultChecked={typed.with === 'found'} />
+            <span>
+              What you have already
+              <span className="hint block">
+                A folder of Markdown or HTML, or a site on the web. You choose it next, and see what comes of
+                it before anything is made.
+              </span>
+            </span>
+          </label>
+          <label className="kind">
             <input type="radio" name="with" value="file" defaultChecked={typed.with === 'file'} />
             <span>
               A site file

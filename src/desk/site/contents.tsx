@@ -2,7 +2,7 @@
 /** Everything the site holds, to be opened, and the ways to make more. */
 import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { asId, groupsOf, ITEM_KINDS, type ItemId, type ItemKind, MENU_PLACES } from '@/core';
+import { asId, groupsOf, ITEM_KINDS, type ItemId, type ItemKind, MENU_PLACES, permits } from '@/core';
 import type { ItemEdit } from '@/services';
 import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
@@ -34,7 +34,7 @@ const calledHere = (kind: ItemKind): string => (kind === 'section' ? 'shared sec
 const isMadeHere = (kind: ItemKind): kind is Made => MAKING[kind] === 'form';
 
 export function Contents({ open }: { readonly open: ItemId | null }) {
-  const { outline, setScreen, reloadSite } = useDesk();
+  const { data, outline, setScreen, reloadSite } = useDesk();
   const { drafted, removals, change, bringBack } = useItems();
   const tree = useTree(open, drafted);
   /** What is moved below something folded is shown there. */
@@ -70,6 +70,11 @@ export function Contents({ open }: { readonly open: ItemId | null }) {
             {calledHere(kind)}
           </Button>
         ))}
+        {permits(data.desk, 'everything') && (
+          <Button weight="quiet" onClick={() => setScreen({ kind: 'takeIn' })}>
+            Take in …
+          </Button>
+        )}
         <input
           ref={file}
           type="file"

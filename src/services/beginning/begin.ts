@@ -43,7 +43,8 @@ export function beginningAt(trivet: Trivet, token: string, now: Date): 'open' | 
   return now > found.until ? 'over' : 'open';
 }
 
-const WITHS = [...(Object.keys(READY_MADE) as ReadyMadeId[]), 'file'] as const;
+// What there is already is taken in at the desk, where it is looked at first.
+const WITHS = [...(Object.keys(READY_MADE) as ReadyMadeId[]), 'found', 'file'] as const;
 
 const form = z.object({
   title: words(200, 'Give the site a name.'),
@@ -101,7 +102,10 @@ export async function beginSite(
     if (!person) throw new Error('The owner is not there.');
     return {
       kind: 'begun',
-      started: { ...(await startSession(trivet, person.id, [], '/', now)), next: '/desk' },
+      started: {
+        ...(await startSession(trivet, person.id, [], '/', now)),
+        next: parsed.data.with === 'found' ? '/desk/take-in' : '/desk',
+      },
     };
   } finally {
     beginning.busy = false;
@@ -122,7 +126,7 @@ function readyMade(
   now: Date,
 ): SiteFile {
   if (how === 'file') throw new Error('A file is not ready-made.');
-  const { site, owner: has } = READY_MADE[how];
+  const { site, owner: has } = READY_MADE[how === 'found' ? 'empty' : how];
   const made = site({ title, timeZone: zone, today: momentIn(zone, now).today });
   const id = randomUUID();
   return { ...made, people: [{ id, ...owner, ...has, ...OWNS }], board: [id] };

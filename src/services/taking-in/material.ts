@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { type ReadFile, readFile } from '../forms';
 import { yielder } from '../running';
 import { type FoundDocument, readFound } from '../texts';
-import { type LeftOut, MOST_FILES, type Source, type SourceText, stopIf, targetOf } from './source';
+import { type LeftOut, MOST_FILES, type Source, type SourceText, saidOf, stopIf, targetOf } from './source';
 
 /** How many are read, or asked for, at the same time. */
 const AT_ONCE = 4;
@@ -87,9 +87,12 @@ async function readTexts(
     stopIf(signal);
     const read = 'problem' in had ? had : await readFound(had, source.texts.length);
     const path = ('path' in had && had.path) || text.path;
-    if ('problem' in read) leftOut.push({ path: text.path, why: read.problem });
+    if ('problem' in read) leftOut.push({ path: saidOf(source.kind, text.path), why: read.problem });
     else if (found.has(path))
-      leftOut.push({ path: text.path, why: `It leads on to /${path}, which is taken in.` });
+      leftOut.push({
+        path: saidOf(source.kind, text.path),
+        why: `It leads on to /${path}, which is taken in.`,
+      });
     else
       found.set(path, {
         path,
@@ -124,7 +127,7 @@ async function readFiles(
     stopIf(signal);
     if (had && 'bytes' in had) {
       const read = await readFile(had.bytes, nameIn(path));
-      if ('problem' in read) leftOut.push({ path, why: read.problem });
+      if ('problem' in read) leftOut.push({ path: saidOf(source.kind, path), why: read.problem });
       else if (bytes + read.bytes.length > MOST_BYTES)
         leftOut.push({
           path,
@@ -137,7 +140,7 @@ async function readFiles(
         const { bytes: _, ...rest } = read;
         files.set(path, { ...rest, path, size: read.bytes.length, at: place });
       }
-    } else if (had) leftOut.push({ path, why: had.problem });
+    } else if (had) leftOut.push({ path: saidOf(source.kind, path), why: had.problem });
     onProgress({ what: 'files', done: ++done, of: taken.length });
   });
   const used = new Set(wanted);

@@ -21,7 +21,7 @@ import { contentOf } from '../view';
 import { addressesFor, problemIn, sectionProblems, startOf, storedSection } from '../writing';
 import type { FoundFile, FoundText, Material } from './material';
 import { keyOf, type Place, placesOf } from './places';
-import { type LeftOut, targetOf } from './source';
+import { type LeftOut, saidOf, targetOf } from './source';
 
 /** How what was found is to come in. */
 export interface Wishes {
@@ -33,6 +33,8 @@ export interface Wishes {
   readonly published: boolean;
   /** Whether its first page becomes the text of the site's. */
   readonly first: boolean;
+  /** The menu in which links to its topmost pages stand; null for none. */
+  readonly menu: ItemId | null;
 }
 
 /** A page or post that comes in. */
@@ -170,7 +172,7 @@ class Planner {
     if (!wrong) this.#texts.push(text);
     else
       this.#leftOut.push({
-        path: text.path,
+        path: saidOf(this.material.kind, text.path),
         why: wrong.line === null ? wrong.message : `Line ${wrong.line}: ${wrong.message}`,
       });
   }
@@ -332,10 +334,8 @@ class Planner {
         spelled(page.address) + (target.anchor === '' ? '' : (this.#anchorIn(page, target.anchor) ?? ''))
       );
     nowhere.add(url.slice(0, 80));
-    // Where it led on the web is found again at the same place, once that is written here.
-    return this.material.kind === 'web' && !url.startsWith('/')
-      ? spelled(`/${target.path.replace(/\?.*$/s, '')}`)
-      : null;
+    // So it is found among what leads nowhere, and again once there is something.
+    return spelled(`/${target.path.replace(/\?.*$/s, '')}`);
   }
 
   readonly #anchorIn = ({ place }: Standing, anchor: string): string | undefined => {
@@ -385,7 +385,7 @@ class Planner {
         address,
         kind,
         depth,
-        from: place.text?.path ?? null,
+        from: place.text ? saidOf(this.material.kind, place.text.path) : null,
         published,
         formerly,
         files: files.size,
@@ -414,6 +414,22 @@ class Planner {
         );
     }
     const files = this.#planFiles(stored, rank);
+    const { menu } = wishes;
+    if (menu !== null)
+      for (const { item, kind, title, depth } of pages)
+        if (depth === 0 && kind === 'page' && item !== this.#first?.page.id)
+          stored.push({
+            item: {
+              kind: 'link',
+              id: asId<ItemId>(randomUUID()),
+              parent: menu,
+              rank: rank(menu),
+              title,
+              published: true,
+              target: { kind: 'item', item },
+            },
+            content: noContent,
+          });
     if (stored.length + first.length === 0)
       return { problem: 'Nothing of it can be taken in. What was found stands below, with why.' };
     if (stored.length > MOST_ITEMS)

@@ -102,8 +102,9 @@ function answerOf(response: IncomingMessage, largest: number): Promise<Fetched> 
     response.on('data', (part: Buffer) => {
       size += part.length;
       if (size > largest) {
+        reject(new Unreachable(`It is larger than ${largest / 1_000_000} MB.`));
         response.destroy();
-        return reject(new Unreachable(`It is larger than ${largest / 1_000_000} MB.`));
+        return;
       }
       parts.push(part);
     });

@@ -75,3 +75,6 @@ function decoded(text: string): string | null {
     return null;
   }
 }
+
+/** A path as people are told of it. */
+export const saidOf = (kind: Source['kind'], path: string): string => (kind === 'web' ? `/${path}` : path);

@@ -21,7 +21,7 @@ import {
 } from '@/store';
 import { id, MOST_TARGETS } from '../forms';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, momentAt, requirePermission, yielder } from '../running';
+import { type Administrator, environment, momentAt, requirePermission, yielder } from '../running';
 import { searchTextsIn, writeSearchTexts } from '../texts';
 import { withDefaults } from '../writing';
 import { type Held, heldAt, hold, letGo } from './held';
@@ -86,6 +86,7 @@ const wishes = z.strictObject({
   posts: z.boolean(),
   published: z.boolean(),
   first: z.boolean(),
+  menu: id.nullable(),
 });
 
 const asking = z.strictObject({
@@ -137,7 +138,12 @@ export async function takeIn(
   if (!parsed.success)
     return wrong(parsed.error.issues[0]?.message ?? 'Say what is to be taken in, and how.');
   const { source, basis } = parsed.data;
-  const wished: Wishes = { ...parsed.data.wishes, above: asId<ItemId>(parsed.data.wishes.above) };
+  const { above, menu, ...others } = parsed.data.wishes;
+  const wished: Wishes = {
+    ...others,
+    above: asId<ItemId>(above),
+    menu: menu === null ? null : asId<ItemId>(menu),
+  };
   try {
     const held =
       typeof source === 'string'
@@ -170,7 +176,7 @@ async function holdWeb(
   if (!held) return FULL;
   held.busy = true;
   try {
-    const source = await openWeb(asked, signal, (done) =>
+    const source = await openWeb(asked, environment().takeInFrom, signal, (done) =>
       onProgress({ what: 'sitemap', done, of: MOST_TEXTS }),
     );
     if (!('problem' in source)) {
@@ -204,6 +210,8 @@ async function withHeld(
     const above = state.outline.items.get(wished.above);
     if (above?.kind !== 'site' && above?.kind !== 'page')
       return { problem: 'What it was to stand below is no longer there. Choose another page.' };
+    if (wished.menu !== null && state.outline.items.get(wished.menu)?.kind !== 'menu')
+      return { problem: 'That menu is no longer there. Choose another.' };
     return planPages(state, material, wished, momentAt(state, now).today);
   };
   if (basis === null) {

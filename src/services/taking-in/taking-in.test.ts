@@ -2,8 +2,21 @@
 import { strToU8, type Zippable, zipSync } from 'fflate';
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { asId, decide, guest, type ItemId, type PersonId, pathOf } from '@/core';
-import { readFileBytes } from '@/store';
+import {
+  asId,
+  type Condition,
+  decide,
+  type Gate,
+  guest,
+  hasRole,
+  type ItemId,
+  openPolicy,
+  type PersonId,
+  type Policy,
+  pathOf,
+  type RoleId,
+} from '@/core';
+import { readFileBytes, writeBothPolicies } from '@/store';
 import {
   type Administrator,
   administratorOf,
@@ -86,7 +99,7 @@ const refusal = async (archive: Uint8Array): Promise<string> => {
   return sent.kind === 'wrong' ? sent.message : 'It was taken.';
 };
 
-const plainly = { posts: true, published: true, first: true };
+const plainly = { posts: true, published: true, first: true, menu: null };
 
 const asked = (source: unknown, basis: string | null, wishes: object = {}) => ({
   source,
@@ -166,6 +179,47 @@ const oldSite = () => ({
   'site/pictures/unused.png': picture,
 });
 
+/** Two pages, one of which is gated with all beneath it; posts start under a gate; and nobody but colleagues opens what is below the other. */
+async function putGates(): Promise<void> {
+  const page = (parent: string, title: string) =>
+    changeItem(trivet, administrator, { kind: 'new page', parent, title }, now);
+  const my = await page(trivet.state.outline.root, 'My');
+  if (my.kind !== 'done') throw new Error('There is no page.');
+  const team = await page(my.item, 'Team');
+  if (team.kind !== 'done') throw new Error('There is no page.');
+  const who = inRole('colleague');
+  const policy: Policy = {
+    ...openPolicy,
+    gates: [
+      gateOver('team', [{ kind: 'branch', item: team.item }], who),
+      gateOver('posts', [{ kind: 'item', item: at('/').id }], who),
+      gateOver('mine', [{ kind: 'item', item: my.item }], who),
+    ],
+    defaults: [{ kind: 'post', category: null, gate: asId('posts') }],
+    expectations: [
+      {
+        id: asId('only-ours'),
+        who,
+        claim: { kind: 'only opens' },
+        what: { targets: [{ kind: 'branch', item: my.item }], except: [] },
+      },
+    ],
+  };
+  await trivet.changePolicies(async () => {
+    await writeBothPolicies(trivet.db, { draft: policy, live: policy, author: 'Una', note: '' });
+  });
+}
+
+const inRole = (role: string): Condition => hasRole(asId<RoleId>(role));
+
+const gateOver = (id: string, targets: Gate['what']['targets'], who: Condition): Gate => ({
+  id: asId(id),
+  what: { targets, except: [] },
+  who,
+  otherwise: { cases: [], last: { kind: 'missing' } },
+  stance: 'also',
+});
+
 describe('a folder', () => {
   it('is told as a tree, with what stays out and why', async () => {
     const report = await look(await send(zipOf(oldSite())));
@@ -219,6 +273,7 @@ describe('a folder', () => {
     expect(oldAddresses.get('/about/team.html' as never)).toBe(at('/about/team').id);
     expect(oldAddresses.get('/visit/how to find us' as never)).toBe(at('/visit/how-to-find-us').id);
     expect(oldAddresses.get('/posts/2024-05-01-first-night' as never)).toBe(at('/posts/first-night').id);
+    expect(textAt('/visit/how-to-find-us')).toContain('[Nowhere](/visit/gone.md)');
     const found = await search(asGuest(), trivet.db, 'dark');
     expect(JSON.stringify(found)).toContain('/posts/first-night');
     const moved = await viewPage(asGuest(), '/visit/How%20to%20find%20us');
@@ -258,6 +313,42 @@ describe('a folder', () => {
     const hidden = await look(await send(zipOf({ 'a.md': 'A' })), { published: false });
     expect(hidden.pages.map(({ opens }) => opens)).toEqual(['nobody']);
     expect(decide(state.live.compiled, at('/').id, guest, plainRequest(state, now)).kind).toBe('open');
+  });
+
+  it('brings links to its topmost pages, and takes them back with the rest', async () => {
+    const menu = [...trivet.state.outline.items.values()].find(({ kind }) => kind === 'menu');
+    const links = () =>
+      (trivet.state.outline.children.get(menu?.id as ItemId) ?? []).map(({ title }) => title);
+    const before = links();
+    const { taking } = await taken(
+      { 'index.md': 'Hi', 'a/b.md': 'B', 'c.md': 'C' },
+      { menu: menu?.id ?? null },
+    );
+    expect(links()).toEqual([...before, 'A', 'C']);
+    expect(await takeBackIn(trivet, administrator, taking, now)).toMatchObject({ kind: 'done' });
+    expect(links()).toEqual(before);
+    const source = await send(zipOf({ 'a.md': 'A' }));
+    expect(await ask(asked(source, null, { menu: at('/').id }))).toMatchObject({ kind: 'wrong' });
+    expect(await ask(asked(source, null, { above: menu?.id }))).toMatchObject({ kind: 'wrong' });
+  });
+
+  it('stands under the gates that new items start with, and under those over its place', async () => {
+    await putGates();
+    const { report } = await taken(
+      { 'a.md': 'A', 'b.md': '---\ndate: 2026-01-01\n---\nB' },
+      { above: at('/my/team').id },
+    );
+    expect(report.pages.map(({ title, opens }) => `${title} ${opens}`)).toEqual(['A some', 'B some']);
+    expect(report.gates).toHaveLength(2);
+  });
+
+  it('is not taken in where something would no longer be as it is expected', async () => {
+    await putGates();
+    const source = await send(zipOf({ 'secret.md': 'S' }));
+    const { basis, broken } = await look(source, { above: at('/my').id });
+    expect(broken).toHaveLength(1);
+    expect(await ask(asked(source, basis, { above: at('/my').id }))).toMatchObject({ kind: 'wrong' });
+    expect(trivet.state.outline.addressed.has('/my/secret' as never)).toBe(false);
   });
 
   it('leaves the first page alone when that is wished, or when it is more than one text', async () => {

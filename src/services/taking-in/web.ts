@@ -1,6 +1,5 @@
 /** A site on the web: its sitemap, and the pages behind it. Nothing but what has the same origin is read. */
 import { LARGEST_FILE } from '../forms';
-import { environment } from '../running';
 import { LARGEST_TEXT } from '../texts';
 import { type Fetched, type Reach, reach, Unreachable } from './reach';
 import { LARGEST_SITEMAP, readSitemap } from './sitemap';
@@ -28,13 +27,15 @@ export interface WebAsked {
 /** Reads a sitemap, and answers the site behind it; or why that can't be had. */
 export async function openWeb(
   { sitemap, begins }: WebAsked,
+  /** Hosts that may be elsewhere than on the public internet. */
+  allowed: readonly string[],
   signal: AbortSignal,
   onProgress: (done: number) => void,
 ): Promise<Source | { readonly problem: string }> {
   const start = URL.canParse(sitemap) ? new URL(sitemap) : null;
   if (!start || !/^https?:$/.test(start.protocol))
     return { problem: 'Write the whole address of the sitemap, like https://place.example/sitemap.xml.' };
-  const web = reach(environment().takeInFrom, AT_ONCE);
+  const web = reach(allowed, AT_ONCE);
   try {
     const found = await pagesOf(web, start, signal, onProgress);
     if ('problem' in found) {

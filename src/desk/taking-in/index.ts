@@ -1,0 +1,1 @@
+export { TakingScreen } from './taking-screen';
