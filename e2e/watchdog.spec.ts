@@ -206,6 +206,39 @@ const WORKS: Readonly<Record<string, Work>> = {
     });
     expect(back.status()).toBe(200);
   },
+  'three hundred pages and thirty pictures, taken in and taken back': async (request) => {
+    const words = 'The *dark* hill [above](page-1.md) the moor. '.repeat(60);
+    const noise = await sharp(randomBytes(600 * 400 * 3), { raw: { width: 600, height: 400, channels: 3 } })
+      .jpeg()
+      .toBuffer();
+    const files = Array.from({ length: 300 }, (_, at) => [
+      [`part-${at % 7}/page-${at}.md`, strToU8(`# Page ${at}\n\n${words}\n\n![](p${at % 30}.jpg)`)],
+      ...(at < 210 ? [[`part-${at % 7}/p${Math.floor(at / 7)}.jpg`, new Uint8Array(noise)]] : []),
+    ]).flat();
+    const sent = await request.post('/desk/api/taking-in/folder?name=pages', {
+      data: Buffer.from(zipSync(Object.fromEntries(files), { level: 0 })),
+      headers: { 'Content-Type': 'application/zip' },
+      timeout: 60_000,
+    });
+    const { source } = await sent.json();
+    const wishes = { above: 'site', posts: true, published: true, first: false, menu: null };
+    const last = async (basis: string | null) => {
+      const answer = await request.post('/desk/api/taking-in', {
+        data: { source, wishes, basis },
+        timeout: 60_000,
+      });
+      return JSON.parse((await answer.text()).trim().split('\n').at(-1) ?? '{}');
+    };
+    const { report } = await last(null);
+    const taken = await last(report.basis);
+    expect(taken).toMatchObject({ kind: 'taken' });
+    const back = await request.post('/desk/api/taking-in/back', {
+      data: JSON.stringify(taken.taking),
+      headers: { 'Content-Type': 'application/json' },
+      timeout: 60_000,
+    });
+    expect(back.status()).toBe(200);
+  },
   'a leak check': async (request) => {
     const answer = await request.post('/desk/api/leak-check', {
       data: {},

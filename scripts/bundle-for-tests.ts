@@ -20,7 +20,7 @@ export function bundled(entry: string): Bundled {
     external: ['@electric-sql/pglite', '@node-rs/argon2', 'sharp'],
     // Some of what is bundled asks for its parts in the old way.
     banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+      js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
     },
     outfile: file,
     logLevel: 'silent',

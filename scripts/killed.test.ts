@@ -1,5 +1,5 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, is backed up, is brought back, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, is backed up, is brought back, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';

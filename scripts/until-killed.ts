@@ -2,6 +2,7 @@
  * Changes a site over and over until it is killed, for the test that kills it. Each change marks everything that it touches
  * with one number, so that a mixture of two states shows. On starting, it checks what the last one left behind.
  */
+import { strToU8, zipSync } from 'fflate';
 import { asId, type GateId, type ItemId, type Policy, signedIn } from '../src/core';
 import {
   administratorOf,
@@ -18,9 +19,12 @@ import {
   putLive,
   type SiteFile,
   saveDraft,
+  sendFolder,
   Trivet,
   takeAnswers,
   takeAreaStepBack,
+  takeBackIn,
+  takeIn,
 } from '../src/services';
 
 const [folder = '', how = '', look = ''] = process.argv.slice(2);
@@ -100,8 +104,8 @@ const fileOf = (mark: number): SiteFile => ({
   policy: policyOf(mark),
 });
 
-/** Areas have no marks: they are counted. */
-const ofArea = (name: string) => name.startsWith('Area ');
+/** Areas have no marks, and neither has what is taken in: they are counted. */
+const ofArea = (name: string) => /^(?:Area|Taken) /.test(name);
 const AT_ONCE = 3;
 
 /** Whether everything of every area is there. */
@@ -114,11 +118,44 @@ function areasWhole({ state }: Trivet): boolean {
     state.draft.policy.gates.length - GATES,
     landings.length,
     expectations.length,
-    [...state.outline.items.values()].filter((item) => item.kind === 'page' && ofArea(item.title)).length,
+    [...state.outline.items.values()].filter((item) => item.kind === 'page' && item.title.startsWith('Area '))
+      .length,
     people.length,
     people.filter(({ groups }) => groups.length === 1).length,
   ].every((count) => count === areas);
 }
+
+/** Whether everything that was taken in is there, and nothing else of that kind. */
+async function takingsWhole({ state, db }: Trivet): Promise<boolean> {
+  const { rows } = await db.execute<{ items: readonly string[]; formerly: readonly string[] }>(
+    'select items, formerly from takings where not undone',
+  );
+  const noted = rows.flatMap(({ items }) => items).toSorted();
+  const pages = [...state.outline.items.values()].filter(
+    (item) => item.kind === 'page' && item.title.startsWith('Taken '),
+  );
+  const there = pages.flatMap(({ id }) => [
+    id,
+    ...(state.outline.children.get(id) ?? []).map((one) => one.id),
+  ]);
+  const words = await db.execute<{ count: number }>(
+    `select count(*)::int from search_texts where kind = 'text' and text like 'Words of %'`,
+  );
+  return (
+    noted.join() === there.toSorted().join() &&
+    words.rows[0]?.count === pages.length &&
+    state.oldAddresses.size === rows.flatMap(({ formerly }) => formerly).length
+  );
+}
+
+/** A folder of pages as it is sent. */
+const folderOf = (mark: number): ReadableStream<Uint8Array> => {
+  const files = Array.from({ length: AT_ONCE }, (_, at): [string, Uint8Array] => [
+    `${mark}-${at}.html`,
+    strToU8(`<title>Taken ${mark} ${at}</title><main><p>Words of it</p></main>`),
+  ]);
+  return new Blob([new Uint8Array(zipSync(Object.fromEntries(files)))]).stream() as never;
+};
 
 /** Every mark that there is at one state of the site. */
 function marksIn({ state }: Trivet): { readonly site: readonly string[]; readonly live: readonly string[] } {
@@ -129,7 +166,9 @@ function marksIn({ state }: Trivet): { readonly site: readonly string[]; readonl
   return {
     site: [
       ...[...state.outline.items.values()].filter(({ kind }) => kind !== 'section').map(({ title }) => title),
-      ...[...state.contents.values()].map(({ body }) => body).filter(Boolean),
+      ...[...state.contents.values()]
+        .map(({ body }) => body)
+        .filter((body) => body !== '' && !body.startsWith('Words of ')),
       ...state.names.roles.map(({ name }) => name),
       ...[...state.people.values()].map(({ name }) => name),
     ].filter((one) => !ofArea(one)),
@@ -187,7 +226,8 @@ const whole =
   (how !== 'import' || site === live) &&
   only(parents) !== null &&
   inTurn &&
-  areasWhole(trivet);
+  areasWhole(trivet) &&
+  (await takingsWhole(trivet));
 const changes =
   how === 'learn'
     ? done.length
@@ -249,6 +289,23 @@ for (let mark = how === 'areas' ? trivet.state.live.revision : Number(live?.slic
     if (mark % 2 === 0) {
       say('begins');
       const back = await takeAreaStepBack(trivet, administrator, made.step, now);
+      if (back.kind !== 'done') throw new Error(JSON.stringify(back));
+    }
+    // What is taken in comes and goes with them.
+    const sent = await sendFolder(trivet, administrator, folderOf(mark), 'a folder');
+    if (sent.kind !== 'sent') throw new Error(sent.message);
+    const wishes = { above: 'site', posts: true, published: true, first: false, menu: null };
+    const follow = { onProgress: () => undefined, signal: new AbortController().signal };
+    const take = (basis: string | null) =>
+      takeIn(trivet, administrator, { source: sent.source, wishes, basis }, now, follow);
+    const report = await take(null);
+    if (report.kind !== 'report') throw new Error(JSON.stringify(report));
+    say('begins');
+    const taken = await take(report.report.basis);
+    if (taken.kind !== 'taken') throw new Error(JSON.stringify(taken));
+    if (mark % 3 === 0) {
+      say('begins');
+      const back = await takeBackIn(trivet, administrator, taken.taking, now);
       if (back.kind !== 'done') throw new Error(JSON.stringify(back));
     }
   } else if (how === 'move') {

@@ -53,6 +53,7 @@ const LEARNERS: readonly DeskRight[] = ['owner', 'gatekeeper', 'tutor'];
 const OWNING: readonly DeskRight[] = ['owner'];
 const PEOPLE = GATES;
 const nothing = { kind: 'none' };
+const following = { onProgress: () => undefined, signal: new AbortController().signal };
 const page = 'visit';
 
 /** Every service, with input that does nothing, and the rights that reach to it. */
@@ -80,6 +81,10 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   listAreas: [PEOPLE, (who) => services.listAreas(trivet, who, now)],
   makeAreas: [OWNING, (who) => services.makeAreas(trivet, who, nothing, now)],
   renameArea: [OWNING, (who) => services.renameArea(trivet, who, nothing, now)],
+  latestTakings: [OWNING, (who) => services.latestTakings(trivet, who)],
+  sendFolder: [OWNING, (who) => services.sendFolder(trivet, who, null, 'none')],
+  takeBackIn: [OWNING, (who) => services.takeBackIn(trivet, who, 'none', now)],
+  takeIn: [OWNING, (who) => services.takeIn(trivet, who, nothing, now, following)],
   takeAreaStepBack: [OWNING, (who) => services.takeAreaStepBack(trivet, who, 'none', now)],
   takeAreasAway: [OWNING, (who) => services.takeAreasAway(trivet, who, nothing, now)],
   leaveToPurchases: [PEOPLE, (who) => services.leaveToPurchases(trivet, who, nothing, now)],
