@@ -1,5 +1,6 @@
 /** Takes one picture of each main view of a running demo. */
 import { chromium, type Page } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 import { ownSite } from '../e2e/own-site';
 
 const origin = `http://localhost:${process.argv[2]}`;
@@ -135,6 +136,31 @@ await areas.getByLabel('Each begins as').selectOption('hollin-school');
 await areas.getByTestId('making').waitFor();
 await areas.getByText('Make 2 areas').scrollIntoViewIfNeeded();
 await shoot(areas, 'areas');
+
+const newsletters = {
+  'index.md':
+    '# Newsletters\n\nWhat the society wrote before there was a site. [The first](1998/first.md).\n',
+  '1998/first.md':
+    '---\ntitle: The first letter\ndate: 1998-10-02\ntags: [history]\nauthor: Ilse Vernet\nlayout: wide\n---\n\nThe roof is on.\n',
+  '1998/The long winter.html':
+    '<title>Winter</title><main><h1>The long winter</h1><p>Nobody came up for <b>three weeks</b>.</p><form></form></main>',
+  '1999/eclipse.md':
+    '---\ntitle: Under the shadow\ndate: 1999-08-13\ntags: [eclipse, history]\n---\n\nSee [the pictures](../pictures.md).\n',
+  '1999/accounts.md': '---\ntitle: The accounts of the year\ndraft: true\n---\n\nNot yet audited.\n',
+  'scans.txt': 'Where the paper copies are.',
+};
+const taking = await pageOf('greta', '/desk/take-in');
+await taking.getByLabel('Choose an archive').setInputFiles({
+  name: 'newsletters.zip',
+  mimeType: 'application/zip',
+  buffer: Buffer.from(
+    zipSync(Object.fromEntries(Object.entries(newsletters).map(([path, text]) => [path, strToU8(text)]))),
+  ),
+});
+await taking.getByRole('button', { name: /^Take in \d/ }).waitFor();
+await taking.getByLabel('Stands below').selectOption('observers');
+await taking.getByText('/observers/newsletters', { exact: true }).waitFor();
+await shoot(taking, 'take-in');
 
 const buyer = await pageOf(null, '/shop/observer-pass?next=%2Ftonight');
 await buyer.getByLabel('Your name').fill('Nell Arden');

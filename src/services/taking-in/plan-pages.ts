@@ -123,7 +123,7 @@ class Planner {
   readonly #files = new Map<string, { readonly item: ItemId; users: Standing[]; alt: string }>();
   readonly #former = new Map<Address, ItemId>();
   readonly #first: ReturnType<typeof firstPage>;
-  readonly #base: string;
+  #base: string;
 
   constructor(
     private readonly state: SiteState,
@@ -142,6 +142,10 @@ class Planner {
     let places: readonly Place[] = [];
     yield () => {
       places = placesOf(this.#texts);
+      // Below another page its first page holds the rest.
+      const first = places.find(({ key }) => key === '');
+      if (first && this.wishes.above !== this.state.outline.root)
+        for (const place of places) if (place !== first) place.parent ??= first;
       for (const place of places) {
         const siblings = this.#children.get(place.parent) ?? [];
         siblings.push(place);
@@ -204,6 +208,7 @@ class Planner {
       body: '',
     };
     this.#standing.set(place, standing);
+    if (place.key === '' && this.wishes.above !== this.state.outline.root) this.#base = address;
     this.#byKey.set(place.key, standing);
     const { formerPath } = place.text ?? {};
     if (formerPath != null && !this.#byKey.has(keyOf(formerPath)))

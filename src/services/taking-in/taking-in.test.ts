@@ -342,6 +342,15 @@ describe('a folder', () => {
     expect(report.gates).toHaveLength(2);
   });
 
+  it('stands below its first page where that stands below another', async () => {
+    await putGates();
+    const report = await look(await send(zipOf({ 'index.md': '# Letters', 'a/b.md': '[up](../)' })), {
+      above: at('/my').id,
+      published: false,
+    });
+    expect(tree(report)).toEqual(['Letters /my/letters', '  A /my/letters/a', '    B /my/letters/a/b']);
+  });
+
   it('is not taken in where something would no longer be as it is expected', async () => {
     await putGates();
     const source = await send(zipOf({ 'secret.md': 'S' }));
