@@ -47,6 +47,7 @@ const FOR_THE_SCHEMA = [
   'removed-items',
   'section-content',
   'taken-over',
+  'site-wishes',
   'content',
   'schema',
 ].map((name) => `src/store/${name}.ts`);

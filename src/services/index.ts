@@ -258,6 +258,7 @@ export {
   accountOf,
   addressedAt,
   type CourseOutline,
+  coloursNamed,
   courseOutline,
   decisionOn,
   type Elsewhere,

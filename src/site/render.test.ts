@@ -23,6 +23,10 @@ const facts = {
 const link = (title: string, address: string) =>
   ({ id: title as ItemId, title, to: { kind: 'address', address, current: false }, links: [] }) as const;
 const frame: Frame = {
+  picture: null,
+  colours: null,
+  foot: '',
+  missing: '',
   siteTitle: 'Larkfell Observatory',
   home: '/',
   search: '/search',

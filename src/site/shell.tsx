@@ -5,7 +5,7 @@ import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
 import { Horizon } from './horizon';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
-import { Sections } from './sections';
+import { Prose, Sections } from './sections';
 
 /** What the server knows about how the page is being delivered. */
 export interface Delivery {
@@ -54,6 +54,7 @@ export function Shell({ frame, delivery, title, description, head, placed, child
         )}
         <link rel="icon" href="data:," />
         <link rel="stylesheet" href={delivery.stylesheet} />
+        {frame.colours && <link rel="stylesheet" href={frame.colours} />}
       </head>
       <body
         className="flex min-h-dvh flex-col"
@@ -125,7 +126,10 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
       <header className="night">
         <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
           <p className="site-title">
-            <a href={frame.home}>{frame.siteTitle}</a>
+            <a href={frame.home}>
+              {frame.picture && <img className="site-picture" src={frame.picture} alt="" />}
+              {frame.siteTitle}
+            </a>
           </p>
           {/* On a narrow screen the menus fold into a popover, which needs no scripts; elsewhere they stand here. */}
           <button type="button" className="menu-button" popoverTarget="menu">
@@ -156,6 +160,11 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
       </div>
       <footer className="wrap w-full pt-6 pb-10">
         <Shared sections={shared.foot} label="At the foot" className="shared-foot" />
+        {frame.foot !== '' && (
+          <div className="foot-words">
+            <Prose html={frame.foot} />
+          </div>
+        )}
         <div className="foot flex flex-wrap items-baseline justify-between gap-x-8 gap-y-2">
           <p>
             {frame.siteTitle}

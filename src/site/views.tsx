@@ -4,7 +4,7 @@ import { Onwards, Outline, Whereabouts } from './course';
 import { Byline, Coarse, Entries, Picture } from './entries';
 import { Head } from './head';
 import { LockSign } from './lock-sign';
-import { Sections } from './sections';
+import { Prose, Sections } from './sections';
 import { type Delivery, Near, Shell } from './shell';
 import { Threshold } from './threshold';
 
@@ -112,8 +112,12 @@ export function MessageView({ answer, delivery }: ViewProps<'message'>) {
 export function MissingView({ answer, delivery }: ViewProps<'missing'>) {
   return (
     <Shell frame={answer.frame} delivery={delivery} title="Nothing here">
-      <h1>There is nothing at this address</h1>
-      <p className="lead">Check the address for a slip, or start again from the menu above.</p>
+      {!answer.frame.missing.startsWith('<h1') && <h1>There is nothing at this address</h1>}
+      {answer.frame.missing === '' ? (
+        <p className="lead">Check the address for a slip, or start again from the menu above.</p>
+      ) : (
+        <Prose html={answer.frame.missing} />
+      )}
     </Shell>
   );
 }

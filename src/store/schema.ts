@@ -40,6 +40,9 @@ import type {
   RevisionEffect,
   SectionContent,
   Shared,
+  SiteLook,
+  SiteStarts,
+  SiteWords,
   StandInRef,
   TakenOver,
   WalkScene,
@@ -125,6 +128,11 @@ export const settings = pgTable(
     signUp: text('sign_up', { enum: SIGN_UPS }).notNull().default('anybody'),
     /** The domains of mail addresses, in lower case, where it goes by them. */
     signUpDomains: jsonb('sign_up_domains').$type<readonly string[]>().notNull().default([]),
+    /** How the site looks; null for what every site looks like at first. */
+    look: jsonb().$type<SiteLook>(),
+    words: jsonb().$type<SiteWords>().notNull().default({ foot: '', missing: '' }),
+    /** What somebody has who makes an account by themselves. */
+    starts: jsonb().$type<SiteStarts>().notNull().default({ level: null, roles: [], groups: [] }),
     /** How far the clock of a demo was moved on, in seconds. */
     clockAhead: integer('clock_ahead').notNull().default(0),
   },

@@ -1,7 +1,7 @@
 /** What the site as a whole is set to. */
 import type { Database } from './database';
 import { settings } from './schema';
-import type { JournalKeeps, SignUp } from './types';
+import type { JournalKeeps, SignUp, SiteLook, SiteStarts, SiteWords } from './types';
 
 export interface Settings {
   /** IANA name. */
@@ -19,6 +19,11 @@ export interface Settings {
   readonly signUp: SignUp;
   /** The domains of mail addresses, in lower case, where it goes by them. */
   readonly signUpDomains: readonly string[];
+  /** How the site looks; null for what every site looks like at first. */
+  readonly look: SiteLook | null;
+  readonly words: SiteWords;
+  /** What somebody has who makes an account by themselves. */
+  readonly starts: SiteStarts;
   /** How far the clock of a demo was moved on, in seconds. */
   readonly clockAhead: number;
 }

@@ -3,8 +3,9 @@
  * everybody. Anything else under this address is nothing, like everywhere.
  */
 import { readdirSync, readFileSync } from 'node:fs';
+import { coloursNamed } from '@/services';
 import type { Answer } from '../_http/answer';
-import type { Door } from './door';
+import type { Asking, Door } from './door';
 import { missing } from './page';
 
 const FOLDER = 'public/assets';
@@ -33,26 +34,35 @@ function assetsBuilt(): ReadonlyMap<string, Asset> {
   return built;
 }
 
+const headersOf = (type: string) => ({
+  'Content-Type': type,
+  'X-Content-Type-Options': 'nosniff',
+  // Style sheets and scripts are named by their content, and a font does not change.
+  'Cache-Control': 'public, max-age=31536000, immutable',
+});
+
 /** One of them; null where there is none of that name. */
 export function assetNamed(name: string): Answer | null {
   const asset = assetsBuilt().get(name);
   return asset
     ? {
         status: 200,
-        headers: {
-          'Content-Type': asset.type,
-          'X-Content-Type-Options': 'nosniff',
-          // Style sheet and scripts are named by their content, and a font does not change.
-          'Cache-Control': 'public, max-age=31536000, immutable',
-        },
+        headers: headersOf(asset.type),
         body: asset.bytes,
       }
     : null;
 }
 
+/** The site's own colours, while they are at this address. */
+function coloursAnswer({ trivet }: Asking, name: string): Answer | null {
+  const body = coloursNamed(trivet.state, `/assets/${name}`);
+  return body === null ? null : { status: 200, headers: headersOf(TYPES.css ?? ''), body };
+}
+
 export const assets: Door = {
   GET: (ask) => {
     const [name = '', ...more] = ask.rest;
-    return (more.length === 0 && !ask.delivery.walk && assetNamed(name)) || missing(ask);
+    if (more.length > 0 || ask.delivery.walk) return missing(ask);
+    return assetNamed(name) ?? coloursAnswer(ask, name) ?? missing(ask);
   },
 };

@@ -8,7 +8,10 @@ import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { Field } from '../people';
 import { ask } from '../service';
+import { LookPart } from './look-part';
 import { SiteFilePart } from './site-file-part';
+import { SiteWordsPart } from './site-words-part';
+import { StartsPart } from './starts-part';
 
 const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label: string }[] = [
   { value: 'off', label: 'nothing' },
@@ -124,6 +127,29 @@ function SettingsForm() {
       )}
       {form && (
         <>
+          <SiteWordsPart
+            site={form.site}
+            problems={problems}
+            onChange={(site) => setForm({ ...form, site })}
+          />
+          <LookPart
+            look={form.look}
+            name={form.site.name}
+            problems={problems}
+            onChange={(look) => setForm({ ...form, look })}
+          />
+          <h3 className="-mb-2 border-thin border-t pt-4 font-head text-lg">Members</h3>
+          <SignUp
+            value={form.signUp}
+            problem={Object.entries(problems).find(([at]) => at.startsWith('signUp'))?.[1]}
+            onChange={(signUp) => setForm({ ...form, signUp })}
+          />
+          <StartsPart
+            starts={form.starts}
+            problem={problems.starts}
+            onChange={(starts) => setForm({ ...form, starts })}
+          />
+          <h3 className="-mb-2 border-thin border-t pt-4 font-head text-lg">Days</h3>
           <Field label="Time zone" note="by whose clock days begin" problem={problems.timeZone}>
             <Input
               label="Time zone"
@@ -133,11 +159,6 @@ function SettingsForm() {
               className="w-72"
             />
           </Field>
-          <SignUp
-            value={form.signUp}
-            problem={Object.entries(problems).find(([at]) => at.startsWith('signUp'))?.[1]}
-            onChange={(signUp) => setForm({ ...form, signUp })}
-          />
           <Field label="Of visitors who are turned away, the journal keeps" problem={problems.journal}>
             <Pick
               label="What the journal keeps"

@@ -1,13 +1,39 @@
 /** What the site as a whole is set to, as owners read and change it. */
 import { z } from 'zod';
-import { JOURNAL_KEEPS, type Settings, updateSettings } from '@/store';
-import { signUpShape, timeZone } from '../forms';
-import type { Trivet } from '../running';
+import { asId, COLOURS, type ItemId, same } from '@/core';
+import {
+  JOURNAL_KEEPS,
+  type Settings,
+  type SiteLook,
+  type SiteStarts,
+  type SiteWords,
+  updateItem,
+  updateSettings,
+} from '@/store';
+import {
+  lookOf,
+  lookShape,
+  plainText,
+  signUpShape,
+  startsNow,
+  startsOf,
+  startsProblems,
+  startsShape,
+  timeZone,
+  words,
+  wordsShape,
+} from '../forms';
+import type { SiteState, Trivet } from '../running';
 import { type Administrator, forgetOld, requirePermission } from '../running';
 import { runningTill } from '../till';
+import { contentOf } from '../view';
 
 /** The settings that are for people to choose; the site's keys are not among them. */
 export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays'> & {
+  /** What the site is called, and what it says of itself. */
+  readonly site: SiteWords & { readonly name: string; readonly signIn: string };
+  readonly look: SiteLook;
+  readonly starts: SiteStarts;
   /** Who may make an account. */
   readonly signUp: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
   /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
@@ -18,7 +44,15 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
   requirePermission(administrator, 'everything');
   const { journal, journalDays, graceDays, ...settings } = trivet.state.settings;
   const till = runningTill();
+  const { outline, names } = trivet.state;
   return {
+    site: {
+      name: outline.items.get(outline.root)?.title ?? '',
+      signIn: contentOf(trivet.state, outline.root).body,
+      ...settings.words,
+    },
+    look: settings.look ?? { ...COLOURS, picture: null },
+    starts: startsNow(settings.starts, names),
     timeZone: settings.timeZone,
     journal,
     journalDays,
@@ -41,6 +75,9 @@ const form = z.strictObject({
     .max(90, 'Grace has at most 90 days.')
     .optional(),
   signUp: signUpShape.optional(),
+  site: wordsShape.extend({ name: words(200, 'Give the site a name.'), signIn: plainText }).optional(),
+  look: lookShape.optional(),
+  starts: startsShape.optional(),
 });
 
 /** Keeps the settings; answers what is wrong by field, or null. What the journal may no longer keep is forgotten at once. */
@@ -56,14 +93,59 @@ export async function editSettings(
     return Object.fromEntries(
       parsed.error.issues.map(({ path, message }) => [path.join('.') || 'form', message]),
     );
+  const { graceDays, signUp, site, look, starts, ...rest } = parsed.data;
+  const wrong = {
+    ...(look && pictureProblem(trivet.state, look.picture)),
+    ...(starts && startsProblem(starts, trivet.state)),
+  };
+  if (Object.keys(wrong).length > 0) return wrong;
   await trivet.journal.flush(trivet, now);
-  const { graceDays, signUp, ...rest } = parsed.data;
   const chosen = {
     ...rest,
+    ...(site && { words: { foot: site.foot, missing: site.missing } }),
+    ...(look && { look: isOwn(look) ? lookOf(look) : null }),
+    ...(starts && { starts: startsOf(starts) }),
     ...(graceDays !== undefined && { graceDays }),
     ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
   };
-  await trivet.changeEverything(() => updateSettings(trivet.db, chosen));
+  await trivet.changeEverything((state) =>
+    trivet.db.transaction(async (tx) => {
+      await updateSettings(tx, chosen);
+      if (site) await callSite(tx, state, site);
+    }),
+  );
   await forgetOld(trivet, trivet.state, now);
   return null;
+}
+
+/** Whether a look is another than what every site looks like at first. */
+const isOwn = ({ picture, ...colours }: z.output<typeof lookShape>): boolean =>
+  picture !== null || !same(colours, COLOURS);
+
+function pictureProblem({ outline }: SiteState, picture: string | null): Readonly<Record<string, string>> {
+  const file = picture === null ? null : outline.items.get(asId<ItemId>(picture));
+  return file === null || (file?.kind === 'file' && file.mediaType.startsWith('image/'))
+    ? {}
+    : { 'look.picture': 'There is no such picture any more. Choose another.' };
+}
+
+function startsProblem(
+  starts: z.output<typeof startsShape>,
+  { names }: SiteState,
+): Readonly<Record<string, string>> {
+  const [problem] = startsProblems(starts, names);
+  return problem === undefined ? {} : { starts: problem };
+}
+
+/** Writes what the site is called, and what stands beside signing in. */
+async function callSite(
+  tx: Parameters<typeof updateSettings>[0],
+  state: SiteState,
+  { name, signIn }: { readonly name: string; readonly signIn: string },
+): Promise<void> {
+  const root = state.outline.items.get(state.outline.root);
+  if (!root) return;
+  const content = contentOf(state, root.id);
+  if (root.title === name && content.body === signIn) return;
+  await updateItem(tx, { item: { ...root, title: name }, content: { ...content, body: signIn } });
 }

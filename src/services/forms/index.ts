@@ -7,3 +7,13 @@ export { termsIn, termsProblems, termsShape } from './terms-form';
 export { as, dayForm, id, newId, percentage, spaced, webAddress, words } from './text-form';
 export { timeZone } from './time-zone';
 export { conditionOrText, MOST_TARGETS, whatShape } from './what-form';
+export {
+  lookOf,
+  lookShape,
+  plainText,
+  startsNow,
+  startsOf,
+  startsProblems,
+  startsShape,
+  wordsShape,
+} from './wishes-form';

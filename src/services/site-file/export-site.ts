@@ -23,6 +23,7 @@ import {
   type What,
 } from '@/core';
 import { type PersonRecord, readFileBytes, readPassphraseHashes, readPasswordHashes } from '@/store';
+import { startsNow } from '../forms';
 import { goneIn } from '../policy';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, recordOf, requirePermission } from '../running';
@@ -54,6 +55,9 @@ export async function siteAsFile(trivet: Trivet, who: PeopleInFile): Promise<Sit
     timeZone: settings.timeZone,
     journal: { keeps: settings.journal, days: settings.journalDays },
     signUp: { who: settings.signUp, domains: [...settings.signUpDomains] },
+    look: settings.look && { ...settings.look },
+    words: settings.words,
+    starts: startsInFile(state),
     levels: plain(names.levels),
     roles: plain(names.roles),
     groups: plain(names.groups).map(({ open = false, ...group }) => ({ ...group, open })),
@@ -258,4 +262,10 @@ function asText(condition: Condition, vocabulary: Vocabulary): string | Conditio
   const text = printCondition(condition, vocabulary);
   const read = parseCondition(text, vocabulary);
   return read.ok && same(read.condition, condition) ? text : condition;
+}
+
+/** What new members start with, as far as there still is such a thing. */
+function startsInFile({ settings, names }: SiteState): NonNullable<SiteFile['starts']> {
+  const { level, roles, groups } = startsNow(settings.starts, names);
+  return { level, roles: [...roles], groups: [...groups] };
 }

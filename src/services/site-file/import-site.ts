@@ -6,6 +6,7 @@ import { hashFilePassword, hashPassphrase, newSettings } from '../running';
 import { writeSite } from '../writing';
 import { readSiteFile } from './read-site-file';
 import type { SiteFileRead } from './site-file-form';
+import { wishesIn } from './wishes-in';
 
 /** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
 export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
@@ -24,6 +25,7 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
     ...(file.passphraseSalt !== undefined && { passphraseSalt: file.passphraseSalt }),
     journal: journal.keeps,
     journalDays: journal.days,
+    ...wishesIn(file),
     ...(file.signUp && { signUp: file.signUp.who, signUpDomains: file.signUp.domains }),
     ...(file.shop && { graceDays: file.shop.graceDays }),
   };

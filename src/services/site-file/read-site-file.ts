@@ -26,7 +26,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import { noContent, type PersonRecord, type StoredItem, type StoredTerms } from '@/store';
-import { type ReadFile, readFile, termsIn, termsProblems, tooDeep } from '../forms';
+import { type ReadFile, readFile, startsProblems, termsIn, termsProblems, tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
 import { byGroupIn, byProductIn, type SiteState } from '../running';
@@ -121,6 +121,7 @@ export async function readSiteFile(
   const deep = 'problems' in outline ? null : tooDeepIn(outline);
   if (deep) problems.push(`"${deep.title}" stands more than ${DEEPEST_ITEM} deep. Move it further up.`);
   problems.push(...fieldProblems(names), ...peopleProblems(file.people ?? [], names));
+  problems.push(...wishesProblems(file, names, stored));
   const strangers = file.board.filter((one) => !file.people?.some((person) => person.id === one));
   const shopRead = file.shop ? termsOf(file.shop, { ...names, audiences }, stored) : null;
   problems.push(...(shopRead?.problems ?? []));
@@ -219,6 +220,22 @@ function termsOf(
   if (new Set(products.map(({ product }) => product)).size < products.length)
     problems.push('shop: a product stands there twice.');
   return { terms, problems };
+}
+
+/** What how a site looks and what new members start with name, and is not there. */
+function wishesProblems(
+  { look, starts }: SiteFileRead,
+  names: SiteNames,
+  stored: readonly StoredItem[],
+): readonly string[] {
+  const picture = look?.picture ?? null;
+  const isPicture = stored.some(
+    ({ item }) => item.id === picture && item.kind === 'file' && item.mediaType.startsWith('image/'),
+  );
+  return [
+    ...(picture !== null && !isPicture ? [`look: there is no picture "${picture}".`] : []),
+    ...(starts ? startsProblems(starts, names).map((message) => `starts: ${message}`) : []),
+  ];
 }
 
 const nobody: Condition = { kind: 'any', of: [] };

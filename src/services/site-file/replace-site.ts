@@ -44,6 +44,7 @@ import { expectationsInFile } from './file-expectations';
 import { hashesIn } from './import-site';
 import { type OpenedItem, openedByFile, openedTo } from './opened-by-file';
 import { readSiteFile, type SiteInFile } from './read-site-file';
+import { wishesIn } from './wishes-in';
 
 /** What a file would do to the site. */
 export interface ImportReport {
@@ -290,6 +291,7 @@ async function write(
       journal: journal.keeps,
       journalDays: journal.days,
       ...(shop && { graceDays: shop.graceDays }),
+      ...wishesIn(site.file),
       ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
     });
     await writeChange(tx, people, names);

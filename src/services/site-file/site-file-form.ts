@@ -16,10 +16,13 @@ import {
   dayForm,
   newId as id,
   LARGEST_FILE,
+  lookShape,
   signUpShape,
+  startsShape,
   termsShape,
   timeZone,
   words,
+  wordsShape,
 } from '../forms';
 import { deskForm } from '../people';
 import { policyInFile } from '../policy';
@@ -148,6 +151,12 @@ export const siteFile = z.strictObject({
     .default({ keeps: 'counts', days: 90 }),
   /** Who may make an account. Left out where that stays as it is; of a new site it is anybody. */
   signUp: signUpShape.optional(),
+  /** How the site looks; left out where that stays as it is. Null is what every site looks like at first. */
+  look: lookShape.nullable().optional(),
+  /** What stands at the foot and where nothing is, in Markdown. Left out where that stays as it is. */
+  words: wordsShape.optional(),
+  /** What somebody has who makes an account by themselves. Left out where that stays as it is. */
+  starts: startsShape.optional(),
   levels: z.array(named),
   roles: z.array(named),
   groups: z.array(

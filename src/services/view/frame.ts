@@ -12,11 +12,13 @@ import {
   pathOf,
   SPOTS,
 } from '@/core';
-import { addressIn, decisionOn, type View } from './context';
+import { coloursAt } from './colours-at';
+import { addressIn, decisionOn, opens, type View } from './context';
 import { Kept } from './kept';
 import { Recording } from './recording';
 import { type SectionView, type SharedViews, sharedViews } from './section-view';
 import { signInAddress, signUpAddress } from './step';
+import { htmlIn } from './texts';
 
 /** A link of a menu that this visitor gets, with those nested in it. */
 export interface MenuLink {
@@ -39,6 +41,13 @@ export interface ShownMenu {
 
 export interface Frame {
   readonly siteTitle: string;
+  /** Where the picture before its name is; null for none, or one that is closed to this visitor. */
+  readonly picture: string | null;
+  /** Where the colours are that it has of its own; null for none. */
+  readonly colours: string | null;
+  /** What stands at the foot, and where nothing is, in HTML. */
+  readonly foot: string;
+  readonly missing: string;
   /** Where the first page is. */
   readonly home: string;
   readonly search: string;
@@ -90,8 +99,17 @@ function madeFrame(context: View, current: ItemId | null, host: Addressed | null
       .filter((menu) => place !== 'side' || (current !== null && leadsTo(outline, menu.id, current)))
       .map((menu) => ({ id: menu.id, title: menu.title, links: linksBelow(context, menu.id, current) }))
       .filter(({ links }) => links.length > 0);
+  const { look, words } = context.state.settings;
+  const picture = look?.picture ? outline.items.get(look.picture) : undefined;
   return {
     siteTitle: outline.items.get(outline.root)?.title ?? '',
+    picture:
+      picture?.kind === 'file' && picture.mediaType.startsWith('image/') && opens(context, picture.id)
+        ? addressIn(context, pathOf(picture) ?? '/')
+        : null,
+    colours: look === null ? null : coloursAt(look),
+    foot: words.foot === '' ? '' : htmlIn(context, words.foot),
+    missing: words.missing === '' ? '' : htmlIn(context, words.missing),
     home: `${context.base}/`,
     search: `${context.base}/search`,
     menus: { top: at('top'), side: at('side'), foot: at('foot') },

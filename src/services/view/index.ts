@@ -1,5 +1,7 @@
 /** The site as a visitor gets it. */
+
 export { type AccountView, accountOf } from './account-view';
+export { coloursNamed } from './colours-at';
 export { decisionOn, decisionOnHost, opens, type View, type ViewContext, viewOf } from './context';
 export {
   type ActivityEntry,

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { asId, type PassphraseId, type PersonId, safeNext } from '@/core';
-import { mailAddress, newPassword, personName } from '../forms';
+import { mailAddress, newPassword, personName, startsNow } from '../forms';
 import { applyChange, newcomer, personWithMail } from '../people';
 import type { Trivet } from '../running';
 import { hashPassword, momentAt } from '../running';
@@ -138,7 +138,13 @@ export async function confirmSignUp(
         person = there.id;
         return { summary: `${there.name} signed up`, people: [], names: null, password: { person, hash } };
       }
-      const record = newcomer(person, code, momentAt(state, now).today);
+      const { today } = momentAt(state, now);
+      const starts = startsNow(state.settings.starts, state.names);
+      const record = {
+        ...newcomer(person, code, today),
+        ...starts,
+        groupsSince: Object.fromEntries(starts.groups.map((group) => [group, today])),
+      };
       return {
         summary: `${record.name} signed up`,
         people: [{ before: null, after: record }],

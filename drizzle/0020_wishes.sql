@@ -1,0 +1,3 @@
+ALTER TABLE "settings" ADD COLUMN "look" jsonb;--> statement-breakpoint
+ALTER TABLE "settings" ADD COLUMN "words" jsonb DEFAULT '{"foot":"","missing":""}'::jsonb NOT NULL;--> statement-breakpoint
+ALTER TABLE "settings" ADD COLUMN "starts" jsonb DEFAULT '{"level":null,"roles":[],"groups":[]}'::jsonb NOT NULL;

@@ -1,0 +1,84 @@
+/** What somebody has who makes an account by themselves. */
+import type { OpenSettings } from '@/services';
+import { Pick } from '@/ui';
+import { useDesk } from '../context';
+import { Field } from '../people';
+
+interface StartsProps {
+  readonly starts: OpenSettings['starts'];
+  readonly problem: string | undefined;
+  readonly onChange: (starts: OpenSettings['starts']) => void;
+}
+
+// No id has such a character.
+const NONE = '–';
+
+export function StartsPart({ starts, problem, onChange }: StartsProps) {
+  const { data } = useDesk();
+  const { levels, roles, groups } = data.names;
+  if (levels.length + roles.length + groups.length === 0) return null;
+  const holds = [...starts.roles, ...starts.groups].length + (starts.level === null ? 0 : 1) > 0;
+  return (
+    <Field
+      label="Whoever signs up starts with"
+      note={holds ? 'at once, and gates open to it: look at the board as somebody who has that' : ''}
+      problem={problem}
+    >
+      <span className="grid gap-2">
+        {levels.length > 0 && (
+          <Pick
+            label="The level of new members"
+            value={starts.level ?? NONE}
+            options={[
+              { value: NONE, label: 'no level' },
+              ...levels.map(({ id, name }) => ({ value: id as string, label: name })),
+            ]}
+            onPick={(level) =>
+              onChange({ ...starts, level: (level === NONE ? null : level) as typeof starts.level })
+            }
+          />
+        )}
+        <Several
+          what="role"
+          all={roles}
+          chosen={starts.roles}
+          onChange={(chosen) => onChange({ ...starts, roles: chosen as typeof starts.roles })}
+        />
+        <Several
+          what="group"
+          all={groups}
+          chosen={starts.groups}
+          onChange={(chosen) => onChange({ ...starts, groups: chosen as typeof starts.groups })}
+        />
+      </span>
+    </Field>
+  );
+}
+
+interface SeveralProps {
+  readonly what: string;
+  readonly all: readonly { readonly id: string; readonly name: string }[];
+  readonly chosen: readonly string[];
+  readonly onChange: (chosen: readonly string[]) => void;
+}
+
+function Several({ what, all, chosen, onChange }: SeveralProps) {
+  if (all.length === 0) return null;
+  return (
+    <span className="flex flex-wrap gap-x-4 gap-y-1">
+      {all.map(({ id, name }) => (
+        <label key={id} className="flex items-baseline gap-1.5">
+          <input
+            type="checkbox"
+            aria-label={`New members have the ${what} ${name}`}
+            checked={chosen.includes(id)}
+            onChange={({ target }) =>
+              onChange(target.checked ? [...chosen, id] : chosen.filter((one) => one !== id))
+            }
+          />
+          {name}
+        </label>
+      ))}
+    </span>
+  );
+}

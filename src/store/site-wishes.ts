@@ -1,0 +1,26 @@
+/** What an owner wishes of their site: how it looks, what it says of itself, what new members start with. */
+import type { GroupId, ItemId, LevelId, RoleId } from '../core/ids';
+
+export interface SiteLook {
+  /** Three colours, six hex digits each. */
+  readonly head: string;
+  readonly mark: string;
+  readonly link: string;
+  /** The picture that stands before the site's name; null for none. */
+  readonly picture: ItemId | null;
+}
+
+/** In Markdown. */
+export interface SiteWords {
+  /** At the foot of every page. */
+  readonly foot: string;
+  /** Where nothing is. */
+  readonly missing: string;
+}
+
+/** What somebody has who makes an account by themselves. */
+export interface SiteStarts {
+  readonly level: LevelId | null;
+  readonly roles: readonly RoleId[];
+  readonly groups: readonly GroupId[];
+}
