@@ -6,6 +6,7 @@ import { capital, difference, type GateChange, type GateId, keyOfFinding, permit
 import { Button } from '@/ui';
 import { useDesk } from './context';
 import { EDGES, useFindingText, useSetAsides } from './findings';
+import { FirstSteps } from './first-steps';
 import { legsOf } from './gate-legs';
 import { GateMark } from './marks';
 import { Panel } from './panel';
@@ -39,6 +40,7 @@ export function GatesPanel() {
         </>
       }
     >
+      <FirstSteps />
       {policy.gates.length === 0 ? (
         <p>
           There are no gates: every published page is open to everyone. Point at a row of the board and choose

@@ -84,6 +84,7 @@ export const deskData = (over: Partial<DeskData> = {}): DeskData => {
         .map((member) => ({ kind: 'member', member }) as const),
     ],
     memberCount: members.length,
+    firstSteps: null,
     ...over,
   };
 };

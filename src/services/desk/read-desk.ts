@@ -15,6 +15,7 @@ import type {
 import { boardOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
+import { type FirstSteps, firstStepsOf } from './first-steps';
 
 /** The desk's data, plain enough to travel to the browser. */
 export interface DeskData {
@@ -42,6 +43,8 @@ export interface DeskData {
   readonly live: { readonly policy: Policy; readonly revision: number };
   readonly standIns: readonly StandIn[];
   readonly memberCount: number;
+  /** What is done first on a site that has hardly begun; null for any other. */
+  readonly firstSteps: FirstSteps | null;
 }
 
 export async function readDesk(trivet: Trivet, administrator: Administrator, now: Date): Promise<DeskData> {
@@ -73,5 +76,6 @@ export async function readDesk(trivet: Trivet, administrator: Administrator, now
     live: { policy: live.policy, revision: live.revision },
     standIns: await boardOf(trivet, administrator),
     memberCount: people.size,
+    firstSteps: firstStepsOf(trivet.state),
   };
 }

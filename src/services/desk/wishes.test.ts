@@ -1,19 +1,22 @@
 /** What an owner wishes of their site: its name and words, its colours and picture, what new members start with. */
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { asId, COLOURS, guest, type ItemId, type LevelId, type VisitorFacts } from '@/core';
-import { readOutbox, updateSettings } from '@/store';
+import { readOutbox, updateItem, updateSettings } from '@/store';
 import {
   type Administrator,
   coloursNamed,
   confirmSignUp,
   editSettings,
   frameFor,
+  importSite,
   openSettings,
+  READY_MADE,
   startSignUp,
-  type Trivet,
+  Trivet,
 } from '..';
 import { siteAsFile } from '../site-file';
 import { gretaAt, liveContext, now, openLarkfell } from '../testing';
+import { firstStepsOf } from './first-steps';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -114,6 +117,29 @@ describe('how a site looks', () => {
     expect(shown).toEqual(new Set([true, false]));
     expect(await keep({ look: look({ picture: 'visit' }) })).toHaveProperty(['look.picture']);
   });
+});
+
+it('says of a site that has hardly begun what comes first, and of no other', async () => {
+  expect(firstStepsOf(trivet.state)).toBeNull();
+  const begun = await Trivet.open(null);
+  const start = { title: 'Hazel', timeZone: 'UTC', today: '2026-11-20' };
+  const owner = {
+    id: 'una',
+    name: 'Una',
+    email: 'una@hazel.example',
+    desk: { right: 'owner' as const, branch: null },
+  };
+  expect(await importSite(begun, { ...READY_MADE.empty.site(start), people: [owner] }, 'Una')).toEqual([]);
+  expect(firstStepsOf(begun.state)).toEqual({ written: false, settled: false, peopled: false });
+  const { outline } = begun.state;
+  const home = [...outline.addressed.values()].find(({ address }) => address === '/');
+  const [text] = outline.children.get(home?.id as ItemId) ?? [];
+  await begun.changeItems(() =>
+    updateItem(begun.db, { item: text as never, content: { summary: '', body: 'We sing.' } }),
+  );
+  await begun.changeEverything(() => updateSettings(begun.db, { words: { foot: 'Hazel', missing: '' } }));
+  expect(firstStepsOf(begun.state)).toEqual({ written: true, settled: true, peopled: false });
+  await begun.close();
 });
 
 describe('what new members start with', () => {
