@@ -44,9 +44,12 @@ test('a site begins, its first page is written, somebody is invited and comes in
     await page.goto(first.begin ?? '');
     await expect(page).toHaveURL(`${first.origin}/desk`);
 
-    // The home page.
-    await page.goto(`${first.origin}/desk/site?item=home`);
+    // The home page is the first step.
     await alive(page);
+    const steps = page.getByRole('region', { name: 'First steps' });
+    expect(await axe(page)).toEqual([]);
+    await steps.getByRole('button', { name: 'Say on the first page what the site is' }).click();
+    await expect(page).toHaveURL(/item=home$/);
     await page.getByLabel('Text of Opening words').fill('# Welcome to Hazelbarn\n\nWe meet in the barn.');
     await expect(page.getByTestId('kept')).toHaveText('Kept, not on the site yet');
     await page.getByRole('button', { name: 'Put it on the site' }).click();
@@ -54,6 +57,28 @@ test('a site begins, its first page is written, somebody is invited and comes in
     const guest = await (await browser.newContext()).newPage();
     await guest.goto(first.origin);
     await expect(guest.getByRole('heading', { level: 1 })).toHaveText('Welcome to Hazelbarn');
+
+    // Its words and colours: what can't be read is not kept.
+    await page.getByRole('link', { name: 'Board' }).click();
+    await expect(steps.getByRole('button', { name: /what the site is\s*, done$/ })).toBeVisible();
+    await steps.getByRole('button', { name: 'Give it its words and its colours' }).click();
+    await page.getByLabel('At the foot of every page').fill('Hazelbarn, behind the mill. [Join us](/join)');
+    await page.getByLabel('Where nothing is').fill('# Not here\n\nPerhaps in the barn.');
+    await page.getByLabel('The band at the head, and buttons: in digits').fill('#5a2a6b');
+    await page.getByLabel('Links: in digits').fill('#ffcc00');
+    const keep = page.getByRole('button', { name: 'Keep these settings' });
+    await keep.click();
+    await expect(page.getByText(/has a contrast of 1\.\d to 1, and links need 4\.5/).first()).toBeVisible();
+    expect(await axe(page)).toEqual([]);
+    expect(await axe(page, 'dark')).toEqual([]);
+    await page.getByRole('button', { name: /^Take #/ }).click();
+    await keep.click();
+    await expect(page.getByText('The settings are kept.')).toBeVisible();
+    await guest.goto(`${first.origin}/nowhere`);
+    await expect(guest.getByRole('heading', { level: 1 })).toHaveText('Not here');
+    await expect(guest.getByRole('contentinfo')).toContainText('Hazelbarn, behind the mill. Join us');
+    await expect(guest.locator('header.night')).toHaveCSS('background-image', /rgb\(90, 42, 107\)/);
+    expect(await axe(guest)).toEqual([]);
 
     // Somebody is written down, as a member, and invited.
     await page.goto(`${first.origin}/desk/people`);
