@@ -53,21 +53,30 @@ function partOf(part: string): string {
 function titleOf(part: string): string {
   const words = part
     .replace(/\?.*$/s, '')
+    .replace(/\p{Cc}/gu, ' ')
     .replace(/^\d{1,4}[-_. ]+(?=\p{L})/u, '')
     .replace(/[-_]+/g, ' ')
     .trim();
-  return words === '' ? part : words.charAt(0).toUpperCase() + words.slice(1);
+  return words === '' ? '' : words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 const inOrder = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** The tree of what was found, each above what stands below it. */
-export function placesOf(texts: readonly FoundText[]): readonly Place[] {
+/** More than a site is made of at once: folders in folders come to that soon. */
+const MOST_PLACES = 20_000;
+
+/** The tree of what was found, each above what stands below it; null where that is too much. */
+export function placesOf(texts: readonly FoundText[]): readonly Place[] | null {
   const places = new Map<string, Place>();
+  /** How many there are of each key, so that the next is found at once. */
+  const counts = new Map<string, number>();
   const sorted = texts.toSorted((a, b) => inOrder.compare(a.path, b.path));
   const indexed = new Set(sorted.filter(({ path }) => isIndex(path)).map(({ path }) => keyOf(path)));
   for (const text of sorted) place(text);
-  for (const one of [...places.values()]) one.parent = aboveOf(one.key);
+  for (const one of [...places.values()]) {
+    one.parent = aboveOf(one.key);
+    if (places.size > MOST_PLACES) return null;
+  }
   followParents(places);
   return [...places.values()];
 
@@ -78,7 +87,9 @@ export function placesOf(texts: readonly FoundText[]): readonly Place[] {
     // What is to be read first stands for its folder, unless something else does.
     const wanted = READ_FIRST.test(last) && !indexed.has(folder) ? folder : own;
     let key = wanted;
-    for (let count = 2; places.has(key); count++) key = `${wanted || 'home'}-${count}`;
+    let count = counts.get(wanted) ?? 1;
+    while (places.has(key)) key = `${wanted || 'home'}-${++count}`;
+    counts.set(wanted, count);
     const { title, address } = text.document;
     add(key, wanted, text, title, address);
   }

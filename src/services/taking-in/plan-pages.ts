@@ -16,7 +16,7 @@ import {
 } from '@/core';
 import { noContent, type StoredItem } from '@/store';
 import { type SiteState, yielder } from '../running';
-import type { Note } from '../texts';
+import { cut, type Note } from '../texts';
 import { contentOf } from '../view';
 import { addressesFor, problemIn, sectionProblems, startOf, storedSection } from '../writing';
 import type { FoundFile, FoundText, Material } from './material';
@@ -116,6 +116,7 @@ interface Standing {
 
 class Planner {
   readonly #texts: FoundText[] = [];
+  #tooMany = false;
   readonly #leftOut: LeftOut[];
   readonly #standing = new Map<Place, Standing>();
   readonly #byKey = new Map<string, Standing>();
@@ -141,7 +142,9 @@ class Planner {
     for (const text of this.material.texts) yield () => this.#look(text);
     let places: readonly Place[] = [];
     yield () => {
-      places = placesOf(this.#texts);
+      const found = placesOf(this.#texts);
+      this.#tooMany = found === null;
+      places = found ?? [];
       // Below another page its first page holds the rest.
       const first = places.find(({ key }) => key === '');
       if (first && this.wishes.above !== this.state.outline.root)
@@ -354,16 +357,17 @@ class Planner {
     this.#files.set(file.path, used);
     if (!used.users.includes(standing)) used.users.push(standing);
     standing.files.add(file.path);
-    used.alt ||=
-      /^!\[(.*)\]\($/s
-        .exec(before)?.[1]
-        ?.replace(/\\([[\]\\])/g, '$1')
-        .slice(0, 500) ?? '';
+    const alt = /^!\[(.*)\]\($/s.exec(before)?.[1] ?? '';
+    used.alt ||= cut(alt.replace(/\\([[\]\\])/g, '$1'), 500);
     return spelled(`/files/${used.item}/${file.name}`);
   }
 
   done(): Plan | { readonly problem: string } {
     const { state, wishes } = this;
+    if (this.#tooMany)
+      return {
+        problem: `With all the folders that it stands in, that comes to more than ${MOST_ITEMS} pages. Take it in in parts.`,
+      };
     const stored: StoredItem[] = [];
     const pages: PlannedPage[] = [];
     const ranks = new Map<ItemId, number>();
@@ -382,7 +386,7 @@ class Planner {
       const parent = place.parent ? (this.#standing.get(place.parent)?.item ?? wishes.above) : wishes.above;
       const facts = this.#factsOf(standing);
       const summary = document?.summary ?? '';
-      const title = place.title.slice(0, 200);
+      const title = cut(place.title, 200);
       const isFirst = this.#first !== null && item === this.#first.page.id;
       pages.push({
         item,
@@ -469,7 +473,7 @@ class Planner {
     const { document } = place.text ?? {};
     const date = document?.date ?? (place.day !== null && isDay(place.day) ? place.day : null);
     const above = place.parent?.title;
-    const category = document?.category ?? (kind === 'post' && above ? above.slice(0, 200) : null);
+    const category = document?.category ?? (kind === 'post' && above ? cut(above, 200) : null);
     const facts: ItemFacts = {
       ...(category && { category }),
       ...(document && document.tags.length > 0 && { tags: document.tags }),
@@ -485,14 +489,17 @@ class Planner {
       const file = this.material.files.get(path);
       if (!file) return [];
       const parent = this.#holding(users);
-      const stem = (path.split('/').at(-1) ?? '').replace(/\.[^.]*$/, '').trim();
+      const stem = (path.split('/').at(-1) ?? '')
+        .replace(/\.[^.]*$/, '')
+        .replace(/\p{Cc}/gu, ' ')
+        .trim();
       stored.push({
         item: {
           kind: 'file',
           id: item,
           parent,
           rank: rank(parent),
-          title: (stem || file.name).slice(0, 200),
+          title: cut(stem || file.name, 200),
           // Nobody is to find it before what it stands on.
           published: users.some((one) => this.#isPublished(one)),
           name: file.name,

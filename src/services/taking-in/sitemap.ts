@@ -21,13 +21,16 @@ export async function readSitemap(bytes: Uint8Array): Promise<SitemapRead> {
   } catch {
     return { problem: 'It can’t be read: it is damaged, too large, or not UTF-8.' };
   }
-  const root = /^[^<]*(?:<\?[^>]*>|<!--[\s\S]*?-->|\s)*<(?:\w+:)?(urlset|sitemapindex)[\s>]/.exec(text)?.[1];
+  const root = /<(?:\w{1,20}:)?(urlset|sitemapindex)[\s>]/.exec(text)?.[1];
   if (root === undefined)
     return { problem: 'It is no sitemap: it begins with neither <urlset> nor <sitemapindex>.' };
   const rest = yielder();
   const urls = new Set<string>();
-  for (const [, plain, raw] of text.matchAll(/<(?:\w+:)?loc>\s*(?:<!\[CDATA\[([^\]]*)\]\]>|([^<]*))\s*</g)) {
-    const url = plain?.trim() ?? withoutEntities((raw ?? '').trim());
+  // Bounded, so that what is no sitemap takes no longer than what is one.
+  for (const [, raw = '', plain] of text.matchAll(
+    /<(?:\w{1,20}:)?loc>([^<]{0,3000})(?:<!\[CDATA\[([^\]]{0,3000})\]\]>)?/g,
+  )) {
+    const url = plain?.trim() ?? withoutEntities(raw.trim());
     if (url !== '') urls.add(url);
     await rest();
   }

@@ -22,7 +22,7 @@ import {
 import { id, MOST_TARGETS } from '../forms';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, environment, momentAt, requirePermission, yielder } from '../running';
-import { searchTextsIn, writeSearchTexts } from '../texts';
+import { cut, searchTextsIn, writeSearchTexts } from '../texts';
 import { withDefaults } from '../writing';
 import { type Held, heldAt, hold, letGo } from './held';
 import { type Reading, readSource } from './material';
@@ -61,7 +61,7 @@ export async function sendFolder(
 
 const TOO_LARGE = `That is larger than ${LARGEST_ARCHIVE / 1_000_000} MB, or broke off on its way. Send it in parts.`;
 
-const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim().slice(0, 100);
+const oneLine = (text: string): string => cut(text.replace(/[\s\p{Cc}]+/gu, ' ').trim(), 100);
 
 /** Writes what is sent; false where it is too much, or breaks off. */
 async function written(body: ReadableStream<Uint8Array>, at: string): Promise<boolean> {

@@ -502,6 +502,59 @@ describe('archives that are none', () => {
   });
 });
 
+describe('names that nobody gives', () => {
+  it('are cut where a character ends, and none of them stops the rest', async () => {
+    const moon = '🌙';
+    const { report } = await taken({
+      [`${'x'.repeat(1100)}.md`]: 'A',
+      'ä\u0001b.md': 'A',
+      [`${moon.repeat(120)}.md`]: 'M',
+      'long.md': `---\ntags: ["${moon.repeat(150)}"]\nsummary: a${moon.repeat(1500)}\n---\n# ${'a'}${moon.repeat(150)}\n`,
+      'odd/?#%&.md': 'O',
+      'empty.md': '',
+    });
+    expect(report.leftOut.map(({ why }) => why).toSorted()).toEqual([
+      'Its name holds characters that no address has.',
+      'Its path has more than 1000 letters.',
+    ]);
+    expect(report.pages.map(({ address }) => address)).toContain('/long');
+    expect(trivet.state.outline.addressed.get('/long' as never)?.title.isWellFormed()).toBe(true);
+  });
+
+  it('of folders in folders are too many before they are all made', async () => {
+    const deep = Object.fromEntries(
+      Array.from({ length: 400 }, (_, one) => [
+        `${Array.from({ length: 60 }, (__, at) => `${one}-${at}`).join('/')}.md`,
+        'A',
+      ]),
+    );
+    const source = await send(zipOf(deep));
+    expect(await ask(asked(source, null))).toEqual({
+      kind: 'wrong',
+      message: expect.stringMatching(/more than 20000 pages/),
+    });
+    const nested = await send(
+      zipOf({ [`${Array.from({ length: 120 }, (_, at) => at).join('/')}/x.md`]: 'A', 'b.md': 'B' }),
+    );
+    expect(await ask(asked(nested, null))).toEqual({
+      kind: 'wrong',
+      message: expect.stringMatching(/100 deep/),
+    });
+  });
+
+  it('that thousands share are told apart', async () => {
+    const letters = [...'abcdefghij'];
+    const alike = Object.fromEntries(
+      Array.from({ length: 2 ** letters.length }, (_, one) => [
+        `${letters.map((letter, at) => ((one >> at) & 1 ? letter.toUpperCase() : letter)).join('')}.md`,
+        '',
+      ]),
+    );
+    const report = await look(await send(zipOf(alike)));
+    expect(new Set(report.pages.map(({ address }) => address)).size).toBe(report.pages.length);
+  });
+});
+
 it('needs the right to change everything', async () => {
   const tutor = { ...administrator, desk: { right: 'author', branch: null } } as unknown as Administrator;
   await expect(sendFolder(trivet, tutor, streamOf(zipOf({ 'a.md': 'A' })), 'x')).rejects.toThrow();

@@ -8,6 +8,7 @@ import { type LeftOut, MOST_TEXTS, type Source, type SourceText } from './source
 export const LARGEST_ARCHIVE = 300_000_000;
 const LARGEST_WHOLE = 1_000_000_000;
 const MOST_ENTRIES = 20_000;
+const LONGEST_PATH = 1000;
 
 /** Stands for the place of a folder: an address that nothing has (RFC 6761 §6.4). */
 const NOWHERE = new URL('https://folder.invalid/');
@@ -62,6 +63,8 @@ function entriesOf(zip: ZipFile): Promise<readonly Entry[]> {
             `Unpacked, the archive is larger than ${LARGEST_WHOLE / 1_000_000} MB. Cut it into several.`,
           ),
         );
+      // A path that no file system has is not held, but told.
+      if (entry.fileName.length > LONGEST_PATH) entry.fileName = `${entry.fileName.slice(0, LONGEST_PATH)}…`;
       entries.push(entry);
       zip.readEntry();
     });
@@ -73,11 +76,20 @@ function entriesOf(zip: ZipFile): Promise<readonly Entry[]> {
 
 const HIDDEN = /(?:^|\/)(?:\.|__MACOSX(?:\/|$)|Thumbs\.db$|desktop\.ini$|node_modules(?:\/|$))/i;
 
+const CONTROL = /\p{Cc}/u;
+
 const LINK_BITS = 0o120000;
 const KIND_BITS = 0o170000;
 
 /** Why an entry is not taken, or null. */
-function whyNot({ externalFileAttributes, generalPurposeBitFlag, uncompressedSize }: Entry): string | null {
+function whyNot({
+  fileName,
+  externalFileAttributes,
+  generalPurposeBitFlag,
+  uncompressedSize,
+}: Entry): string | null {
+  if (fileName.length > LONGEST_PATH) return `Its path has more than ${LONGEST_PATH} letters.`;
+  if (CONTROL.test(fileName)) return 'Its name holds characters that no address has.';
   if (((externalFileAttributes >>> 16) & KIND_BITS) === LINK_BITS)
     return 'It is a link, and those are not followed.';
   if (generalPurposeBitFlag & 1) return 'It is encrypted.';

@@ -195,6 +195,15 @@ it('knows a sitemap from what is none', async () => {
     readSitemap(typeof text === 'string' ? new TextEncoder().encode(text) : new Uint8Array(text));
   expect(await said('<html></html>')).toHaveProperty('problem');
   expect(await said('{}')).toHaveProperty('problem');
+  // Each of these would take until tomorrow to whoever reads it again and again.
+  for (const hostile of [
+    '<!-- -->'.repeat(100_000),
+    `<urlset>${'<loc>'.repeat(200_000)}`,
+    `<urlset><loc>${' '.repeat(2_000_000)}`,
+    `<urlset>${'<loc><![CDATA['.repeat(200_000)}`,
+    '<'.repeat(1_000_000),
+  ])
+    expect(await said(hostile)).toEqual(expect.not.objectContaining({ urls: [expect.anything()] }));
   expect(await said(gzipSync(Buffer.alloc(30_000_000)))).toHaveProperty('problem');
   expect(
     await said(

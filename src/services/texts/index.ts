@@ -1,6 +1,7 @@
 /** Texts as HTML and as words that can be searched, read ahead where that takes long. */
 
 export {
+  cut,
   type DocumentRead,
   type FoundDocument,
   LARGEST_TEXT,

@@ -54,7 +54,8 @@ describe('front matter', () => {
     const text = '---\ntitle: Hill\ntags: [a, "b\n---\n# Words\n';
     expect(told(text)).toEqual([expect.stringMatching(/^[34]: What stands before it can’t be read/)]);
     expect(read(text)).toMatchObject({ title: 'Words', body: '# Words' });
-    expect(told('---\n- a\n- b\n---\nx')).toEqual([expect.stringMatching(/no list of names and values/)]);
+    expect(read('---\n- a\n- b\n---\nx')).toMatchObject({ body: '---\n- a\n- b\n---\nx', notes: [] });
+    expect(told('---\n- a\nb: c\n---\nx')).toHaveLength(1);
     expect(told('+++\ntitle = "x"\n+++\nWords')).toEqual([expect.stringMatching(/TOML/)]);
     expect(read('+++\ntitle = "x"\n+++\nWords').body).toBe('Words');
   });
@@ -70,6 +71,13 @@ describe('front matter', () => {
     ['more than anybody writes', `a: ${'x'.repeat(30_000)}`],
   ])('with %s is left out', (_, inside) => {
     expect(told(`---\n${inside}\n---\nWords`)).toEqual([expect.stringMatching(/left out/)]);
+  });
+
+  it('stands at the beginning or is none', () => {
+    const text = 'Words\n\n---\ntitle: x\n---\nMore';
+    expect(read(text)).toMatchObject({ title: null, body: text });
+    expect(read(`---\nAbove a line.\n\n---\nBelow it`).body).toBe('---\nAbove a line.\n\n---\nBelow it');
+    expect(read('---\n\nWords').body).toBe('---\n\nWords');
   });
 
   it('says of a wrong date, of too much and of what is not kept', () => {

@@ -2,6 +2,7 @@
 
 import { LineCounter, parseDocument } from 'yaml';
 import { type Day, isDay } from '@/core';
+import { cut } from './cut';
 import type { About, Note } from './document';
 
 const LONGEST = 20_000;
@@ -32,7 +33,8 @@ export function frontMatterOf(text: string): {
 } {
   const toml = /^\+\+\+[ \t]*\n/.test(text);
   const [whole, inside = ''] =
-    /^---[ \t]*\n([\s\S]*?)\n?^(?:---|\.\.\.)[ \t]*(?:\n|$)/m.exec(text.startsWith('---') ? text : '') ?? [];
+    // Sticky: what stands further down is no front matter.
+    /^---[ \t]*\n([\s\S]*?)\n?^(?:---|\.\.\.)[ \t]*(?:\n|$)/my.exec(text) ?? [];
   if (toml)
     return {
       about: NOTHING_SAID,
@@ -40,7 +42,9 @@ export function frontMatterOf(text: string): {
       skipped: linesIn(/^\+\+\+[ \t]*\n[\s\S]*?\n\+\+\+[ \t]*(?:\n|$)/.exec(text)?.[0] ?? ''),
       notes: [{ line: 1, message: 'What stands before it is TOML, and only YAML is read. It was left out.' }],
     };
-  if (whole === undefined) return { about: NOTHING_SAID, body: text, skipped: 0, notes: [] };
+  // Two lines across a page are no front matter.
+  if (whole === undefined || (inside.trim() !== '' && !/^[\w-]+[ \t]*:/m.test(inside)))
+    return { about: NOTHING_SAID, body: text, skipped: 0, notes: [] };
   const body = text.slice(whole.length);
   const skipped = linesIn(whole);
   return { body, skipped, ...readYaml(inside) };
@@ -104,12 +108,12 @@ function aboutOf(value: Readonly<Record<string, unknown>>): {
     if (first === undefined || first === null || typeof first === 'object') return null;
     const text = oneLine(String(first));
     if (text.length > longest) note(`“${key}” has more than ${longest} letters and was cut.`);
-    return text === '' ? null : text.slice(0, longest);
+    return text === '' ? null : cut(text, longest);
   };
   const several = (key: 'tags' | 'formerly'): readonly string[] => {
     const found = raw(key);
     const list = Array.isArray(found) ? found : typeof found === 'string' ? found.split(',') : [];
-    const all = [...new Set(list.map((one) => oneLine(String(one)).slice(0, LONGEST_NAME)).filter(Boolean))];
+    const all = [...new Set(list.map((one) => cut(oneLine(String(one)), LONGEST_NAME)).filter(Boolean))];
     if (all.length > MOST_TAGS)
       note(
         `Of ${all.length} ${key === 'tags' ? 'tags' : 'earlier addresses'} the first ${MOST_TAGS} were kept.`,

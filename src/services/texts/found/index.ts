@@ -4,6 +4,7 @@ import { askedThread } from '@/store';
 import type { DocumentRead } from './document';
 import type { RawDocument } from './read-document';
 
+export { cut } from './cut';
 export {
   type About,
   type DocumentRead,

@@ -3,6 +3,7 @@ import type { Element, Root, RootContent } from 'hast';
 import rehypeParse from 'rehype-parse';
 import { unified } from 'unified';
 import { type Day, isDay } from '@/core';
+import { cut } from './cut';
 import type { DocumentRead, Note } from './document';
 import { withoutOurs } from './finish-body';
 import { NOTHING_SAID } from './front-matter';
@@ -37,6 +38,7 @@ export function readHtml(html: string): DocumentRead {
   );
   if (refresh)
     notes.push({ line: null, message: 'It sends its readers on to another page; that is not kept.' });
+  const author = meta('author');
   const { body, anchors, notes: told } = markdownOfHtml(main);
   const plain = withoutOurs(body);
   const published = meta('article:published_time', 'date', 'dcterms.created');
@@ -44,10 +46,10 @@ export function readHtml(html: string): DocumentRead {
   return finished(
     {
       ...NOTHING_SAID,
-      title: title === '' ? null : title.slice(0, 200),
+      title: title === '' ? null : cut(title, 200),
       date: day !== null && isDay(day) ? (day as Day) : null,
-      author: meta('author')?.slice(0, 200) ?? null,
-      summary: (meta('description') ?? '').slice(0, 2000),
+      author: author === null ? null : cut(author, 200),
+      summary: cut(meta('description') ?? '', 2000),
     },
     plain.body.trim(),
     anchors,

@@ -5,6 +5,7 @@ import rehypeRaw from 'rehype-raw';
 import remarkRehype from 'remark-rehype';
 import { unified } from 'unified';
 import { markdownProblem, parser, wordsOfTree } from '../markdown';
+import { cut } from './cut';
 import type { About, DocumentRead, Note } from './document';
 import { hasMarkup, spotsIn, withoutOurs } from './finish-body';
 import { frontMatterOf } from './front-matter';
@@ -61,7 +62,7 @@ function titleIn(tree: Root): string | null {
   const first = tree.children.find(({ type }) => type !== 'html');
   if (first?.type !== 'heading') return null;
   const words = textOf(first, { includeHtml: false }).replace(/\s+/g, ' ').trim();
-  return words === '' ? null : words.slice(0, 200);
+  return words === '' ? null : cut(words, 200);
 }
 
 const MOST_TOLD = 5;
@@ -70,7 +71,7 @@ const MOST_TOLD = 5;
 function templatesIn(body: string, at: (line: number) => number): readonly Note[] {
   const found = body
     .split('\n')
-    .flatMap((line, index) => (/\{[{%][^}]*[}%]\}/.test(line) ? [at(index + 1)] : []));
+    .flatMap((line, index) => (/\{[{%][^}]{0,300}[}%]\}/.test(line) ? [at(index + 1)] : []));
   return found.slice(0, MOST_TOLD).map((line) => ({
     line,
     message: 'Something stands here in braces that a program filled in. It is kept as it is written.',
