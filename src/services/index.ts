@@ -314,6 +314,7 @@ export {
 } from './view';
 export {
   answerInvitation,
+  askedAtSignUp,
   beginAttempt,
   completeActivity,
   confirmReset,

@@ -1,5 +1,5 @@
-import { dayInWords, isDay } from '@/core';
 import type { AccountView } from '@/services';
+import { OwnField } from './own-field';
 
 interface AccountFormProps {
   readonly account: AccountView;
@@ -29,50 +29,9 @@ export function AccountForm({ account, problems }: AccountFormProps) {
             </p>
           )}
           <input type="hidden" name="next" value={account.back} />
-          {account.fields.map(({ field, value }) => {
-            const id = `field-${field.id}`;
-            const problem = problems[field.id];
-            const about = {
-              id,
-              name: id,
-              'aria-invalid': problem ? true : undefined,
-              'aria-describedby': problem ? `${id}-problem` : undefined,
-            };
-            const written = value === null ? '' : String(value);
-            return (
-              <p key={field.id} className="grid gap-1.5">
-                <label htmlFor={id}>{field.name}</label>
-                {field.type === 'choice' || field.type === 'yes/no' ? (
-                  <select {...about} defaultValue={written}>
-                    <option value="">Not filled in</option>
-                    {field.type === 'choice' ? (
-                      field.choices.map((choice) => <option key={choice}>{choice}</option>)
-                    ) : (
-                      <>
-                        <option value="true">yes</option>
-                        <option value="false">no</option>
-                      </>
-                    )}
-                  </select>
-                ) : (
-                  <input
-                    {...about}
-                    type={field.type === 'date' ? 'date' : 'text'}
-                    inputMode={field.type === 'number' ? 'decimal' : undefined}
-                    defaultValue={written}
-                  />
-                )}
-                {field.type === 'date' && isDay(written) && (
-                  <span className="hint">{dayInWords(written)}</span>
-                )}
-                {problem && (
-                  <span className="problem" id={`${id}-problem`}>
-                    {problem}
-                  </span>
-                )}
-              </p>
-            );
-          })}
+          {account.fields.map(({ field, value }) => (
+            <OwnField key={field.id} field={field} value={value} problem={problems[field.id]} />
+          ))}
           <button className="button justify-self-start" type="submit">
             Keep these
           </button>

@@ -1,6 +1,8 @@
 /** The pages of the way in: signing up, typing a code, a new password. Plain forms that work without scripts. */
+import type { SiteNames } from '@/core';
 import type { Frame, JourneyProblems } from '@/services';
 import { Field, NewPasswordField } from './field';
+import { OwnField } from './own-field';
 import { type Delivery, Shell } from './shell';
 
 interface JourneyProps {
@@ -27,6 +29,8 @@ interface SignUpViewProps extends JourneyProps {
   readonly signedInAs: string | null;
   /** Who may sign up, where not everybody may. */
   readonly only: string | null;
+  /** What is asked beside, with what was typed. */
+  readonly asked: readonly { readonly field: SiteNames['fields'][number]; readonly value: string }[];
 }
 
 export function SignUpView({
@@ -38,6 +42,7 @@ export function SignUpView({
   typed,
   signedInAs,
   only,
+  asked,
 }: SignUpViewProps) {
   const { walk } = delivery;
   return (
@@ -69,6 +74,9 @@ export function SignUpView({
           problem={problems.email}
         />
         <NewPasswordField problem={problems.password} />
+        {asked.map(({ field, value }) => (
+          <OwnField key={field.id} field={field} value={value} problem={problems[`field-${field.id}`]} />
+        ))}
         <button className="button justify-self-start" type="submit">
           Send me a code
         </button>

@@ -132,7 +132,7 @@ export const settings = pgTable(
     look: jsonb().$type<SiteLook>(),
     words: jsonb().$type<SiteWords>().notNull().default({ foot: '', missing: '' }),
     /** What somebody has who makes an account by themselves. */
-    starts: jsonb().$type<SiteStarts>().notNull().default({ level: null, roles: [], groups: [] }),
+    starts: jsonb().$type<SiteStarts>().notNull().default({ level: null, roles: [], groups: [], asks: [] }),
     /** How far the clock of a demo was moved on, in seconds. */
     clockAhead: integer('clock_ahead').notNull().default(0),
   },
@@ -602,6 +602,8 @@ export const codes = pgTable('codes', {
   /** For signing up. */
   name: text().notNull().default(''),
   passwordHash: text('password_hash'),
+  /** What was filled in for signing up, by field. */
+  profile: jsonb().$type<Readonly<Record<string, FieldValue>>>().notNull().default({}),
   /** SHA-256 of the six digits together with the token. */
   codeHash: text('code_hash').notNull(),
   /** Wrong attempts so far. */

@@ -1,5 +1,5 @@
 /** What an owner wishes of their site: how it looks, what it says of itself, what new members start with. */
-import type { GroupId, ItemId, LevelId, RoleId } from '../core/ids';
+import type { FieldId, GroupId, ItemId, LevelId, RoleId } from '../core/ids';
 
 export interface SiteLook {
   /** Three colours, six hex digits each. */
@@ -18,9 +18,11 @@ export interface SiteWords {
   readonly missing: string;
 }
 
-/** What somebody has who makes an account by themselves. */
+/** What somebody has, and is asked, who makes an account by themselves. */
 export interface SiteStarts {
   readonly level: LevelId | null;
   readonly roles: readonly RoleId[];
   readonly groups: readonly GroupId[];
+  /** What they are asked to fill in: fields that are theirs to change. */
+  readonly asks: readonly FieldId[];
 }

@@ -1,6 +1,14 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
 import { listed, safeNext } from '@/core';
-import { confirmSignUp, frameFor, type JourneyProblems, sendAgain, signOut, startSignUp } from '@/services';
+import {
+  askedAtSignUp,
+  confirmSignUp,
+  frameFor,
+  type JourneyProblems,
+  sendAgain,
+  signOut,
+  startSignUp,
+} from '@/services';
 import { renderCode, renderSignUp } from '@/site';
 import type { Answer } from '../_http/answer';
 import { nextOf } from '../_http/request';
@@ -116,6 +124,10 @@ async function first(
     typed: { name: shown(fields, 'name'), email: shown(fields, 'email') },
     signedInAs: visitor.person?.name ?? null,
     only: whoMay(trivet.state.settings),
+    asked: askedAtSignUp(trivet.state).map((field) => ({
+      field,
+      value: shown(fields, `field-${field.id}`),
+    })),
   });
   return htmlAnswer(html, { status, walk: delivery.walk, headers });
 }

@@ -31,7 +31,7 @@ afterEach(async () => {
     updateSettings(trivet.db, {
       look: null,
       words: { foot: '', missing: '' },
-      starts: { level: null, roles: [], groups: [] },
+      starts: { level: null, roles: [], groups: [], asks: [] },
     }),
   );
 });
@@ -143,10 +143,10 @@ it('says of a site that has hardly begun what comes first, and of no other', asy
 });
 
 describe('what new members start with', () => {
-  const signUp = async (email: string) => {
+  const signUp = async (email: string, typed: object = {}) => {
     const sent = await startSignUp(
       trivet,
-      { name: 'Nell Ashby', email, password: 'a long password' },
+      { name: 'Nell Ashby', email, password: 'a long password', ...typed },
       email,
       now,
     );
@@ -176,14 +176,47 @@ describe('what new members start with', () => {
     });
     await trivet.changeEverything(() =>
       updateSettings(trivet.db, {
-        starts: { level: asId<LevelId>('gone'), roles: [asId('gone')], groups: [] },
+        starts: { level: asId<LevelId>('gone'), roles: [asId('gone')], groups: [], asks: [asId('gone')] },
       }),
     );
-    expect(openSettings(trivet, greta).starts).toEqual({ level: null, roles: [], groups: [] });
+    expect(openSettings(trivet, greta).starts).toEqual({ level: null, roles: [], groups: [], asks: [] });
     expect(await signUp('two@larkfell.example')).toMatchObject({ level: null, roles: [], groups: [] });
     expect(await keep({ starts: { level: 'gone', roles: [], groups: [] } })).toEqual({
       starts: 'There is no level "gone".',
     });
+  });
+
+  it('they are asked for what is theirs to fill in, and it is kept once they have shown whose mailbox it is', async () => {
+    const { fields } = trivet.state.names;
+    const [flag] = fields.filter(({ editable, type }) => editable && type === 'yes/no');
+    const [text] = fields.filter(({ editable, type }) => editable && type === 'text');
+    const [closed] = fields.filter(({ editable }) => !editable);
+    expect(await keep({ starts: { asks: [closed?.id] } })).toHaveProperty('starts');
+    expect(await keep({ starts: { asks: [flag?.id, text?.id] } })).toBeNull();
+    const typed = {
+      [`field-${flag?.id}`]: 'true',
+      [`field-${text?.id}`]: ' Sett ',
+      [`field-${closed?.id}`]: 'x',
+    };
+    const one = await signUp('three@larkfell.example', typed);
+    expect(one?.profile).toEqual({ [flag?.id ?? '']: true, [text?.id ?? '']: 'Sett' });
+    expect(
+      await startSignUp(
+        trivet,
+        {
+          name: '',
+          email: 'four@larkfell.example',
+          password: 'a long password',
+          [`field-${flag?.id}`]: 'perhaps',
+        },
+        'elsewhere',
+        now,
+      ),
+    ).toMatchObject({
+      kind: 'wrong',
+      problems: { name: 'Type your name.', [`field-${flag?.id}`]: expect.any(String) },
+    });
+    expect((await signUp('five@larkfell.example'))?.profile).toEqual({});
   });
 
   it('stands in the site file with the rest', async () => {
@@ -198,7 +231,7 @@ describe('what new members start with', () => {
     expect(await siteAsFile(trivet, 'nobody')).toMatchObject({
       look: { ...COLOURS, picture },
       words: { foot: '', missing: '' },
-      starts: { level: null, roles: [], groups: [] },
+      starts: { level: null, roles: [], groups: [], asks: [] },
     });
   });
 });

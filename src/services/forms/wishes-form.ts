@@ -55,11 +55,13 @@ export const startsShape = z.strictObject({
   level: id.nullable().default(null),
   roles: z.array(id).max(50).default([]),
   groups: z.array(id).max(50).default([]),
+  /** Fields that are asked for. */
+  asks: z.array(id).max(20).default([]),
 });
 
 /** What new members can't start with, because there is no such thing; in a sentence each. */
 export const startsProblems = (
-  { level, roles, groups }: z.output<typeof startsShape>,
+  { level, roles, groups, asks }: z.output<typeof startsShape>,
   names: SiteNames,
 ): readonly string[] => {
   const there = (list: readonly { readonly id: string }[], one: string) =>
@@ -68,14 +70,18 @@ export const startsProblems = (
     ...(level !== null && !there(names.levels, level) ? [`There is no level "${level}".`] : []),
     ...roles.filter((one) => !there(names.roles, one)).map((one) => `There is no role "${one}".`),
     ...groups.filter((one) => !there(names.groups, one)).map((one) => `There is no group "${one}".`),
+    ...asks
+      .filter((one) => !names.fields.some((field) => field.id === one && field.editable))
+      .map((one) => `There is no field "${one}" that members fill in themselves.`),
   ];
 };
 
 /** What new members start with, as far as there still is such a thing. */
-export const startsNow = ({ level, roles, groups }: SiteStarts, names: SiteNames): SiteStarts => ({
+export const startsNow = ({ level, roles, groups, asks }: SiteStarts, names: SiteNames): SiteStarts => ({
   level: names.levels.some(({ id: one }) => one === level) ? level : null,
   roles: roles.filter((one) => names.roles.some((each) => each.id === one)),
   groups: groups.filter((one) => names.groups.some((each) => each.id === one)),
+  asks: asks.filter((one) => names.fields.some((each) => each.id === one && each.editable)),
 });
 
 /** A look as it is kept. */
@@ -85,8 +91,9 @@ export const lookOf = ({ picture, ...colours }: z.output<typeof lookShape>): Sit
 });
 
 /** What new members start with, as it is kept. */
-export const startsOf = ({ level, roles, groups }: z.output<typeof startsShape>): SiteStarts => ({
+export const startsOf = ({ level, roles, groups, asks }: z.output<typeof startsShape>): SiteStarts => ({
   level: level === null ? null : asId<LevelId>(level),
   roles: roles.map((one) => asId(one)),
   groups: groups.map((one) => asId(one)),
+  asks: asks.map((one) => asId(one)),
 });

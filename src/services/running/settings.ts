@@ -12,7 +12,7 @@ export const newSettings = (timeZone: string): Settings => ({
   signUpDomains: [],
   look: null,
   words: { foot: '', missing: '' },
-  starts: { level: null, roles: [], groups: [] },
+  starts: { level: null, roles: [], groups: [], asks: [] },
   clockAhead: 0,
   shareKey: randomBytes(32).toString('hex'),
   passphraseSalt: randomBytes(16).toString('hex'),

@@ -266,6 +266,6 @@ function asText(condition: Condition, vocabulary: Vocabulary): string | Conditio
 
 /** What new members start with, as far as there still is such a thing. */
 function startsInFile({ settings, names }: SiteState): NonNullable<SiteFile['starts']> {
-  const { level, roles, groups } = startsNow(settings.starts, names);
-  return { level, roles: [...roles], groups: [...groups] };
+  const { level, roles, groups, asks } = startsNow(settings.starts, names);
+  return { level, roles: [...roles], groups: [...groups], asks: [...asks] };
 }

@@ -4,6 +4,7 @@
  * way, and what it says is between Trivet and the mailbox.
  */
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
+import type { FieldValue } from '@/core';
 import {
   type Code,
   countCodeAttempt,
@@ -55,6 +56,8 @@ export interface Sending {
   readonly email: string;
   readonly name: string;
   readonly passwordHash: string | null;
+  /** What was filled in, by field. */
+  readonly profile: Readonly<Record<string, FieldValue>>;
   /** What the mail says instead of a code. */
   readonly instead: string | null;
 }
@@ -62,7 +65,7 @@ export interface Sending {
 /** Sends a code. Answers the token that the form carries. */
 export async function sendCode(trivet: Trivet, sending: Sending, now: Date): Promise<string> {
   const token = newToken();
-  const { purpose, email, name, passwordHash, instead } = sending;
+  const { purpose, email, name, passwordHash, profile, instead } = sending;
   const code = newCode();
   await writeCode(
     trivet.db,
@@ -72,6 +75,7 @@ export async function sendCode(trivet: Trivet, sending: Sending, now: Date): Pro
       email,
       name,
       passwordHash,
+      profile,
       // Without a use there is no code that fits.
       codeHash: instead === null ? codeHash(token, code) : codeHash(token, newToken()),
       expiresAt: new Date(now.getTime() + CODE_MS),

@@ -1,5 +1,5 @@
 /** What members change of themselves: the fields that are theirs to fill in, and the open groups they follow. */
-import { type FieldValue, fieldValueProblem, type GroupId, type PersonId } from '@/core';
+import { type FieldValue, fieldValueProblem, type GroupId, type PersonId, type SiteNames } from '@/core';
 import type { FormProblems } from '../people';
 import { applyChange } from '../people';
 import type { Trivet } from '../running';
@@ -20,26 +20,8 @@ export async function keepOwnFields(
   form: Readonly<Record<string, unknown>>,
   now: Date,
 ): Promise<OwnAnswer> {
-  const problems: Record<string, string> = {};
-  const typed: Record<string, FieldValue> = {};
-  const cleared = new Set<string>();
-  for (const field of trivet.state.names.fields.filter(({ editable }) => editable)) {
-    const given = form[`field-${field.id}`];
-    if (given === undefined) continue;
-    if (typeof given !== 'string' || given.length > 2000) {
-      problems[field.id] = 'Type one value, and not a long one.';
-      continue;
-    }
-    const text = given.trim();
-    if (text === '') {
-      cleared.add(field.id);
-      continue;
-    }
-    const value = readValue(field.type, text);
-    typed[field.id] = value;
-    const problem = fieldValueProblem(field, value);
-    if (problem !== null) problems[field.id] = problem;
-  }
+  const own = trivet.state.names.fields.filter(({ editable }) => editable);
+  const { problems, typed, cleared } = fieldsIn(own, form);
   if (Object.keys(problems).length > 0) return { kind: 'wrong', problems, typed };
   await applyChange(
     trivet,
@@ -59,6 +41,38 @@ export async function keepOwnFields(
     now,
   );
   return { kind: 'kept' };
+}
+
+/** The fields that a form fills in, those that it empties, and what is wrong, by field. */
+export function fieldsIn(
+  fields: SiteNames['fields'],
+  form: Readonly<Record<string, unknown>>,
+): {
+  readonly problems: Readonly<Record<string, string>>;
+  readonly typed: Readonly<Record<string, FieldValue>>;
+  readonly cleared: ReadonlySet<string>;
+} {
+  const problems: Record<string, string> = {};
+  const typed: Record<string, FieldValue> = {};
+  const cleared = new Set<string>();
+  for (const field of fields) {
+    const given = form[`field-${field.id}`];
+    if (given === undefined) continue;
+    if (typeof given !== 'string' || given.length > 2000) {
+      problems[field.id] = 'Type one value, and not a long one.';
+      continue;
+    }
+    const text = given.trim();
+    if (text === '') {
+      cleared.add(field.id);
+      continue;
+    }
+    const value = readValue(field.type, text);
+    typed[field.id] = value;
+    const problem = fieldValueProblem(field, value);
+    if (problem !== null) problems[field.id] = problem;
+  }
+  return { problems, typed, cleared };
 }
 
 function readValue(type: string, text: string): FieldValue {

@@ -1,10 +1,10 @@
 /** Signing up and choosing a new password, both with a code sent by mail. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, type PassphraseId, type PersonId, safeNext } from '@/core';
+import { asId, fieldValueProblem, type PassphraseId, type PersonId, type SiteNames, safeNext } from '@/core';
 import { mailAddress, newPassword, personName, startsNow } from '../forms';
 import { applyChange, newcomer, personWithMail } from '../people';
-import type { Trivet } from '../running';
+import type { SiteState, Trivet } from '../running';
 import { hashPassword, momentAt } from '../running';
 import {
   type CodeAnswer,
@@ -14,13 +14,15 @@ import {
   insteadOf,
   isUsable,
   resendCode,
+  type Sending,
   sendCode,
 } from './mail-code';
+import { fieldsIn } from './own-account';
 import { type Started, startAnew } from './start-session';
 
 /** What is wrong, by field; `form` for all of it. */
 export type JourneyProblems = Readonly<
-  Partial<Record<'name' | 'email' | 'password' | 'code' | 'form', string>>
+  Partial<Record<'name' | 'email' | 'password' | 'code' | 'form' | `field-${string}`, string>>
 >;
 
 export type Journey =
@@ -39,29 +41,36 @@ type Fields = Readonly<Record<string, unknown>>;
 
 const nextIn = ({ next }: Fields): string => safeNext(typeof next === 'string' ? next : null);
 
-function wrong(error: z.ZodError, next: string): Journey {
+function wrong(error: z.ZodError, next: string): Extract<Journey, { kind: 'wrong' | 'too many' | 'over' }> {
   const problems = Object.fromEntries(
     error.issues.toReversed().map((issue) => [String(issue.path[0] ?? 'form'), issue.message]),
   );
   return { kind: 'wrong', problems, next, seconds: 0 };
 }
 
+/** The fields that whoever signs up is asked to fill in, in the order of their names. */
+export const askedAtSignUp = ({ settings, names }: SiteState): SiteNames['fields'] => {
+  const { asks } = startsNow(settings.starts, names);
+  return names.fields.filter(({ id }) => asks.includes(id));
+};
+
 /** The first step of signing up: a mail with a code. */
 export async function startSignUp(trivet: Trivet, fields: Fields, from: string, now: Date): Promise<Journey> {
   const next = nextIn(fields);
   const parsed = z.object({ name: personName, email: mailAddress, password: newPassword }).safeParse(fields);
-  if (!parsed.success) return wrong(parsed.error, next);
-  const often = await codesTooOften(trivet, parsed.data.email, from, now);
-  if (often) return { kind: 'too many', problems: { form: often.message }, next, seconds: often.seconds };
-  return send(
-    trivet,
-    'sign up',
-    parsed.data.email,
-    parsed.data.name,
-    await hashPassword(parsed.data.password),
-    next,
-    now,
+  const asked = fieldsIn(askedAtSignUp(trivet.state), fields);
+  const problems = Object.fromEntries(
+    Object.entries(asked.problems).map(([field, message]) => [`field-${field}`, message]),
   );
+  if (!parsed.success || Object.keys(problems).length > 0) {
+    const others = parsed.success ? {} : wrong(parsed.error, next).problems;
+    return { kind: 'wrong', problems: { ...problems, ...others }, next, seconds: 0 };
+  }
+  const { email, name, password } = parsed.data;
+  const often = await codesTooOften(trivet, email, from, now);
+  if (often) return { kind: 'too many', problems: { form: often.message }, next, seconds: often.seconds };
+  const passwordHash = await hashPassword(password);
+  return send(trivet, { purpose: 'sign up', email, name, passwordHash, profile: asked.typed }, next, now);
 }
 
 /** The first step of a new password: a mail with a code. */
@@ -71,21 +80,20 @@ export async function startReset(trivet: Trivet, fields: Fields, from: string, n
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await codesTooOften(trivet, parsed.data.email, from, now);
   if (often) return { kind: 'too many', problems: { form: often.message }, next, seconds: often.seconds };
-  return send(trivet, 'reset', parsed.data.email, '', null, next, now);
+  const { email } = parsed.data;
+  return send(trivet, { purpose: 'reset', email, name: '', passwordHash: null, profile: {} }, next, now);
 }
 
 async function send(
   trivet: Trivet,
-  purpose: 'sign up' | 'reset',
-  to: string,
-  called: string,
-  passwordHash: string | null,
+  sending: Omit<Sending, 'instead'>,
   next: string,
   now: Date,
-): Promise<Journey> {
-  const usable = await isUsable(trivet, { purpose, email: to });
-  const instead = usable ? null : insteadOf(trivet, { purpose, email: to });
-  const token = await sendCode(trivet, { purpose, email: to, name: called, passwordHash, instead }, now);
+): Promise<Extract<Journey, { kind: 'sent' }>> {
+  const { purpose, email } = sending;
+  const usable = await isUsable(trivet, { purpose, email });
+  const instead = usable ? null : insteadOf(trivet, { purpose, email });
+  const token = await sendCode(trivet, { ...sending, instead }, now);
   return { kind: 'sent', token, next };
 }
 
@@ -139,11 +147,19 @@ export async function confirmSignUp(
         return { summary: `${there.name} signed up`, people: [], names: null, password: { person, hash } };
       }
       const { today } = momentAt(state, now);
-      const starts = startsNow(state.settings.starts, state.names);
+      const { level, roles, groups, asks } = startsNow(state.settings.starts, state.names);
+      // What is no longer asked, or no longer fits, is left out.
+      const filled = Object.entries(code.profile).filter(([id, value]) => {
+        const field = state.names.fields.find((one) => one.id === id);
+        return field && asks.includes(field.id) && fieldValueProblem(field, value) === null;
+      });
       const record = {
         ...newcomer(person, code, today),
-        ...starts,
-        groupsSince: Object.fromEntries(starts.groups.map((group) => [group, today])),
+        level,
+        roles,
+        groups,
+        groupsSince: Object.fromEntries(groups.map((group) => [group, today])),
+        profile: Object.fromEntries(filled),
       };
       return {
         summary: `${record.name} signed up`,
