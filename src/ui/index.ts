@@ -5,3 +5,4 @@ export * from './download';
 export * from './finder';
 export * from './input';
 export * from './pick';
+export { Tick } from './tick';

@@ -6,11 +6,11 @@ import { dayInWords, permits } from '@/core';
 import type { AreaInList } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
+import { DoneLately } from '../done-lately';
 import { AreaPanel } from './area-panel';
 import { ChosenAreas } from './chosen-areas';
-import { LatestSteps } from './latest-steps';
 import { NewAreas } from './new-areas';
-import { useAreas } from './use-areas';
+import { useAreas, useStepBack } from './use-areas';
 
 // No item's id has such a character.
 const NEW = '+';
@@ -18,6 +18,7 @@ const NEW = '+';
 export function AreasScreen({ area }: { readonly area: string | null }) {
   const { data, setScreen } = useDesk();
   const answer = useAreas();
+  const back = useStepBack();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const may = permits(data.desk, 'everything');
   const open = (one: string | null) => setScreen({ kind: 'areas', area: one });
@@ -109,7 +110,9 @@ export function AreasScreen({ area }: { readonly area: string | null }) {
             <p className="text-quiet">
               {areas.length > 0 ? 'Choose an area to see who is in it.' : 'Make some, and they stand here.'}
             </p>
-            {answer?.ok && may && <LatestSteps steps={answer.value.steps} />}
+            {answer?.ok && may && (
+              <DoneLately title="Done lately" list={answer.value.steps} onBack={(step) => void back(step)} />
+            )}
           </div>
         )}
       </aside>

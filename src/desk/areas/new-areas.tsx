@@ -4,7 +4,7 @@ import { Plus, X } from 'lucide-react';
 import { type ChangeEvent, useRef, useState } from 'react';
 import { areasIn, counted, describeWho, type Item, isAddressed, type Outline } from '@/core';
 import type { AreaInList, AreasReport } from '@/services';
-import { Button, Choice, Input, Pick } from '@/ui';
+import { Button, Choice, Input, Pick, Tick } from '@/ui';
 import { useDesk } from '../context';
 import { Panel } from '../panel';
 import { Field } from '../people';
@@ -367,16 +367,3 @@ function Beginning({ wishes, areas, named, put }: BeginningProps) {
     </div>
   );
 }
-
-interface TickProps {
-  readonly checked: boolean;
-  readonly onChange: (checked: boolean) => void;
-  readonly children: React.ReactNode;
-}
-
-const Tick = ({ checked, onChange, children }: TickProps) => (
-  <label className="flex items-baseline gap-2">
-    <input type="checkbox" checked={checked} onChange={({ target }) => onChange(target.checked)} />
-    <span>{children}</span>
-  </label>
-);

@@ -78,9 +78,7 @@ export function LookPart({ look, name, problems, onChange }: LookProps) {
                 <p role="alert" className="text-alarm">
                   {problem.message}{' '}
                   {instead !== null && (
-                    <Button weight="quiet" onClick={() => onChange({ ...look, [one]: instead })}>
-                      Take {instead}
-                    </Button>
+                    <Button onClick={() => onChange({ ...look, [one]: instead })}>Take {instead}</Button>
                   )}
                 </p>
               )}

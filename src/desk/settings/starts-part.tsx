@@ -27,7 +27,7 @@ export function StartsPart({ starts, problem, onChange }: StartsProps) {
           note={holds ? 'at once, and gates open to it: look at the board as somebody who has that' : ''}
           problem={problem}
         >
-          <span className="grid gap-2">
+          <span className="grid justify-items-start gap-2">
             {levels.length > 0 && (
               <Pick
                 label="The level of new members"
@@ -43,12 +43,14 @@ export function StartsPart({ starts, problem, onChange }: StartsProps) {
             )}
             <Several
               label={(name) => `New members have the role ${name}`}
+              what="roles"
               all={roles}
               chosen={starts.roles}
               onChange={(chosen) => onChange({ ...starts, roles: chosen as typeof starts.roles })}
             />
             <Several
               label={(name) => `New members are in the group ${name}`}
+              what="groups"
               all={groups}
               chosen={starts.groups}
               onChange={(chosen) => onChange({ ...starts, groups: chosen as typeof starts.groups })}
@@ -71,16 +73,19 @@ export function StartsPart({ starts, problem, onChange }: StartsProps) {
 }
 
 interface SeveralProps {
+  /** What they are, where that is not said already. */
+  readonly what?: string;
   readonly label: (name: string) => string;
   readonly all: readonly { readonly id: string; readonly name: string }[];
   readonly chosen: readonly string[];
   readonly onChange: (chosen: readonly string[]) => void;
 }
 
-function Several({ label, all, chosen, onChange }: SeveralProps) {
+function Several({ what, label, all, chosen, onChange }: SeveralProps) {
   if (all.length === 0) return null;
   return (
     <span className="flex flex-wrap gap-x-4 gap-y-1">
+      {what && <span className="text-quiet">{what}</span>}
       {all.map(({ id, name }) => (
         <label key={id} className="flex items-baseline gap-1.5">
           <input

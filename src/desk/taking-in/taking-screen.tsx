@@ -3,8 +3,9 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { counted, isAddressed } from '@/core';
 import type { TakingReport } from '@/services';
-import { Button, Pick } from '@/ui';
+import { Button, Pick, Tick } from '@/ui';
 import { useDesk } from '../context';
+import { DoneLately } from '../done-lately';
 import { Field } from '../people';
 import { ask } from '../service';
 import { ChooseSource } from './choose-source';
@@ -229,19 +230,6 @@ function Sums({ report: { pages, files, gates, leftOut } }: { readonly report: T
 const megabytes = (bytes: number): string =>
   bytes < 100_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 
-interface TickProps {
-  readonly checked: boolean;
-  readonly onChange: (checked: boolean) => void;
-  readonly children: ReactNode;
-}
-
-const Tick = ({ checked, onChange, children }: TickProps) => (
-  <label className="flex items-baseline gap-2">
-    <input type="checkbox" checked={checked} onChange={({ target }) => onChange(target.checked)} />
-    <span>{children}</span>
-  </label>
-);
-
 interface TakenLately {
   readonly id: string;
   readonly at: string;
@@ -262,25 +250,11 @@ function Lately() {
     );
     return () => calledOff.abort();
   }, [data]);
-  if (list.length === 0) return null;
   return (
-    <section className="kept">
-      <h3>Taken in lately</h3>
-      <ul>
-        {list.map(({ id, at, by, summary }) => (
-          <li key={id} className="flex items-baseline gap-2 border-thin border-b py-1 last:border-b-0">
-            <span className="min-w-0 flex-1">
-              {summary}
-              <span className="block text-quiet text-xs">
-                {by}, {new Date(at).toLocaleString()}
-              </span>
-            </span>
-            <Button weight="quiet" onClick={() => void takeBack(id, reloadSite, draft.refresh)}>
-              Take back
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <DoneLately
+      title="Taken in lately"
+      list={list}
+      onBack={(id) => void takeBack(id, reloadSite, draft.refresh)}
+    />
   );
 }
