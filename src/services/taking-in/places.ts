@@ -60,7 +60,8 @@ function titleOf(part: string): string {
   return words === '' ? '' : words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-const inOrder = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
+/** Paths as people put them in order: 2 before 10. */
+export const inOrder = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
 /** More than a site is made of at once: folders in folders come to that soon. */
 const MOST_PLACES = 20_000;
@@ -109,7 +110,7 @@ export function placesOf(texts: readonly FoundText[]): readonly Place[] | null {
     const made: Place = {
       key,
       text,
-      title: title ?? (titleOf(bare) || 'Home'),
+      title: title ?? (titleOf(bare) || (key === '' ? 'Home' : 'Page')),
       parts:
         key === ''
           ? []

@@ -13,7 +13,7 @@ import { newlyBroken } from '../areas';
 import type { BrokenExpectation } from '../policy';
 import { guestVisitor, plainRequest, type SiteState, yielder, yieldToOthers } from '../running';
 import type { Material } from './material';
-import type { Plan, PlannedPage } from './plan-pages';
+import type { Plan, PlannedPage } from './planning';
 import type { LeftOut } from './source';
 
 export interface TakingReport {

@@ -479,6 +479,16 @@ describe('archives that are none', () => {
     expect(await refusal(zipOf({ 'a.md': 'x' }).subarray(0, 60))).toMatch(/can’t be read|damaged/);
   });
 
+  it('in which nothing is whole say why', async () => {
+    const source = await send(zipOf({ 'deep.md': '['.repeat(50_000), 'none.md': Uint8Array.from([0, 1]) }));
+    expect(await ask(asked(source, null))).toEqual({
+      kind: 'wrong',
+      message: expect.stringMatching(
+        /^Nothing of it can be taken in\. deep\.md: Line 1: .*none\.md: That is no text\./,
+      ),
+    });
+  });
+
   it('give what is whole in them, and say of the rest what it is', async () => {
     const files: Zippable = {
       'a.md': strToU8('A'),
