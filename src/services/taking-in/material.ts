@@ -79,6 +79,10 @@ async function readTexts(
   onProgress: (reading: Reading) => void,
 ): Promise<readonly FoundText[]> {
   const found = new Map<string, FoundText & { readonly order: number }>();
+  // Several are read at the same time; what is told of them keeps the order of the source.
+  const refused: (LeftOut & { readonly order: number })[] = [];
+  const refuse = (text: SourceText, order: number, why: string) =>
+    refused.push({ path: saidOf(source.kind, text.path), why, order });
   let done = 0;
   onProgress({ what: 'pages', done, of: source.texts.length });
   const readOne = async (text: SourceText, order: number) => {
@@ -87,12 +91,8 @@ async function readTexts(
     stopIf(signal);
     const read = 'problem' in had ? had : await readFound(had, source.texts.length);
     const path = ('path' in had && had.path) || text.path;
-    if ('problem' in read) leftOut.push({ path: saidOf(source.kind, text.path), why: read.problem });
-    else if (found.has(path))
-      leftOut.push({
-        path: saidOf(source.kind, text.path),
-        why: `It leads on to /${path}, which is taken in.`,
-      });
+    if ('problem' in read) refuse(text, order, read.problem);
+    else if (found.has(path)) refuse(text, order, `It leads on to /${path}, which is taken in.`);
     else
       found.set(path, {
         path,
@@ -103,7 +103,9 @@ async function readTexts(
     onProgress({ what: 'pages', done: ++done, of: source.texts.length });
   };
   await each(source.texts, AT_ONCE, readOne);
-  return [...found.values()].toSorted((a, b) => a.order - b.order);
+  const inOrder = (a: { readonly order: number }, b: { readonly order: number }) => a.order - b.order;
+  leftOut.push(...refused.toSorted(inOrder).map(({ path, why }) => ({ path, why })));
+  return [...found.values()].toSorted(inOrder);
 }
 
 async function readFiles(
