@@ -11,6 +11,9 @@ import type { Trivet } from '../running';
 import type { Material } from './material';
 import type { Source } from './source';
 
+/** What is told to whoever there is no room for. */
+export const FULL = 'Others are taking something in just now. Try again when they are done.';
+
 const OPEN_MS = 60 * 60_000;
 const MOST_HELD = 3;
 
