@@ -28,12 +28,28 @@ const toBody = unified()
   .use(remarkGfm)
   .use(remarkRehype)
   .use(rehypeSanitize, schema)
+  .use(() => withoutDeadLinks)
   // As XML wants it: every element closed, and no characters called by names.
   .use(rehypeStringify, {
     closeSelfClosing: true,
     closeEmptyElements: true,
     characterReferences: { useNamedReferences: false },
   });
+
+/** Whether an address leads to somewhere from wherever a package is. */
+const leadsOut = (href: unknown): boolean =>
+  typeof href === 'string' && /^(https?:|mailto:|tel:)/i.test(href);
+
+/** A link that leads nowhere is its words: what it led to could not be kept. */
+function withoutDeadLinks(node: Root | RootContent): void {
+  if (!('children' in node)) return;
+  for (const child of node.children) withoutDeadLinks(child);
+  node.children = node.children.flatMap((child) =>
+    child.type === 'element' && child.tagName === 'a' && !leadsOut(child.properties.href)
+      ? child.children
+      : [child],
+  ) as typeof node.children;
+}
 
 /** Markdown as elements of an item's body, in XML. */
 export const bodyOf = (markdown: string): string => String(toBody.processSync(markdown)).trim();
@@ -69,8 +85,10 @@ function elementOf(node: XmlNode, lost: Set<string>): readonly ElementContent[] 
     return children();
   }
   const href = tagName === 'a' ? node.attributes.href : undefined;
-  const isSafe = href !== undefined && /^(https?:|mailto:|tel:)/i.test(href);
-  return [{ type: 'element', tagName, properties: isSafe ? { href } : {}, children: children() }];
+  if (tagName !== 'a') return [{ type: 'element', tagName, properties: {}, children: children() }];
+  return leadsOut(href)
+    ? [{ type: 'element', tagName, properties: { href }, children: children() }]
+    : children();
 }
 
 /** The words of some elements, on one line. */

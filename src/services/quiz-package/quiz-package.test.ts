@@ -216,6 +216,8 @@ describe('a quiz that comes in', () => {
     'ask@larkfell.example',
     'https://larkfell.example/a_b',
     '[*here*](mailto:ask@larkfell.example)',
+    '<bf:.)>C-e',
+    'see [*this*](/visit) and [that](x:y)',
   ])('says %s as it did', (text) => {
     const question = { ...emptyText, text } as unknown as Quiz['questions'][number];
     const back = readItem(xml(itemXml(question, 'q1', 'One')), question.points);
