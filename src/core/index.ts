@@ -516,6 +516,7 @@ export {
   parseRegions,
   printCondition,
   type Regions,
+  regionMarkIn,
   renameOwnWords,
   renameRegions,
   replaceOwnWords,

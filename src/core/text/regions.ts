@@ -65,6 +65,9 @@ interface Open {
 // Also what looks like a region's line and is none: fewer colons, behind a list's or a quotation's mark, wide colons.
 const MARKER = /^([\s>*+\-\d.)]*)([:：]{2,})(.*)$/;
 
+/** Where in a line colons stand that begin a region, or look as if they did; null where there are none. */
+export const regionMarkIn = (line: string): number | null => MARKER.exec(line)?.[1]?.length ?? null;
+
 /**
  * Reads the regions of a text. Those of a shared section may ask about the item as well: that is the host.
  */

@@ -132,11 +132,15 @@ export function useTaking(): Taking {
     [asked, forget],
   );
 
-  // Looked at again when the site was changed, or something else is wished.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the data is what it is about
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at when something else is held, or wished
   useEffect(() => {
     if (source !== null) void look(source, wishes, begin());
-  }, [source, wishes, data]);
+  }, [source, wishes]);
+  // Looked at again when the site was changed; while it is read for the first time, that begins no second reading.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the data is what it is about
+  useEffect(() => {
+    if (source !== null && report !== null) void look(source, wishes, begin());
+  }, [data]);
   useEffect(() => () => underWay.current?.abort(), []);
 
   return {

@@ -8,6 +8,7 @@ import {
   hasOwnWords,
   type ItemId,
   type LevelId,
+  regionMarkIn,
   type SiteNames,
 } from '@/core';
 import type { SiteLook, SiteStarts } from '@/store';
@@ -18,7 +19,7 @@ const LONGEST = 20_000;
 
 const colour = z.string().trim().toLowerCase().max(20);
 
-export const sayOf = ({ message, instead }: ColourProblem): string =>
+const sayOf = ({ message, instead }: ColourProblem): string =>
   instead === null ? message : `${message} ${instead} would do.`;
 
 /** How a site looks: colours that can be read, and a picture. */
@@ -41,7 +42,7 @@ export const plainText = z
   .superRefine((text, context) => {
     const problem = markdownProblem(text);
     if (problem) context.addIssue({ code: 'custom', message: `Line ${problem.line}: ${problem.message}` });
-    else if (/^[\s>*+\-\d.)]*[:：]{2,}/m.test(text) || hasOwnWords(text))
+    else if (text.split('\n').some((line) => regionMarkIn(line) !== null) || hasOwnWords(text))
       context.addIssue({
         code: 'custom',
         message:

@@ -27,8 +27,9 @@ export interface Held {
   material: Material | null;
   /** Says to whoever reads it that it is let go. */
   readonly stop: AbortController;
-  /** Whether it is being read. */
-  busy: boolean;
+  /** How many are at it: who comes while others are waits for them. */
+  busy: number;
+  turn: Promise<unknown>;
   timer: NodeJS.Timeout | null;
 }
 
@@ -53,7 +54,8 @@ export async function hold(trivet: Trivet, by: PersonId): Promise<Held | null> {
     source: null,
     material: null,
     stop: new AbortController(),
-    busy: false,
+    busy: 0,
+    turn: Promise.resolve(),
     timer: null,
   };
   all.set(held.id, held);
@@ -73,10 +75,22 @@ function stayOpen(trivet: Trivet, held: Held): void {
   if (held.timer) clearTimeout(held.timer);
   held.timer = setTimeout(() => {
     // What is being read is not over.
-    if (held.busy) stayOpen(trivet, held);
+    if (held.busy > 0) stayOpen(trivet, held);
     else void letGo(trivet, held);
   }, OPEN_MS);
   held.timer.unref();
+}
+
+/** Works on what is held once everybody before is done with it. */
+export async function inTurn<T>(held: Held, work: () => Promise<T>): Promise<T> {
+  held.busy += 1;
+  const turn = held.turn.then(work);
+  held.turn = turn.catch(() => undefined);
+  try {
+    return await turn;
+  } finally {
+    held.busy -= 1;
+  }
 }
 
 export async function letGo(trivet: Trivet, held: Held): Promise<void> {

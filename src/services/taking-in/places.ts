@@ -3,6 +3,7 @@ import slugify from '@sindresorhus/slugify';
 import { normaliseAddress } from '@/core';
 import type { Note } from '../texts';
 import type { FoundText } from './material';
+import { MOST_ITEMS } from './source';
 
 /** A place in the tree. Its parts are addresses' parts; none for the first page. */
 export interface Place {
@@ -63,9 +64,6 @@ function titleOf(part: string): string {
 /** Paths as people put them in order: 2 before 10. */
 export const inOrder = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** More than a site is made of at once: folders in folders come to that soon. */
-const MOST_PLACES = 20_000;
-
 /** The tree of what was found, each above what stands below it; null where that is too much. */
 export function placesOf(texts: readonly FoundText[]): readonly Place[] | null {
   const places = new Map<string, Place>();
@@ -76,7 +74,7 @@ export function placesOf(texts: readonly FoundText[]): readonly Place[] | null {
   for (const text of sorted) place(text);
   for (const one of [...places.values()]) {
     one.parent = aboveOf(one.key);
-    if (places.size > MOST_PLACES) return null;
+    if (places.size > MOST_ITEMS) return null;
   }
   followParents(places);
   return [...places.values()];

@@ -17,10 +17,8 @@ import {
   type Standing,
   type Wishes,
 } from './planning';
-import { saidOf } from './source';
+import { MOST_ITEMS, saidOf } from './source';
 import { writeText } from './write-text';
-
-const MOST_ITEMS = 20_000;
 
 type Problem = { readonly problem: string };
 

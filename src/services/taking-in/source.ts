@@ -4,6 +4,7 @@ import type { TextKind } from '../texts';
 /** The most that is taken in at once. */
 export const MOST_TEXTS = 5000;
 export const MOST_FILES = 2000;
+export const MOST_ITEMS = 20_000;
 
 /** Something that was found and stays where it is, with why. */
 export interface LeftOut {

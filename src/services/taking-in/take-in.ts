@@ -21,8 +21,8 @@ import { type Administrator, environment, momentAt, requirePermission, yielder }
 import { searchTextsIn, writeSearchTexts } from '../texts';
 import { withDefaults } from '../writing';
 import { firstPage } from './first-page';
-import { FULL, type Held, heldAt, hold, letGo } from './held';
-import { type Reading, readSource } from './material';
+import { FULL, type Held, heldAt, hold, inTurn, letGo } from './held';
+import { type Material, type Reading, readSource } from './material';
 import { planPages } from './plan-pages';
 import type { Plan, Wishes } from './planning';
 import { reportOn, type TakingReport } from './report';
@@ -99,14 +99,11 @@ export async function takeIn(
         : await holdWeb(trivet, administrator, source, following);
     if (typeof held === 'string') return wrong(held);
     if (!held) return { kind: 'gone', message: 'What was sent is not kept any longer. Send it again.' };
-    if (held.busy) return wrong('It is being read already. Wait until that is done.');
-    held.busy = true;
     const signal = AbortSignal.any([following.signal, held.stop.signal]);
-    try {
-      return await withHeld(trivet, administrator, held, wished, basis, now, { ...following, signal });
-    } finally {
-      held.busy = false;
-    }
+    return await inTurn(held, () => {
+      stopIf(signal);
+      return withHeld(trivet, administrator, held, wished, basis, now, { ...following, signal });
+    });
   } catch (error) {
     if (error instanceof Stopped) return { kind: 'stopped' };
     throw error;
@@ -122,10 +119,11 @@ async function holdWeb(
 ): Promise<Held | string> {
   const held = await hold(trivet, administrator.id);
   if (!held) return FULL;
-  held.busy = true;
   try {
-    const source = await openWeb(asked, environment().takeInFrom, signal, (done) =>
-      onProgress({ what: 'sitemap', done, of: MOST_TEXTS }),
+    const source = await inTurn(held, () =>
+      openWeb(asked, environment().takeInFrom, signal, (done) =>
+        onProgress({ what: 'sitemap', done, of: MOST_TEXTS }),
+      ),
     );
     if (!('problem' in source)) {
       held.source = source;
@@ -136,8 +134,6 @@ async function holdWeb(
   } catch (error) {
     await letGo(trivet, held);
     throw error;
-  } finally {
-    held.busy = false;
   }
 }
 
@@ -154,35 +150,13 @@ async function withHeld(
   const material =
     held.material ?? (await readSource(held.source, held.folder, following.signal, following.onProgress));
   held.material = material;
-  const plan = async (state: SiteState) => {
-    const above = state.outline.items.get(wished.above);
-    if (above?.kind !== 'site' && above?.kind !== 'page')
-      return { problem: 'What it was to stand below is no longer there. Choose another page.' };
-    if (wished.menu !== null && state.outline.items.get(wished.menu)?.kind !== 'menu')
-      return { problem: 'That menu is no longer there. Choose another.' };
-    return planPages(state, material, wished, momentAt(state, now).today);
-  };
-  if (basis === null) {
-    const { state } = trivet;
-    const planned = await plan(state);
-    if ('problem' in planned) return wrong(planned.problem);
-    const policies = await policiesWith(state, planned);
-    if ('problem' in policies) return wrong(policies.problem);
-    const report = await reportOn(planned, policies.live, material, state, now);
-    return {
-      kind: 'report',
-      source: held.id,
-      report: { ...report, basis: basisOf(state), first: firstPage(state)?.page.title ?? null },
-    };
-  }
-  if (basis !== basisOf(trivet.state)) return STALE;
+  if (basis !== null && basis !== basisOf(trivet.state)) return STALE;
   // Worked out before the site waits for it; whatever changes meanwhile is noticed.
   const { state: looked } = trivet;
-  const planned = await plan(looked);
-  if ('problem' in planned) return wrong(planned.problem);
-  const policies = await policiesWith(looked, planned);
-  if ('problem' in policies) return wrong(policies.problem);
-  const report = await reportOn(planned, policies.live, material, looked, now);
+  const worked = await workedOut(looked, material, wished, now);
+  if ('problem' in worked) return wrong(worked.problem);
+  const { planned, policies, report } = worked;
+  if (basis === null) return { kind: 'report', source: held.id, report };
   const [broken] = report.broken;
   if (broken) return wrong(`Expected is: ${broken.expected}. Then, ${broken.instead} Nothing was taken in.`);
   const texts = await searchTextsIn(
@@ -225,6 +199,25 @@ async function withHeld(
   });
   if (taken.kind === 'taken') await letGo(trivet, held);
   return taken;
+}
+
+/** What would come of it on the site as it is, with what is to be known of that. */
+async function workedOut(state: SiteState, material: Material, wished: Wishes, now: Date) {
+  const above = state.outline.items.get(wished.above);
+  if (above?.kind !== 'site' && above?.kind !== 'page')
+    return { problem: 'What it was to stand below is no longer there. Choose another page.' };
+  if (wished.menu !== null && state.outline.items.get(wished.menu)?.kind !== 'menu')
+    return { problem: 'That menu is no longer there. Choose another.' };
+  const planned = await planPages(state, material, wished, momentAt(state, now).today);
+  if ('problem' in planned) return planned;
+  const policies = await policiesWith(state, planned);
+  if ('problem' in policies) return policies;
+  const report: TakingReport = {
+    ...(await reportOn(planned, policies.live, material, state, now)),
+    basis: basisOf(state),
+    first: firstPage(state)?.page.title ?? null,
+  };
+  return { planned, policies, report };
 }
 
 const STALE = {

@@ -393,6 +393,23 @@ describe('a folder', () => {
     expect(stopped).toEqual({ kind: 'stopped' });
     expect((await look(source)).pages).toHaveLength(2);
   });
+
+  it('is looked at by one after the other, and read once', async () => {
+    const source = await send(zipOf({ 'a.md': 'A', 'b.md': 'B' }));
+    const told: unknown[] = [];
+    const follow = {
+      onProgress: (progress: unknown) => void told.push(progress),
+      signal: new AbortController().signal,
+    };
+    const both = await Promise.all(
+      [true, false].map((published) =>
+        takeIn(trivet, administrator, asked(source, null, { published }), now, follow),
+      ),
+    );
+    expect(both.map(({ kind }) => kind)).toEqual(['report', 'report']);
+    // Once before the first page, and once for each.
+    expect(told).toHaveLength(3);
+  });
 });
 
 describe('two that want one address', () => {

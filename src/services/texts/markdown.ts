@@ -10,6 +10,7 @@ import remarkParse from 'remark-parse';
 import remarkRehype from 'remark-rehype';
 import { unified } from 'unified';
 import { replaceOwnWords } from '@/core';
+import { wordsIn } from './words-in';
 
 /**
  * Stands before every address on this site in rendered HTML, to be replaced by where the site is being looked at from:
@@ -75,9 +76,6 @@ function labelled(node: Element): void {
 
 /** An own word's mark, which no anchor holds: it would be another for each reader. */
 const ANY_MARK = new RegExp(`${OWN_MARK}(?:\\d+${OWN_MARK})?`, 'g');
-
-const wordsIn = (node: Root | RootContent): string =>
-  node.type === 'text' ? node.value : 'children' in node ? node.children.map(wordsIn).join('') : '';
 
 /** Gives every heading an anchor, made of its words; the second of two that are alike gets a number. */
 function anchor(node: Root | RootContent, slugger: GithubSlugger): void {

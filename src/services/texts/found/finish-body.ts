@@ -1,10 +1,8 @@
 /** What becomes of a Markdown text once it is to be one of a site's: where addresses stand in it, and what would be read as ours. */
 import type { Definition, Image, Link, Nodes, Root } from 'mdast';
 import { CONTINUE, EXIT, visit } from 'unist-util-visit';
+import { regionMarkIn } from '@/core';
 import type { Note, Spot } from './document';
-
-/** What would begin a region of ours, or look as if: lines that begin with colons, behind whatever marks. */
-const OURS = /^([\s>*+\-\d.)]*)(?=[:：]{2})/;
 
 /** The same text, in which nothing is a region or an own word. A line that begins with colons is kept by a backslash. */
 export function withoutOurs(body: string): { readonly body: string; readonly notes: readonly Note[] } {
@@ -14,14 +12,16 @@ export function withoutOurs(body: string): { readonly body: string; readonly not
     const fenced = /^\s*(`{3,}|~{3,})/.exec(line)?.[1] ?? null;
     if (fenced !== null && (fence === null || fenced.startsWith(fence)))
       fence = fence === null ? fenced : null;
-    if (!OURS.test(line)) return line;
+    const mark = regionMarkIn(line);
+    if (mark === null) return line;
     if (fence !== null)
       notes.push({
         line: index + 1,
         message:
           'A line of code begins with colons, which mean something else here. A backslash stands before them now.',
       });
-    return line.replace(OURS, '$1\\').replace(/\\：/, '&#xFF1A;');
+    // A wide colon is none that a backslash makes a letter of.
+    return `${line.slice(0, mark)}${line[mark] === '：' ? '&#xFF1A;' : '\\:'}${line.slice(mark + 1)}`;
   });
   return { body: lines.join('\n').replace(/(?<!\\):own\[/g, '\\:own['), notes };
 }

@@ -32,7 +32,7 @@ describe('front matter', () => {
   it('is read for what a page says of itself', () => {
     expect(
       read(
-        '---\ntitle: "Dark: hills"\ndate: 2024-05-01 10:00\ntags: [sky, moon]\ncategories: [News]\nauthor: Ada\nslug: dark\naliases: /old\nparent: index.md\ndraft: true\ndescription: |\n  Two\n  lines\n---\n\n# Hello\n',
+        '---\ntitle: "Dark: hills"\ndate: 2024-05-01 10:00\ntags: [sky, moon]\ncategories: [News]\nauthor: Ada\naddress: dark\nformerly: /old\nparent: index.md\ndraft: true\ndescription: |\n  Two\n  lines\n---\n\n# Hello\n',
       ),
     ).toMatchObject({
       title: 'Dark: hills',

@@ -1,4 +1,5 @@
 /** HTML as Markdown: what a text of ours can say is kept, and what it can't is told. */
+
 import GithubSlugger from 'github-slugger';
 import type { Element, ElementContent, Root, RootContent } from 'hast';
 import rehypeRemark from 'rehype-remark';
@@ -7,6 +8,7 @@ import remarkStringify from 'remark-stringify';
 import { unified } from 'unified';
 import { counted, listed } from '@/core';
 import { anchorOf } from '../markdown';
+import { wordsIn } from '../words-in';
 import type { Note } from './document';
 
 const toMarkdown = unified()
@@ -99,9 +101,6 @@ export function markdownOfHtml(root: Root): MarkdownOfHtml {
   };
 }
 
-const textIn = (node: Root | RootContent): string =>
-  node.type === 'text' ? node.value : 'children' in node ? node.children.map(textIn).join('') : '';
-
 const isHeading = ({ tagName }: Element): boolean => /^h[1-6]$/.test(tagName);
 
 /** The anchors that headings will have, by every id from which one came to them. */
@@ -119,7 +118,7 @@ function anchorsIn(root: Root): Record<string, string> {
         typeof one === 'string' && one !== '' ? [one] : [],
       );
       if (isHeading(node)) {
-        latest = anchorOf(textIn(node).replace(/\s+/g, ' '), slugger);
+        latest = anchorOf(wordsIn(node).replace(/\s+/g, ' '), slugger);
         for (const one of [...waiting, ...ids, ...idsWithin(node)]) anchors[one] = latest;
         waiting = [];
         continue;
@@ -127,7 +126,7 @@ function anchorsIn(root: Root): Record<string, string> {
       waiting.push(...ids);
       walk(node.children);
       // What an element with words of its own marks is found under the heading before it.
-      if (ids.length > 0 && textIn(node).trim() !== '') {
+      if (ids.length > 0 && wordsIn(node).trim() !== '') {
         for (const one of waiting.filter((each) => ids.includes(each))) anchors[one] = latest;
         waiting = waiting.filter((each) => !ids.includes(each));
       }

@@ -1,8 +1,10 @@
 /** A page of HTML, as a text that a site can hold: what stands in its main part. */
+
 import type { Element, Root, RootContent } from 'hast';
 import rehypeParse from 'rehype-parse';
 import { unified } from 'unified';
 import { type Day, isDay } from '@/core';
+import { wordsIn } from '../words-in';
 import { cut } from './cut';
 import type { DocumentRead, Note } from './document';
 import { withoutOurs } from './finish-body';
@@ -27,7 +29,8 @@ export function readHtml(html: string): DocumentRead {
   };
   const main = mainOf(tree);
   const heading = firstIn(main, ({ tagName }) => tagName === 'h1');
-  const title = (heading && oneLine(textIn(heading))) || titleOf(found(({ tagName }) => tagName === 'title'));
+  const title =
+    (heading && oneLine(wordsIn(heading))) || titleOf(found(({ tagName }) => tagName === 'title'));
   const notes: Note[] = [];
   const robots = meta('robots');
   if (robots && /noindex/i.test(robots))
@@ -58,10 +61,7 @@ export function readHtml(html: string): DocumentRead {
 }
 
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
-const titleOf = (element: Element | null): string => (element ? oneLine(textIn(element)) : '');
-
-const textIn = (node: Root | RootContent): string =>
-  node.type === 'text' ? node.value : 'children' in node ? node.children.map(textIn).join('') : '';
+const titleOf = (element: Element | null): string => (element ? oneLine(wordsIn(element)) : '');
 
 function firstIn(node: Root | RootContent, test: (element: Element) => boolean): Element | null {
   if (node.type === 'element' && test(node)) return node;
