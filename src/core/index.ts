@@ -220,6 +220,20 @@ export {
 } from './ids';
 export { keysOf, valuesOf } from './keys';
 export {
+  filledLetter,
+  LETTER_GROUPS,
+  LETTER_KINDS,
+  LETTERS,
+  type LetterKind,
+  type LetterTemplate,
+  type LetterValues,
+  LONGEST_LETTER,
+  LONGEST_SUBJECT,
+  letterProblems,
+  namesIn,
+} from './letters';
+export { byMessages, english, LANGUAGES, languageTag, type Messages, messagesIn } from './messages';
+export {
   type Area,
   type AudienceChange,
   areasIn,

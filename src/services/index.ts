@@ -155,6 +155,7 @@ export {
   guestVisitor,
   knownVisitorOf,
   lane,
+  messagesOf,
   NotAllowed,
   personOf,
   plainRequest,

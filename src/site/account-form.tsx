@@ -1,5 +1,6 @@
 import type { AccountView } from '@/services';
 import { OwnField } from './own-field';
+import { say } from './wording';
 
 interface AccountFormProps {
   readonly account: AccountView;
@@ -9,17 +10,18 @@ interface AccountFormProps {
 
 /** What a member sees of themselves, and the form of the fields that they fill in. */
 export function AccountForm({ account, problems }: AccountFormProps) {
+  const words = say().account;
   return (
     <div className="part">
       <dl className="facts">
-        <dt>Name</dt>
+        <dt>{words.name}</dt>
         <dd>{account.name}</dd>
-        <dt>Mail address</dt>
+        <dt>{words.email}</dt>
         <dd>{account.email}</dd>
-        <dt>Level</dt>
-        <dd>{account.level ?? 'none'}</dd>
-        <dt>Groups</dt>
-        <dd>{account.groups.join(', ') || 'none'}</dd>
+        <dt>{words.level}</dt>
+        <dd>{account.level ?? words.none}</dd>
+        <dt>{words.groups}</dt>
+        <dd>{account.groups.join(', ') || words.none}</dd>
       </dl>
       {account.fields.length > 0 && (
         <form method="post" action={account.action} className="form">
@@ -33,12 +35,12 @@ export function AccountForm({ account, problems }: AccountFormProps) {
             <OwnField key={field.id} field={field} value={value} problem={problems[field.id]} />
           ))}
           <button className="button justify-self-start" type="submit">
-            Keep these
+            {words.keep}
           </button>
         </form>
       )}
       <p className="more">
-        <a href={account.keys}>Your own feed, and keys for apps</a>
+        <a href={account.keys}>{words.keys}</a>
       </p>
     </div>
   );

@@ -1,12 +1,12 @@
 /** A course and its activities, as a learner meets them. */
 import type { ReactNode } from 'react';
-import { ACTIVITIES } from '@/core';
 import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
 import { QuizTerms } from './quiz-terms';
 import { TaskTerms } from './task-terms';
 import { StepButton } from './threshold';
+import { say } from './wording';
 
 /** The units and activities of a course: what is done, what is open, what is locked and why. */
 export function Outline({
@@ -18,18 +18,17 @@ export function Outline({
   readonly level?: 2 | 3;
 }) {
   const { units, goOn, progress, enrol } = course;
+  const words = say().course;
   return (
-    <section className="course" aria-label="What there is to do">
+    <section className="course" aria-label={words.label}>
       {enrol && <Enrol enrol={enrol} />}
       {progress && (
         <p className="course-progress">
-          <progress value={progress.done} max={progress.of} aria-label="How far you are" />
-          <span>
-            {progress.done} of {progress.of} done
-          </span>
+          <progress value={progress.done} max={progress.of} aria-label={words.progress} />
+          <span>{words.done(progress.done, progress.of)}</span>
           {goOn?.address && (
             <a className="button" href={goOn.address}>
-              {progress.done > 0 ? 'Go on' : 'Begin'}: {goOn.title}
+              {(progress.done > 0 ? words.goOn : words.begin)(goOn.title)}
             </a>
           )}
         </p>
@@ -47,14 +46,14 @@ const Enrol = ({ enrol }: { readonly enrol: NonNullable<CourseOutline['enrol']> 
   enrol.signIn ? (
     <p className="course-enrol">
       <a className="button" href={enrol.address}>
-        Sign in to enrol
+        {say().course.signInToEnrol}
       </a>
     </p>
   ) : (
     <form className="course-enrol" method="post" action={enrol.address}>
       <input type="hidden" name="next" value={enrol.back} />
       <button className="button" type="submit">
-        Enrol
+        {say().course.enrol}
       </button>
     </form>
   );
@@ -94,8 +93,8 @@ function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {
   return (
     <li className={done ? 'is-done' : closed ? 'is-locked' : 'is-open'}>
       {address === null ? <span>{title}</span> : <a href={address}>{title}</a>}
-      {type !== 'reading' && <small> {type}</small>}
-      {done && <small> done</small>}
+      {type !== 'reading' && <small> {say().course.types[type]}</small>}
+      {done && <small> {say().course.isDone}</small>}
       {closed && <WhyClosed closed={closed} />}
     </li>
   );
@@ -122,13 +121,14 @@ export const Whereabouts = ({ place }: { readonly place: ActivityPlace }) =>
 /** Being done with an activity, and what comes before it and after it. */
 export function Onwards({ place }: { readonly place: ActivityPlace }) {
   const { previous, next } = place;
+  const { quiz, handIn } = say();
   return (
     <>
       {place.quiz ? (
         <Elsewhere
           done={place.done}
           to={place.quiz}
-          says={{ guest: 'Sign in to take it', learner: 'To the questions', done: 'Your attempts' }}
+          says={{ guest: quiz.signIn, learner: quiz.toQuestions, done: quiz.yourAttempts }}
         >
           <QuizTerms outline={place.quiz} />
         </Elsewhere>
@@ -136,11 +136,7 @@ export function Onwards({ place }: { readonly place: ActivityPlace }) {
         <Elsewhere
           done={place.done}
           to={place.task}
-          says={{
-            guest: 'Sign in to hand something in',
-            learner: 'Hand in, and what became of it',
-            done: 'What you handed in',
-          }}
+          says={{ guest: handIn.signIn, learner: handIn.toHandIn, done: handIn.yours }}
         >
           <TaskTerms task={place.task} />
         </Elsewhere>
@@ -153,12 +149,19 @@ export function Onwards({ place }: { readonly place: ActivityPlace }) {
 }
 
 function Done({ place: { done, type, finish, watch } }: { readonly place: ActivityPlace }) {
-  const { finish: said } = ACTIVITIES[type];
+  const words = say().course;
+  const said = words.says[type];
   if (said === null) return null;
   return done ? (
-    <p className="course-done">You are done with this.</p>
+    <p className="course-done">{words.youAreDone}</p>
   ) : (
-    <form className="course-done" method="post" action={finish.address} data-watch={watch ?? undefined}>
+    <form
+      className="course-done"
+      method="post"
+      action={finish.address}
+      data-watch={watch ?? undefined}
+      data-watched={watch === null ? undefined : words.watchedNow}
+    >
       <input type="hidden" name="next" value={finish.back} />
       <button className="button" type="submit">
         {said}
@@ -178,7 +181,7 @@ interface ElsewhereProps {
 const Elsewhere = ({ done, to: { address, score }, says, children }: ElsewhereProps) => (
   <div className="course-done quiz-before">
     {children}
-    {done && <p>{score === null ? 'You are done with this.' : `You are done with this: ${score} %.`}</p>}
+    {done && <p>{score === null ? say().course.youAreDone : say().course.youAreDoneWith(score)}</p>}
     <a className="button" href={address}>
       {done === null ? says.guest : done ? says.done : says.learner}
     </a>
@@ -187,20 +190,20 @@ const Elsewhere = ({ done, to: { address, score }, says, children }: ElsewherePr
 
 export function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
   return (
-    <nav className="neighbours" aria-label="In this course">
+    <nav className="neighbours" aria-label={say().course.around}>
       {previous?.address && (
         <a href={previous.address} rel="prev">
-          <span className="hint">Before</span> {previous.title}
+          <span className="hint">{say().course.previous}</span> {previous.title}
         </a>
       )}
       {next?.address ? (
         <a href={next.address} rel="next">
-          <span className="hint">Next</span> {next.title}
+          <span className="hint">{say().course.next}</span> {next.title}
         </a>
       ) : (
         next && (
           <span>
-            <span className="hint">Next, and locked</span> {next.title}
+            <span className="hint">{say().course.nextLocked}</span> {next.title}
           </span>
         )
       )}

@@ -1,6 +1,6 @@
-import { dayInWords } from '@/core';
 import type { Entry, ShownPicture } from '@/services';
 import { LockSign } from './lock-sign';
+import { say } from './wording';
 
 /** A list of posts, the latest first; each says what its reader gets. */
 export function Entries({ entries, level }: { readonly entries: readonly Entry[]; readonly level: 2 | 3 }) {
@@ -29,7 +29,7 @@ export function Entries({ entries, level }: { readonly entries: readonly Entry[]
 /** When, by whom, in what category. */
 export function Byline({ entry }: { readonly entry: Pick<Entry, 'date' | 'author' | 'category'> }) {
   const parts = [
-    entry.date && <time dateTime={entry.date}>{dayInWords(entry.date)}</time>,
+    entry.date && <time dateTime={entry.date}>{say().day(entry.date)}</time>,
     entry.author,
     entry.category,
   ].filter(Boolean);

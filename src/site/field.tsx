@@ -1,3 +1,5 @@
+import { say } from './wording';
+
 interface FieldProps {
   readonly name: string;
   readonly label: string;
@@ -35,14 +37,15 @@ export function Field({ name, label, type, value, complete, problem, numeric = f
 
 interface NewPasswordProps {
   readonly problem: string | undefined;
-  readonly called?: string;
+  /** Whether there was one before. */
+  readonly anew?: boolean;
 }
 
 /** Where somebody chooses a password. */
-export const NewPasswordField = ({ problem, called = 'Password' }: NewPasswordProps) => (
+export const NewPasswordField = ({ problem, anew = false }: NewPasswordProps) => (
   <Field
     name="password"
-    label={`${called}, at least 8 characters`}
+    label={anew ? say().signUp.newPassword : say().signUp.password}
     type="password"
     value=""
     complete="new-password"

@@ -1,4 +1,5 @@
 import type { FormField as Question } from '@/services';
+import { say } from './wording';
 
 interface FormFieldProps {
   readonly field: Question;
@@ -20,7 +21,7 @@ export function FormField({ field, name, id, value, problem }: FormFieldProps) {
   const label = (
     <label htmlFor={id}>
       {field.label}
-      {!field.required && field.type !== 'tick' && <span className="hint"> (if you like)</span>}
+      {!field.required && field.type !== 'tick' && <span className="hint"> {say().form.optional}</span>}
     </label>
   );
   return (
@@ -30,7 +31,7 @@ export function FormField({ field, name, id, value, problem }: FormFieldProps) {
         <textarea {...about} rows={5} defaultValue={value} />
       ) : field.type === 'choice' ? (
         <select {...about} defaultValue={value}>
-          <option value="">Choose …</option>
+          <option value="">{say().form.choose}</option>
           {field.choices.map((choice) => (
             <option key={choice}>{choice}</option>
           ))}

@@ -2,7 +2,9 @@
 import type { HandInView } from '@/services';
 import { Around, Whereabouts } from './course';
 import { type Delivery, Shell } from './shell';
+import { sizeInWords } from './size';
 import { TaskTerms } from './task-terms';
+import { say } from './wording';
 
 interface HandInPageProps {
   readonly handIn: HandInView;
@@ -13,6 +15,7 @@ interface HandInPageProps {
 
 export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps) {
   const { frame, title, address, place, versions } = handIn;
+  const words = say().handIn;
   return (
     <Shell frame={frame} delivery={delivery} title={title}>
       <article>
@@ -20,21 +23,19 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
         <h1>{title}</h1>
         {note && (
           <p className="quiz-note" role="status">
-            It is handed in. A tutor will look at it; until then you can put a newer one in its place.
+            {words.handedIn}
           </p>
         )}
         {problem && (
           <p className="quiz-note problem" role="alert">
             {problem}
-            {handIn.task.files > 0 &&
-              handIn.draft !== '' &&
-              ' What you wrote is still there; choose your files again.'}
+            {handIn.task.files > 0 && handIn.draft !== '' && ` ${words.chooseAgain}`}
           </p>
         )}
         <HandInForm handIn={handIn} />
         {versions.length > 0 && (
-          <section aria-label="What you handed in">
-            <h2>What you handed in</h2>
+          <section aria-label={words.yours}>
+            <h2>{words.yours}</h2>
             <ol className="handed-in">
               {versions.map((one) => (
                 <Version key={one.version} version={one} />
@@ -43,7 +44,7 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
           </section>
         )}
         <p className="more">
-          <a href={address}>About this hand-in</a>
+          <a href={address}>{words.about}</a>
         </p>
       </article>
       {place && <Around place={place} />}
@@ -53,28 +54,28 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
 
 function HandInForm({ handIn }: { readonly handIn: HandInView }) {
   const { task, turn, action, draft, versions } = handIn;
-  if (turn === 'done') return <p className="quiz-before">You are done with this.</p>;
-  if (turn === 'too many')
-    return <p className="quiz-before">You have handed in as often as one can here. Ask your tutor.</p>;
+  const words = say().handIn;
+  if (turn === 'done') return <p className="quiz-before">{say().course.youAreDone}</p>;
+  if (turn === 'too many') return <p className="quiz-before">{words.askTutor}</p>;
   const waits = versions.some(({ state }) => state === 'waiting');
   return (
     <form method="post" action={action} encType="multipart/form-data" className="quiz">
       <TaskTerms task={task} />
       {task.text && (
         <p className="grid gap-1.5">
-          <label htmlFor="text">What you want to hand in</label>
+          <label htmlFor="text">{words.what}</label>
           <textarea id="text" name="text" rows={8} defaultValue={draft} />
         </p>
       )}
       {task.files > 0 && (
         <p className="grid gap-1.5">
-          <label htmlFor="files">{task.files > 1 ? `Files, at most ${task.files}` : 'A file'}</label>
+          <label htmlFor="files">{task.files > 1 ? words.atMost(task.files) : words.aFile}</label>
           <input id="files" name="files" type="file" multiple={task.files > 1} />
         </p>
       )}
       <p className="quiz-buttons">
         <button className="button" type="submit">
-          {waits ? 'Hand in instead' : 'Hand in'}
+          {waits ? words.instead : words.button}
         </button>
       </p>
     </form>
@@ -82,11 +83,12 @@ function HandInForm({ handIn }: { readonly handIn: HandInView }) {
 }
 
 function Version({ version }: { readonly version: HandInView['versions'][number] }) {
-  const { version: number, at, state, became, score, words, by, text, files } = version;
+  const { version: number, at, state, score, words, by, text, files } = version;
+  const { handIn, day } = say();
   return (
     <li className={`handed-${state.replace(' ', '-')}`}>
       <p>
-        <strong>Version {number}</strong>, {at}: {became}
+        <strong>{handIn.version(number)}</strong>, {day(at)}: {handIn.became[state]}
         {score !== null && `, ${score} %`}
       </p>
       {words !== '' && (
@@ -100,7 +102,7 @@ function Version({ version }: { readonly version: HandInView['versions'][number]
       )}
       {text !== '' && (
         <details open={state === 'waiting'}>
-          <summary>What you wrote</summary>
+          <summary>{handIn.wrote}</summary>
           <div className="as-written">{text}</div>
         </details>
       )}
@@ -116,6 +118,3 @@ function Version({ version }: { readonly version: HandInView['versions'][number]
     </li>
   );
 }
-
-const sizeInWords = (bytes: number): string =>
-  bytes < 100_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;

@@ -2,6 +2,7 @@
 import type { Frame } from '@/services';
 import { NewPasswordField } from './field';
 import { type Delivery, Shell } from './shell';
+import { Linked, say } from './wording';
 
 interface InvitedViewProps {
   readonly frame: Frame;
@@ -13,13 +14,13 @@ interface InvitedViewProps {
 }
 
 export const InvitedView = ({ frame, delivery, action, name, email, problem }: InvitedViewProps) => (
-  <Shell frame={frame} delivery={delivery} title="You are invited">
-    <h1>There is a place for you, {name}</h1>
-    <p className="lead">Choose a password. From then on you sign in with it and {email}.</p>
+  <Shell frame={frame} delivery={delivery} title={say().invited.title}>
+    <h1>{say().invited.heading(name)}</h1>
+    <p className="lead">{say().invited.lead(email)}</p>
     <form method="post" action={action} className="form">
       <NewPasswordField problem={problem ?? undefined} />
       <button className="button justify-self-start" type="submit">
-        Come in
+        {say().invited.button}
       </button>
     </form>
   </Shell>
@@ -27,14 +28,11 @@ export const InvitedView = ({ frame, delivery, action, name, email, problem }: I
 
 /** What every link says that is over, or never was one: nobody who was invited is left standing. */
 export const InvitationOverView = ({ frame, delivery }: Pick<InvitedViewProps, 'frame' | 'delivery'>) => (
-  <Shell frame={frame} delivery={delivery} title="This invitation is over">
-    <h1>This invitation is over</h1>
-    <p className="lead">
-      It is good for a week and for one time, and only the latest one counts. Whoever invited you can send
-      another.
-    </p>
+  <Shell frame={frame} delivery={delivery} title={say().invited.over}>
+    <h1>{say().invited.over}</h1>
+    <p className="lead">{say().invited.overText}</p>
     <p className="more">
-      Have a password already? <a href="/sign-in">Sign in</a>, or <a href="/reset">choose a new one</a>.
+      <Linked text={say().invited.password} to={['/sign-in', '/reset']} />
     </p>
   </Shell>
 );

@@ -4,6 +4,7 @@ import type { Frame, JourneyProblems } from '@/services';
 import { Field, NewPasswordField } from './field';
 import { OwnField } from './own-field';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface JourneyProps {
   readonly frame: Frame;
@@ -14,7 +15,7 @@ interface JourneyProps {
 }
 
 const OnWalk = ({ walk }: { readonly walk: boolean }) =>
-  walk ? <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p> : null;
+  walk ? <p className="hint">{say().frame.onWalk}</p> : null;
 
 const Problem = ({ text }: { readonly text: string | undefined }) =>
   text ? (
@@ -45,21 +46,18 @@ export function SignUpView({
   asked,
 }: SignUpViewProps) {
   const { walk } = delivery;
+  const words = say().signUp;
   return (
-    <Shell frame={frame} delivery={delivery} title="Sign up">
-      <h1>Sign up</h1>
-      <p className="lead">
-        {signedInAs
-          ? `You are signed in as ${signedInAs}. This makes another account.`
-          : 'We send a code to your mail address, and that is all we use it for.'}
-      </p>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{words.title}</h1>
+      <p className="lead">{signedInAs ? words.another(signedInAs) : words.lead}</p>
       {only !== null && <p className="mt-4">{only}</p>}
       <form method="post" action={'/sign-up'} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="next" value={next} />
         <Field
           name="name"
-          label="Your name"
+          label={words.name}
           type="text"
           value={typed.name}
           complete="name"
@@ -67,7 +65,7 @@ export function SignUpView({
         />
         <Field
           name="email"
-          label="Mail address"
+          label={say().signIn.email}
           type="email"
           value={typed.email}
           complete="email"
@@ -78,12 +76,12 @@ export function SignUpView({
           <OwnField key={field.id} field={field} value={value} problem={problems[`field-${field.id}`]} />
         ))}
         <button className="button justify-self-start" type="submit">
-          Send me a code
+          {say().signUp.button}
         </button>
         <OnWalk walk={walk} />
       </form>
       <p className="more">
-        <a href={`${base}/sign-in?next=${encodeURIComponent(next)}`}>I have an account</a>
+        <a href={`${base}/sign-in?next=${encodeURIComponent(next)}`}>{words.account}</a>
       </p>
     </Shell>
   );
@@ -98,29 +96,27 @@ interface CodeViewProps extends JourneyProps {
 export function CodeView({ frame, delivery, next, problems, base, purpose, token }: CodeViewProps) {
   const { walk } = delivery;
   const door = purpose === 'sign up' ? '/sign-up' : '/reset';
+  const words = say().code;
   return (
-    <Shell frame={frame} delivery={delivery} title="Your code">
-      <h1>Your code</h1>
-      <p className="lead">
-        If everything is in order, a mail with six digits is on its way to you. They are good for a quarter of
-        an hour.
-      </p>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{words.title}</h1>
+      <p className="lead">{words.lead}</p>
       <form method="post" action={`${door}/confirm`} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="token" value={token} />
         <input type="hidden" name="next" value={next} />
         <Field
           name="code"
-          label="Six digits"
+          label={words.label}
           type="text"
           value=""
           complete="one-time-code"
           problem={problems.code}
           numeric
         />
-        {purpose === 'reset' && <NewPasswordField called="New password" problem={problems.password} />}
+        {purpose === 'reset' && <NewPasswordField anew problem={problems.password} />}
         <button className="button justify-self-start" type="submit">
-          {purpose === 'sign up' ? 'Finish' : 'Keep this password'}
+          {purpose === 'sign up' ? words.finish : words.keep}
         </button>
         <OnWalk walk={walk} />
       </form>
@@ -129,12 +125,12 @@ export function CodeView({ frame, delivery, next, problems, base, purpose, token
           <input type="hidden" name="token" value={token} />
           <input type="hidden" name="next" value={next} />
           <button className="plain" type="submit">
-            Send it again
+            {words.again}
           </button>
         </form>
       )}
       <p className="more">
-        <a href={`${base}${door}?next=${encodeURIComponent(next)}`}>Begin again</a>
+        <a href={`${base}${door}?next=${encodeURIComponent(next)}`}>{words.anew}</a>
       </p>
     </Shell>
   );
@@ -149,22 +145,22 @@ export function ResetView({
 }: JourneyProps & { readonly email: string }) {
   const { walk } = delivery;
   return (
-    <Shell frame={frame} delivery={delivery} title="New password">
-      <h1>A new password</h1>
-      <p className="lead">Type your mail address. If there is an account with it, a code is sent there.</p>
+    <Shell frame={frame} delivery={delivery} title={say().reset.title}>
+      <h1>{say().reset.heading}</h1>
+      <p className="lead">{say().reset.lead}</p>
       <form method="post" action={'/reset'} className="form">
         <Problem text={problems.form} />
         <input type="hidden" name="next" value={next} />
         <Field
           name="email"
-          label="Mail address"
+          label={say().signIn.email}
           type="email"
           value={email}
           complete="email"
           problem={problems.email}
         />
         <button className="button justify-self-start" type="submit">
-          Send me a code
+          {say().signUp.button}
         </button>
         <OnWalk walk={walk} />
       </form>

@@ -1,5 +1,6 @@
 /** A field of a member's profile, to be filled in by themselves. */
-import { dayInWords, type FieldValue, isDay, type SiteNames } from '@/core';
+import { type FieldValue, isDay, type SiteNames } from '@/core';
+import { say } from './wording';
 
 interface OwnFieldProps {
   readonly field: SiteNames['fields'][number];
@@ -10,6 +11,7 @@ interface OwnFieldProps {
 
 export function OwnField({ field, value, problem }: OwnFieldProps) {
   const id = `field-${field.id}`;
+  const words = say().account;
   const about = {
     id,
     name: id,
@@ -22,13 +24,13 @@ export function OwnField({ field, value, problem }: OwnFieldProps) {
       <label htmlFor={id}>{field.name}</label>
       {field.type === 'choice' || field.type === 'yes/no' ? (
         <select {...about} defaultValue={written}>
-          <option value="">Not filled in</option>
+          <option value="">{words.empty}</option>
           {field.type === 'choice' ? (
             field.choices.map((choice) => <option key={choice}>{choice}</option>)
           ) : (
             <>
-              <option value="true">yes</option>
-              <option value="false">no</option>
+              <option value="true">{words.yes}</option>
+              <option value="false">{words.no}</option>
             </>
           )}
         </select>
@@ -40,7 +42,7 @@ export function OwnField({ field, value, problem }: OwnFieldProps) {
           defaultValue={written}
         />
       )}
-      {field.type === 'date' && isDay(written) && <span className="hint">{dayInWords(written)}</span>}
+      {field.type === 'date' && isDay(written) && <span className="hint">{say().day(written)}</span>}
       {problem && (
         <span className="problem" id={`${id}-problem`}>
           {problem}

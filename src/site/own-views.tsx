@@ -4,6 +4,7 @@ import { AccountForm } from './account-form';
 import { Field } from './field';
 import { FormField } from './form-field';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface AccountViewProps {
   readonly frame: Frame;
@@ -13,8 +14,8 @@ interface AccountViewProps {
 }
 
 export const AccountPage = ({ frame, delivery, account, problems }: AccountViewProps) => (
-  <Shell frame={frame} delivery={delivery} title="Your account">
-    <h1>Your account</h1>
+  <Shell frame={frame} delivery={delivery} title={say().account.title}>
+    <h1>{say().account.title}</h1>
     <AccountForm account={account} problems={problems} />
   </Shell>
 );
@@ -30,45 +31,43 @@ interface KeysViewProps {
 
 export function KeysView({ frame, delivery, keys, made, problem }: KeysViewProps) {
   const { origin } = delivery;
+  const words = say().keys;
   return (
-    <Shell frame={frame} delivery={delivery} title="Your feed and keys">
-      <h1>Your own feed, and keys for apps</h1>
-      <p className="lead">
-        A feed reader or an app gets what you get on the site. Whoever has a key reads as you do, so keep them
-        to yourself and take back what you no longer use.
-      </p>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{say().account.keys}</h1>
+      <p className="lead">{words.lead}</p>
       {made && (
         <div className="closed" role="status">
           <h2>{made.name}</h2>
-          <p>{made.use === 'feed' ? 'The address of your feed:' : 'The key, as a bearer token:'}</p>
+          <p>{made.use === 'feed' ? words.feedAddress : words.token}</p>
           <p>
             <code className="key">
               {made.use === 'feed' ? `${origin}/feed.xml?key=${made.key}` : made.key}
             </code>
           </p>
-          <p className="hint">It is shown this once. Keep it now.</p>
+          <p className="hint">{words.once}</p>
         </div>
       )}
       <form method="post" action={'/me/keys'} className="form">
         <Field
           name="name"
-          label="What it is for"
+          label={words.what}
           type="text"
           value=""
           complete="off"
           problem={problem ?? undefined}
         />
         <fieldset className="grid gap-2">
-          <legend className="sr-only">Feed or app</legend>
+          <legend className="sr-only">{words.either}</legend>
           <label className="tick">
-            <input type="radio" name="use" value="feed" defaultChecked /> my own feed
+            <input type="radio" name="use" value="feed" defaultChecked /> {words.feed}
           </label>
           <label className="tick">
-            <input type="radio" name="use" value="api" /> an app
+            <input type="radio" name="use" value="api" /> {words.app}
           </label>
         </fieldset>
         <button className="button justify-self-start" type="submit">
-          Make a key
+          {words.make}
         </button>
       </form>
       {keys.length > 0 && (
@@ -76,12 +75,12 @@ export function KeysView({ frame, delivery, keys, made, problem }: KeysViewProps
           {keys.map((key) => (
             <li key={key.id}>
               <span>
-                {key.name} <span className="hint">{key.use === 'feed' ? 'feed' : 'app'}</span>
+                {key.name} <span className="hint">{key.use === 'feed' ? words.ofFeed : words.ofApp}</span>
               </span>
               <form method="post" action="/me/keys/revoke">
                 <input type="hidden" name="id" value={key.id} />
-                <button className="plain" type="submit" aria-label={`Take back ${key.name}`}>
-                  Take back
+                <button className="plain" type="submit" aria-label={words.takeBackOf(key.name)}>
+                  {words.takeBack}
                 </button>
               </form>
             </li>
@@ -109,13 +108,13 @@ export function SentForm({ frame, delivery, answer, action }: SentFormProps) {
             {answer.thanks}
           </p>
           <p className="more">
-            <a href={encodeURI(answer.back)}>Back</a>
+            <a href={encodeURI(answer.back)}>{say().frame.back}</a>
           </p>
         </>
       ) : (
         <form method="post" action={action} className="form">
           <p className="problem" role="alert">
-            Something is missing. Nothing was sent yet.
+            {say().form.missing}
           </p>
           {answer.fields.map((field, index) => (
             <FormField

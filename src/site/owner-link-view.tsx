@@ -2,6 +2,7 @@
 import type { Frame } from '@/services';
 import { Field, NewPasswordField } from './field';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface OwnerLinkViewProps {
   readonly frame: Frame;
@@ -23,13 +24,9 @@ export const OwnerLinkView = ({
   typed,
   problems,
 }: OwnerLinkViewProps) => (
-  <Shell frame={frame} delivery={delivery} title="Own this site">
-    <h1>Own this site</h1>
-    <p className="lead">
-      {name === null
-        ? `This makes an account for ${email} and gives it the whole desk.`
-        : `${name}, choose a new password. You get the whole desk, and are signed out everywhere else.`}
-    </p>
+  <Shell frame={frame} delivery={delivery} title={say().owner.title}>
+    <h1>{say().owner.title}</h1>
+    <p className="lead">{name === null ? say().owner.newcomer(email) : say().owner.known(name)}</p>
     <form method="post" action={action} className="form">
       {problems.form && (
         <p className="problem" role="alert">
@@ -39,7 +36,7 @@ export const OwnerLinkView = ({
       {name === null && (
         <Field
           name="name"
-          label="Your name"
+          label={say().signUp.name}
           type="text"
           value={typed}
           complete="name"
@@ -48,7 +45,7 @@ export const OwnerLinkView = ({
       )}
       <NewPasswordField problem={problems.password} />
       <button className="button justify-self-start" type="submit">
-        Take it
+        {say().owner.button}
       </button>
     </form>
   </Shell>

@@ -1,6 +1,7 @@
 import type { Frame } from '@/services';
 import { Field } from './field';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface PassphraseViewProps {
   readonly frame: Frame;
@@ -12,28 +13,27 @@ interface PassphraseViewProps {
 
 /** The page where a passphrase is typed: a plain form that works without scripts. */
 export function PassphraseView({ frame, delivery, next, problem }: PassphraseViewProps) {
+  const words = say().passphrase;
   return (
-    <Shell frame={frame} delivery={delivery} title="Passphrase">
-      <h1>Passphrase</h1>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{words.title}</h1>
       <p className="lead">
-        Type the passphrase you were given. {next !== '/' && 'Afterwards you will be back where you were.'}
+        {words.lead} {next !== '/' && say().signIn.back}
       </p>
       <form method="post" action={'/passphrase'} className="mt-8 grid max-w-sm gap-5">
         <input type="hidden" name="next" value={next} />
         <Field
           name="passphrase"
-          label="Passphrase"
+          label={words.label}
           type="text"
           value=""
           complete="off"
           problem={problem ?? undefined}
         />
         <button className="button justify-self-start" type="submit">
-          Go on
+          {words.button}
         </button>
-        {delivery.walk && (
-          <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p>
-        )}
+        {delivery.walk && <p className="hint">{say().frame.onWalk}</p>}
       </form>
     </Shell>
   );

@@ -1,6 +1,7 @@
 /** What somebody bought, as they see it, and their receipts. */
 import type { Frame, OwnPurchase, OwnPurchases, ReceiptView } from '@/services';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface PurchasesViewProps {
   readonly frame: Frame;
@@ -11,17 +12,18 @@ interface PurchasesViewProps {
 }
 
 export function PurchasesView({ frame, delivery, purchases, problem }: PurchasesViewProps) {
+  const words = say().purchases;
   const none = purchases !== null && purchases.orders.length === 0 && purchases.given.length === 0;
   return (
-    <Shell frame={frame} delivery={delivery} title="What you have">
-      <h1>What you have</h1>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{words.title}</h1>
       {problem && (
         <p className="problem" role="alert">
           {problem}
         </p>
       )}
-      {purchases === null && <p>What somebody bought is their own: a walk doesn’t show it.</p>}
-      {none && <p>You have not bought anything yet.</p>}
+      {purchases === null && <p>{words.onWalk}</p>}
+      {none && <p>{words.none}</p>}
       {purchases && !none && (
         <ul className="purchases">
           {purchases.orders.map((purchase) => (
@@ -36,7 +38,7 @@ export function PurchasesView({ frame, delivery, purchases, problem }: Purchases
         </ul>
       )}
       <p className="more">
-        <a href="/shop">What else there is</a>
+        <a href="/shop">{words.more}</a>
       </p>
     </Shell>
   );
@@ -44,25 +46,26 @@ export function PurchasesView({ frame, delivery, purchases, problem }: Purchases
 
 function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
   const { id, name, gives, standing, state, receipts, canStop, canLeaveCard, plans } = purchase;
+  const words = say().purchases;
   const action = (step: string) => `/me/purchases/${encodeURIComponent(id)}/${step}`;
   return (
     <li data-state={state}>
       <h2>{name}</h2>
       <p className="standing">{standing}</p>
-      {gives !== '' && state !== 'ended' && <p className="gives">Brings you {gives}.</p>}
+      {gives !== '' && state !== 'ended' && <p className="gives">{say().shop.brings(gives)}</p>}
       {(canLeaveCard || canStop) && (
         <div className="steps">
           {canLeaveCard && (
             <form method="post" action={action('card')}>
               <button className={state === 'late' ? 'button' : 'button button-outline'} type="submit">
-                Leave another card
+                {words.card}
               </button>
             </form>
           )}
           {canStop && (
             <form method="post" action={action('stop')}>
               <button className="button button-outline" type="submit">
-                Stop it
+                {words.stop}
               </button>
             </form>
           )}
@@ -70,7 +73,7 @@ function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
       )}
       {plans.length > 0 && (
         <details>
-          <summary>Change for another plan</summary>
+          <summary>{words.changePlan}</summary>
           <ul className="plans">
             {plans.map((plan) => (
               <li key={`${plan.product} ${plan.price}`}>
@@ -83,7 +86,7 @@ function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
                   </p>
                   <p>{plan.sum}</p>
                   <button className="button" type="submit">
-                    Change to {plan.name}
+                    {words.changeTo(plan.name)}
                   </button>
                 </form>
               </li>
@@ -93,12 +96,12 @@ function Purchase({ purchase }: { readonly purchase: OwnPurchase }) {
       )}
       {receipts.length > 0 && (
         <details>
-          <summary>Receipts</summary>
+          <summary>{words.receipts}</summary>
           <ul>
             {receipts.map((receipt) => (
               <li key={receipt.address}>
                 <a href={receipt.address}>
-                  {receipt.on}, {receipt.sum}
+                  {say().day(receipt.on)}, {receipt.sum}
                 </a>
               </li>
             ))}
@@ -117,38 +120,38 @@ interface ReceiptPageProps {
 
 /** A receipt, fit to be printed. */
 export const ReceiptPage = ({ frame, delivery, receipt }: ReceiptPageProps) => (
-  <Shell frame={frame} delivery={delivery} title={`Receipt ${receipt.number}`}>
+  <Shell frame={frame} delivery={delivery} title={say().purchases.receipt(receipt.number)}>
     <article className="receipt">
-      <h1>Receipt {receipt.number}</h1>
+      <h1>{say().purchases.receipt(receipt.number)}</h1>
       <dl className="facts">
-        <dt>From</dt>
+        <dt>{say().purchases.from}</dt>
         <dd>{receipt.seller}</dd>
-        <dt>For</dt>
+        <dt>{say().purchases.for}</dt>
         <dd>
           {receipt.name}, {receipt.email}
         </dd>
-        <dt>Paid on</dt>
+        <dt>{say().purchases.paidOn}</dt>
         <dd>{receipt.on}</dd>
-        <dt>What</dt>
+        <dt>{say().purchases.what}</dt>
         <dd>{receipt.what}</dd>
         {receipt.period !== '' && (
           <>
-            <dt>Time</dt>
+            <dt>{say().purchases.time}</dt>
             <dd>{receipt.period}</dd>
           </>
         )}
-        <dt>Sum</dt>
+        <dt>{say().purchases.sum}</dt>
         <dd>{receipt.sum}</dd>
         {receipt.refunded !== null && (
           <>
-            <dt>Given back since</dt>
+            <dt>{say().purchases.givenBack}</dt>
             <dd>{receipt.refunded}</dd>
           </>
         )}
       </dl>
     </article>
     <p className="more">
-      <a href="/me/purchases">Everything that you have</a>
+      <a href="/me/purchases">{say().purchases.everything}</a>
     </p>
   </Shell>
 );

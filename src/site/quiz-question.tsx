@@ -1,6 +1,7 @@
 /** A question of a quiz, to be answered without scripts, and as it was answered. */
-import { counted, LONGEST_ANSWER } from '@/core';
+import { LONGEST_ANSWER } from '@/core';
 import type { AnsweredView, QuestionView } from '@/services';
+import { say } from './wording';
 
 interface QuestionProps {
   readonly question: QuestionView;
@@ -8,17 +9,18 @@ interface QuestionProps {
 }
 
 export function Question({ question, number }: QuestionProps) {
-  const { name, html, how, points, problem } = question;
+  const { name, kind, html, points, problem } = question;
+  const words = say().quiz;
   const about = problem === null ? undefined : `${name}-problem`;
   return (
     <fieldset className={problem === null ? 'quiz-question' : 'quiz-question is-wrong'} id={name}>
       <legend>
-        Question {number}
-        {points !== 1 && <span className="hint"> {counted(points, 'point')}</span>}
+        {words.question(number)}
+        {points !== 1 && <span className="hint"> {words.points(points)}</span>}
       </legend>
       <Text html={html} />
       <p className="hint" id={`${name}-how`}>
-        {how}
+        {words.how[kind]}
       </p>
       <Fields question={question} number={number} about={about ?? `${name}-how`} />
       {problem && (
@@ -63,7 +65,7 @@ function Fields({ question, number, about }: FieldsProps) {
           maxLength={LONGEST_ANSWER}
           defaultValue={answer[0] ?? ''}
           autoComplete="off"
-          aria-label={`Answer to question ${number}`}
+          aria-label={say().quiz.answerTo(number)}
           aria-describedby={about}
         />
       );
@@ -129,14 +131,15 @@ const Rows = ({ rows, name, answer, about, options }: RowsProps) => (
 /** A question with what was answered, what would have been right, and why. */
 export function Answered({ answered }: { readonly answered: AnsweredView }) {
   const { html, given, worth, right, feedback } = answered;
+  const words = say().quiz;
   return (
     <li className={worth === 'right' ? 'quiz-answered is-right' : 'quiz-answered'}>
       <Text html={html} />
       <p>
-        <strong>{WORTH[worth]}</strong>
+        <strong>{words.worth[worth]}</strong>
       </p>
-      {given.length > 0 && <Lines name="You said" lines={given} />}
-      {right.length > 0 && <Lines name="Right is" lines={right} />}
+      {given.length > 0 && <Lines name={words.said} lines={given} />}
+      {right.length > 0 && <Lines name={words.rightIs} lines={right} />}
       {feedback.map((text) => (
         <p key={text} className="quiz-feedback">
           {text}
@@ -145,13 +148,6 @@ export function Answered({ answered }: { readonly answered: AnsweredView }) {
     </li>
   );
 }
-
-const WORTH: Readonly<Record<AnsweredView['worth'], string>> = {
-  right: 'Right',
-  'partly right': 'Partly right',
-  wrong: 'Not right',
-  'not answered': 'Not answered',
-};
 
 const Lines = ({ name, lines }: { readonly name: string; readonly lines: readonly string[] }) => (
   <dl>

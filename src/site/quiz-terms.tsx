@@ -1,20 +1,18 @@
 /** On what terms a quiz is taken, in a line. */
-import { counted } from '@/core';
 import type { QuizOutline } from '@/services';
+import { say } from './wording';
 
-export const QuizTerms = ({
+export function QuizTerms({
   outline: { questions, minutes, passMark, attempts },
 }: {
   readonly outline: QuizOutline;
-}) => (
-  <p className="quiz-terms">
-    {[
-      counted(questions, 'question'),
-      minutes === null ? 'no hurry' : counted(minutes, 'minute'),
-      passMark > 0 ? `passed with ${passMark} %` : null,
-      attempts === null ? null : counted(attempts, 'attempt'),
-    ]
-      .filter((one) => one !== null)
-      .join(' · ')}
-  </p>
-);
+}) {
+  const words = say().quiz;
+  const terms = [
+    words.questions(questions),
+    minutes === null ? words.noHurry : words.minutes(minutes),
+    passMark > 0 ? words.passMark(passMark) : null,
+    attempts === null ? null : words.attempts(attempts),
+  ];
+  return <p className="quiz-terms">{terms.filter((one) => one !== null).join(' · ')}</p>;
+}

@@ -1,29 +1,24 @@
 /** A quiz as its learner meets it: what it is, an attempt under way, and how those before went. */
-import { counted } from '@/core';
+import type { Messages } from '@/core';
 import type { QuizView } from '@/services';
 import { Around, Whereabouts } from './course';
 import { Answered, Question } from './quiz-question';
 import { QuizTerms } from './quiz-terms';
 import { type Delivery, Shell } from './shell';
+import { say } from './wording';
 
 interface QuizPageProps {
   readonly quiz: QuizView;
   readonly delivery: Delivery;
   /** What has to be known of what was just done. */
-  readonly note: keyof typeof NOTES | null;
+  readonly note: keyof Messages['quiz']['notes'] | null;
   /** What the script of an attempt is let run by. */
   readonly nonce: string | null;
 }
 
-const NOTES = {
-  kept: 'Your answers are kept. You can go on now, or another day.',
-  'to mend': 'It is not handed in yet: look at what is marked below. What you answered is kept.',
-  unreadable: 'That could not be read, so nothing was changed. What you had answered before is kept.',
-  over: 'That attempt takes no answers any more.',
-} as const;
-
 export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
   const { frame, title, address, place, attempt, past, answered } = quiz;
+  const words = say().quiz;
   return (
     <Shell
       frame={frame}
@@ -36,7 +31,7 @@ export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
         <h1>{title}</h1>
         {note && (
           <p className={note === 'kept' ? 'quiz-note' : 'quiz-note problem'} role="status">
-            {NOTES[note]}
+            {words.notes[note]}
           </p>
         )}
         {attempt ? (
@@ -46,13 +41,13 @@ export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
         )}
         {past.length > 0 && <Past past={past} />}
         {answered && (
-          <section aria-label="Your last attempt, question by question">
-            <h2>Question by question</h2>
+          <section aria-label={words.lastByQuestion}>
+            <h2>{words.byQuestion}</h2>
             <Answers answered={answered} />
           </section>
         )}
         <p className="more">
-          <a href={address}>About this quiz</a>
+          <a href={address}>{words.about}</a>
         </p>
       </article>
       {!attempt && place && <Around place={place} />}
@@ -69,59 +64,68 @@ interface AttemptProps {
 
 function Attempt({ quiz: { action, outline }, attempt, mends }: AttemptProps) {
   const { number, until, questions } = attempt;
+  const words = say().quiz;
   return (
     <form method="post" action={action} className="quiz">
       <input type="hidden" name="attempt" value={number} />
       <p className="quiz-terms">
-        Attempt {number}
-        {outline.attempts !== null && ` of ${outline.attempts}`} · {counted(questions.length, 'question')}
-        {until && ` · until ${until.clock}`}
-        {until && <span data-seconds={until.seconds} />}
+        {words.attemptOf(number, outline.attempts)} · {words.questions(questions.length)}
+        {until && ` · ${words.until(clockOf(until))}`}
+        {until && <span data-seconds={until.seconds} data-left={words.left} />}
       </p>
       {questions.map((question, at) => (
         <Question key={question.name} question={question} number={at + 1} />
       ))}
       <p className="quiz-buttons">
         <button className="button" type="submit" name="do" value="hand in">
-          Hand in
+          {words.handIn}
         </button>
         {mends && (
           <button className="plain" type="submit" name="do" value="hand in as it is">
-            Hand in as it is
+            {words.handInAsItIs}
           </button>
         )}
         <button className="plain" type="submit" name="do" value="keep">
-          Keep, and go on later
+          {words.keep}
         </button>
-        <span className="hint" role="status" data-kept />
+        <span
+          className="hint"
+          role="status"
+          data-kept={words.keptNow}
+          data-not-kept={words.notAllKept}
+          data-offline={words.offline}
+        />
       </p>
     </form>
   );
 }
 
+/** A moment by the site's clock, with its day when that is another than today. */
+function clockOf({ clock, day }: { readonly clock: string; readonly day: string | null }): string {
+  const { quiz, day: inWords } = say();
+  return day === null ? clock : quiz.clockOn(clock, inWords(day));
+}
+
 /** Where no attempt is under way: beginning one, or why not. */
 function Before({ quiz: { outline, turn, action } }: { readonly quiz: QuizView }) {
+  const words = say().quiz;
   switch (turn.kind) {
     case 'may begin':
       return (
         <form method="post" action={`${action}/begin`} className="quiz-before">
           <QuizTerms outline={outline} />
-          {outline.minutes !== null && (
-            <p>The clock runs from when you begin, also while this page is closed.</p>
-          )}
+          {outline.minutes !== null && <p>{words.clockRuns}</p>}
           <button className="button" type="submit">
-            {turn.left !== null && turn.left !== outline.attempts
-              ? `Try again: ${counted(turn.left, 'attempt')} left`
-              : 'Begin'}
+            {turn.left !== null && turn.left !== outline.attempts ? words.again(turn.left) : words.begin}
           </button>
         </form>
       );
     case 'wait':
-      return <p className="quiz-before">You can try again from {turn.until}.</p>;
+      return <p className="quiz-before">{words.againFrom(clockOf(turn.until))}</p>;
     case 'none left':
-      return <p className="quiz-before">You have made all your attempts.</p>;
+      return <p className="quiz-before">{words.noneLeft}</p>;
     case 'nothing asked':
-      return <p className="quiz-before">There are no questions yet.</p>;
+      return <p className="quiz-before">{words.nothingAsked}</p>;
     case 'under way':
       return null;
     default:
@@ -139,16 +143,16 @@ const Answers = ({ answered }: { readonly answered: NonNullable<QuizView['answer
 );
 
 const Past = ({ past }: { readonly past: QuizView['past'] }) => (
-  <section aria-label="Your attempts">
-    <h2>Your attempts</h2>
+  <section aria-label={say().quiz.yourAttempts}>
+    <h2>{say().quiz.yourAttempts}</h2>
     <ol className="quiz-past" reversed start={past[0]?.number}>
       {past.map(({ number, on, score, passed, timeUp, answered }) => (
         <li key={number}>
-          <strong>{score} %</strong> {passed ? 'passed' : 'not passed'}, {on}
-          {timeUp && <span className="hint"> (its time was up; what was kept by then counts)</span>}
+          <strong>{score} %</strong> {passed ? say().quiz.passed : say().quiz.notPassed}, {say().day(on)}
+          {timeUp && <span className="hint"> {say().quiz.timeUp}</span>}
           {answered && (
             <details>
-              <summary>Question by question</summary>
+              <summary>{say().quiz.byQuestion}</summary>
               <Answers answered={answered} />
             </details>
           )}

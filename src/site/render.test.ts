@@ -28,6 +28,7 @@ const frame: Frame = {
   foot: '',
   missing: '',
   siteTitle: 'Larkfell Observatory',
+  language: 'en',
   home: '/',
   search: '/search',
   shared: { top: [], before: [], beside: [], after: [], foot: [] },

@@ -1,8 +1,8 @@
 /** Turning an answer into the status and the bytes of a response. */
 
 import type { ComponentProps, ReactElement } from 'react';
-import { TURN_AWAYS } from '@/core';
-import type { ListAnswer, PageAnswer } from '@/services';
+import { messagesIn, TURN_AWAYS } from '@/core';
+import type { Frame, ListAnswer, PageAnswer } from '@/services';
 import { withAnchorsOnce } from './anchors';
 import { BeginView, type BeginViewProps, NothingYetView } from './begin-views';
 import { HandInPage } from './hand-in';
@@ -18,6 +18,7 @@ import type { Delivery } from './shell';
 import { BuyView, OrderView, ShopView } from './shop-views';
 import { SignInView } from './sign-in-view';
 import { ListView, MessageView, MissingView, PageView, SearchView, TeaserView } from './views';
+import { drawIn } from './wording';
 import { WouldView } from './would-view';
 
 /** A page with its status. */
@@ -33,24 +34,30 @@ export type Rendered = RenderedPage | { readonly status: 301 | 303; readonly loc
 export async function renderAnswer(answer: PageAnswer | ListAnswer, delivery: Delivery): Promise<Rendered> {
   switch (answer.kind) {
     case 'page':
-      return { status: 200, html: await documentOf(<PageView answer={answer} delivery={delivery} />) };
+      return {
+        status: 200,
+        html: await documentOf(answer.frame, <PageView answer={answer} delivery={delivery} />),
+      };
     case 'teaser':
       return {
         status: TURN_AWAYS.teaser.status,
-        html: await documentOf(<TeaserView answer={answer} delivery={delivery} />),
+        html: await documentOf(answer.frame, <TeaserView answer={answer} delivery={delivery} />),
       };
     case 'message':
       return {
         status: TURN_AWAYS.message.status,
-        html: await documentOf(<MessageView answer={answer} delivery={delivery} />),
+        html: await documentOf(answer.frame, <MessageView answer={answer} delivery={delivery} />),
       };
     case 'missing':
       return {
         status: TURN_AWAYS.missing.status,
-        html: await documentOf(<MissingView answer={answer} delivery={delivery} />),
+        html: await documentOf(answer.frame, <MissingView answer={answer} delivery={delivery} />),
       };
     case 'list':
-      return { status: 200, html: await documentOf(<ListView answer={answer} delivery={delivery} />) };
+      return {
+        status: 200,
+        html: await documentOf(answer.frame, <ListView answer={answer} delivery={delivery} />),
+      };
     case 'redirect':
       return { status: TURN_AWAYS.redirect.status, location: answer.to };
     case 'moved':
@@ -62,85 +69,88 @@ export async function renderAnswer(answer: PageAnswer | ListAnswer, delivery: De
 
 /** The page for typing a passphrase as bytes. */
 export const renderPassphrase = (props: ComponentProps<typeof PassphraseView>): Promise<string> =>
-  documentOf(<PassphraseView {...props} />);
+  documentOf(props.frame, <PassphraseView {...props} />);
 
 /** The search page as bytes. */
 export const renderSearch = (props: ComponentProps<typeof SearchView>): Promise<string> =>
-  documentOf(<SearchView {...props} />);
+  documentOf(props.answer.frame, <SearchView {...props} />);
 
 export const renderSignUp = (props: ComponentProps<typeof SignUpView>): Promise<string> =>
-  documentOf(<SignUpView {...props} />);
+  documentOf(props.frame, <SignUpView {...props} />);
 
 export const renderCode = (props: ComponentProps<typeof CodeView>): Promise<string> =>
-  documentOf(<CodeView {...props} />);
+  documentOf(props.frame, <CodeView {...props} />);
 
 export const renderReset = (props: ComponentProps<typeof ResetView>): Promise<string> =>
-  documentOf(<ResetView {...props} />);
+  documentOf(props.frame, <ResetView {...props} />);
 
 export const renderAccount = (props: ComponentProps<typeof AccountPage>): Promise<string> =>
-  documentOf(<AccountPage {...props} />);
+  documentOf(props.frame, <AccountPage {...props} />);
 
 export const renderKeys = (props: ComponentProps<typeof KeysView>): Promise<string> =>
-  documentOf(<KeysView {...props} />);
+  documentOf(props.frame, <KeysView {...props} />);
 
 export const renderForm = (props: ComponentProps<typeof SentForm>): Promise<string> =>
-  documentOf(<SentForm {...props} />);
+  documentOf(props.frame, <SentForm {...props} />);
 
 /** A hand-in with what its learner handed in. */
 export const renderHandIn = (props: ComponentProps<typeof HandInPage>): Promise<string> =>
-  documentOf(<HandInPage {...props} />);
+  documentOf(props.handIn.frame, <HandInPage {...props} />);
 
 /** A quiz with what its learner has done in it. */
 export const renderQuiz = (props: ComponentProps<typeof QuizPage>): Promise<string> =>
-  documentOf(<QuizPage {...props} />);
+  documentOf(props.quiz.frame, <QuizPage {...props} />);
 
 /** What a form would have done, on a walk. */
 export const renderWould = (props: ComponentProps<typeof WouldView>): Promise<string> =>
-  documentOf(<WouldView {...props} />);
+  documentOf(props.frame, <WouldView {...props} />);
 
 /** Everything that is sold to somebody. */
 export const renderShop = (props: ComponentProps<typeof ShopView>): Promise<string> =>
-  documentOf(<ShopView {...props} />);
+  documentOf(props.frame, <ShopView {...props} />);
 
 /** Buying a product. */
 export const renderBuy = (props: ComponentProps<typeof BuyView>): Promise<string> =>
-  documentOf(<BuyView {...props} />);
+  documentOf(props.frame, <BuyView {...props} />);
 
 /** An order that is on its way. */
 export const renderOrder = (props: ComponentProps<typeof OrderView>): Promise<string> =>
-  documentOf(<OrderView {...props} />);
+  documentOf(props.frame, <OrderView {...props} />);
 
 /** What somebody bought. */
 export const renderPurchases = (props: ComponentProps<typeof PurchasesView>): Promise<string> =>
-  documentOf(<PurchasesView {...props} />);
+  documentOf(props.frame, <PurchasesView {...props} />);
 
 export const renderReceipt = (props: ComponentProps<typeof ReceiptPage>): Promise<string> =>
-  documentOf(<ReceiptPage {...props} />);
+  documentOf(props.frame, <ReceiptPage {...props} />);
 
 /** Where a site begins. */
-export const renderBegin = (props: BeginViewProps): Promise<string> => documentOf(<BeginView {...props} />);
+export const renderBegin = (props: BeginViewProps): Promise<string> =>
+  documentOf(null, <BeginView {...props} />);
 
 /** What there is while there is no site. */
 export const renderNothingYet = (props: ComponentProps<typeof NothingYetView>): Promise<string> =>
-  documentOf(<NothingYetView {...props} />);
+  documentOf(null, <NothingYetView {...props} />);
 
 /** A password chosen by a link that was made on the machine. */
 export const renderOwnerLink = (props: ComponentProps<typeof OwnerLinkView>): Promise<string> =>
-  documentOf(<OwnerLinkView {...props} />);
+  documentOf(props.frame, <OwnerLinkView {...props} />);
 
 /** A password chosen by an invitation. */
 export const renderInvited = (props: ComponentProps<typeof InvitedView>): Promise<string> =>
-  documentOf(<InvitedView {...props} />);
+  documentOf(props.frame, <InvitedView {...props} />);
 
 /** What an invitation says that is none any more. */
 export const renderInvitationOver = (props: ComponentProps<typeof InvitationOverView>): Promise<string> =>
-  documentOf(<InvitationOverView {...props} />);
+  documentOf(props.frame, <InvitationOverView {...props} />);
 
 /** The sign-in page as bytes. */
 export const renderSignIn = (props: ComponentProps<typeof SignInView>): Promise<string> =>
-  documentOf(<SignInView {...props} />);
+  documentOf(props.frame, <SignInView {...props} />);
 
-async function documentOf(element: ReactElement): Promise<string> {
+/** A document in the language of its frame; before there is a site, in English. */
+async function documentOf(frame: Pick<Frame, 'language'> | null, element: ReactElement): Promise<string> {
   await rendererReady();
-  return withAnchorsOnce(`<!doctype html>${markupOf(element)}`);
+  const html = drawIn(messagesIn(frame?.language ?? 'en'), () => markupOf(element));
+  return withAnchorsOnce(`<!doctype html>${html}`);
 }

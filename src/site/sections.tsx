@@ -6,7 +6,9 @@ import { Coarse, Entries, Picture } from './entries';
 import { FormField } from './form-field';
 import { LockSign } from './lock-sign';
 import { Offers } from './offers';
+import { sizeInWords } from './size';
 import { Threshold } from './threshold';
+import { say } from './wording';
 
 export const Sections = ({ sections }: { readonly sections: readonly SectionView[] }) =>
   sections.map((section) => <Section key={section.id} section={section} />);
@@ -30,13 +32,13 @@ function Section({ section }: { readonly section: SectionView }) {
           <video controls preload="metadata">
             <source src={section.address} type={section.mediaType} />
             {section.captions && (
-              <track kind="captions" src={section.captions} srcLang="en" label="English" default />
+              <track kind="captions" src={section.captions} srcLang={say().tag} label={say().name} default />
             )}
           </video>
           {section.caption && <figcaption>{section.caption}</figcaption>}
           {section.html !== '' && (
             <details>
-              <summary>In words</summary>
+              <summary>{say().lists.inWords}</summary>
               <Prose html={section.html} />
             </details>
           )}
@@ -78,7 +80,7 @@ function Section({ section }: { readonly section: SectionView }) {
           <Entries entries={section.entries} level={2} />
           {section.more && (
             <p className="more">
-              <a href={section.more}>All of them</a>
+              <a href={section.more}>{say().lists.all}</a>
             </p>
           )}
         </div>
@@ -101,12 +103,12 @@ function Section({ section }: { readonly section: SectionView }) {
           {section.action ? (
             <form method="post" action={section.action.address}>
               <button className="button" type="submit">
-                {section.action.follows ? `Leave ${section.group}` : `Follow ${section.group}`}
+                {(section.action.follows ? say().steps.leave : say().steps.follow)(section.group)}
               </button>
             </form>
           ) : (
             <a className="button" href={section.signIn}>
-              Sign in to follow {section.group}
+              {say().steps.signInToFollowOf(section.group)}
             </a>
           )}
         </div>
@@ -131,7 +133,7 @@ function Section({ section }: { readonly section: SectionView }) {
       );
     case 'locked':
       return (
-        <aside className="closed" aria-label={`${section.title}, locked`}>
+        <aside className="closed" aria-label={`${section.title}, ${say().frame.locked}`}>
           <h2>
             <LockSign />
             {section.title}
@@ -179,10 +181,3 @@ function Files({ files }: { readonly files: readonly FileEntry[] }) {
     </ul>
   );
 }
-
-const sizeInWords = (bytes: number): string =>
-  bytes < 1000
-    ? `${bytes} bytes`
-    : bytes < 1_000_000
-      ? `${Math.round(bytes / 1000)} kB`
-      : `${(bytes / 1_000_000).toFixed(1)} MB`;

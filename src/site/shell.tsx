@@ -6,6 +6,7 @@ import { Horizon } from './horizon';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
 import { Prose, Sections } from './sections';
+import { say } from './wording';
 
 /** What the server knows about how the page is being delivered. */
 export interface Delivery {
@@ -39,7 +40,7 @@ interface ShellProps {
 export function Shell({ frame, delivery, title, description, head, placed, children }: ShellProps) {
   const { before, after } = aroundIn(frame, delivery);
   return (
-    <html lang="en">
+    <html lang={frame.language}>
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
@@ -75,18 +76,17 @@ const around = (frame: Frame, children: ReactNode) => (
   </>
 );
 
-const NEAR = { before: 'Before the text', after: 'After the text' } as const;
 const near = new WeakMap<Frame['shared'][Spot], string>();
 
 /** What stands right before or after a text, drawn once for all who get the same. */
-export function Near({ frame, spot }: { readonly frame: Frame; readonly spot: keyof typeof NEAR }) {
+export function Near({ frame, spot }: { readonly frame: Frame; readonly spot: 'before' | 'after' }) {
   const sections = frame.shared[spot];
   if (sections.length === 0) return null;
   const html = near.get(sections) ?? markupOf(<Sections sections={sections} />);
   near.set(sections, html);
   return (
     <section
-      aria-label={NEAR[spot]}
+      aria-label={say().frame[spot]}
       className="shared shared-near"
       // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
       dangerouslySetInnerHTML={{ __html: html }}
@@ -117,12 +117,13 @@ function aroundIn(frame: Frame, { desk }: Delivery): Around {
 function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }) {
   const { shared } = frame;
   const { top, side, foot } = frame.menus;
+  const words = say().frame;
   return (
     <>
       <a className="skip" href="#main">
-        Skip to the text
+        {words.skip}
       </a>
-      <Shared sections={shared.top} label="Announcements" className="shared-top" inner="wrap" />
+      <Shared sections={shared.top} label={words.announcements} className="shared-top" inner="wrap" />
       <header className="night">
         <div className="wrap flex flex-wrap items-baseline justify-between gap-x-8 gap-y-3 pt-4 pb-2 sm:pt-6 sm:pb-4">
           <p className="site-title">
@@ -133,14 +134,14 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
           </p>
           {/* On a narrow screen the menus fold into a popover, which needs no scripts; elsewhere they stand here. */}
           <button type="button" className="menu-button" popoverTarget="menu">
-            Menu
+            {words.menu}
           </button>
           <div id="menu" popover="auto" className="menu-fold">
             {top.map((menu) => (
               <Menu key={menu.id} menu={menu} label={menu.title} className="menu-top" />
             ))}
             <a className="menu-link" href={frame.search}>
-              Search
+              {words.search}
             </a>
           </div>
         </div>
@@ -156,10 +157,10 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
         )}
         <main id="main" className="min-w-0 py-10 sm:py-14" />
         {/* Behind the text, so that it is under it on a narrow screen. */}
-        <Shared sections={shared.beside} label="Beside the text" className="shared-beside" />
+        <Shared sections={shared.beside} label={words.beside} className="shared-beside" />
       </div>
       <footer className="wrap w-full pt-6 pb-10">
-        <Shared sections={shared.foot} label="At the foot" className="shared-foot" />
+        <Shared sections={shared.foot} label={words.foot} className="shared-foot" />
         {frame.foot !== '' && (
           <div className="foot-words">
             <Prose html={frame.foot} />
@@ -171,7 +172,7 @@ function Body({ frame, desk }: { readonly frame: Frame; readonly desk: boolean }
             {desk && (
               <>
                 {' · '}
-                <a href="/desk">Desk</a>
+                <a href="/desk">{words.desk}</a>
               </>
             )}
           </p>
@@ -227,7 +228,7 @@ function MenuEntry({ link }: { readonly link: MenuLink }) {
     <li className="menu-entry">
       <MenuAnchor link={link} />
       {link.links.length > 0 && (
-        <ul className="menu-below" aria-label={`Below ${link.title}`}>
+        <ul className="menu-below" aria-label={say().frame.below(link.title)}>
           {link.links.map((nested) => (
             <MenuEntry key={nested.id} link={nested} />
           ))}
@@ -264,7 +265,10 @@ function MenuAnchor({ link: { title, to } }: { readonly link: MenuLink }) {
         <span className="menu-link menu-locked">
           <LockSign />
           {title}
-          <span className="sr-only">, locked{to.reason === null ? '' : `. ${to.reason}`}</span>
+          <span className="sr-only">
+            , {say().frame.locked}
+            {to.reason === null ? '' : `. ${to.reason}`}
+          </span>
         </span>
       );
     default:

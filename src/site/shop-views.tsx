@@ -2,6 +2,7 @@
 import type { BuyProblems, Frame, Offer, Waiting } from '@/services';
 import { Gives, Offers } from './offers';
 import { type Delivery, Shell } from './shell';
+import { Linked, say } from './wording';
 
 interface ShopViewProps {
   readonly frame: Frame;
@@ -11,9 +12,9 @@ interface ShopViewProps {
 
 /** Everything that is sold to whoever looks. */
 export const ShopView = ({ frame, delivery, offers }: ShopViewProps) => (
-  <Shell frame={frame} delivery={delivery} title="Shop">
-    <h1>Shop</h1>
-    {offers.length === 0 ? <p>There is nothing to buy here just now.</p> : <Offers offers={offers} />}
+  <Shell frame={frame} delivery={delivery} title={say().shop.title}>
+    <h1>{say().shop.title}</h1>
+    {offers.length === 0 ? <p>{say().shop.nothing}</p> : <Offers offers={offers} />}
   </Shell>
 );
 
@@ -52,17 +53,18 @@ export function BuyView({
   typed,
   problems,
 }: BuyViewProps) {
+  const words = say().shop;
   const [only] = offer.prices;
   const chosen = offer.prices.find(({ id, value }) => typed.price === id || typed.price === value) ?? only;
   const stop = offer.has
-    ? `You have ${offer.name} already.`
+    ? words.hasAlready(offer.name)
     : offer.soldOut
-      ? 'It is sold out.'
+      ? words.isSoldOut
       : sells
         ? null
-        : 'Nothing can be paid here just now. Come back later.';
+        : words.noTill;
   return (
-    <Shell frame={frame} delivery={delivery} title={`Buy ${offer.name}`}>
+    <Shell frame={frame} delivery={delivery} title={words.buyTitle(offer.name)}>
       <h1>{offer.name}</h1>
       <div className="grid gap-2 mt-3">
         <Gives offer={offer} />
@@ -74,7 +76,7 @@ export function BuyView({
       )}
       {stop !== null ? (
         <p className="closed">
-          {stop} <a href={back}>Go back</a>
+          {stop} <a href={back}>{words.goBack}</a>
         </p>
       ) : (
         <form method="post" action={action} className="form buy">
@@ -82,17 +84,17 @@ export function BuyView({
           {offer.prices.length === 1 && only ? (
             <p>
               <span className="price">{only.words}</span>
-              {only.trialDays > 0 && <span className="hint">, the first {only.trialDays} days free</span>}
+              {only.trialDays > 0 && <span className="hint">{words.firstFree(only.trialDays)}</span>}
               <input type="hidden" name="price" value={only.value} />
             </p>
           ) : (
             <fieldset className="grid gap-1.5">
-              <legend>Price</legend>
-              {offer.prices.map(({ id, words, value, trialDays }) => (
+              <legend>{words.price}</legend>
+              {offer.prices.map(({ id, words: price, value, trialDays }) => (
                 <label key={id} className="choice">
                   <input type="radio" name="price" value={value} defaultChecked={id === chosen?.id} />
-                  {words}
-                  {trialDays > 0 && <span className="hint">, the first {trialDays} days free</span>}
+                  {price}
+                  {trialDays > 0 && <span className="hint">{words.firstFree(trialDays)}</span>}
                 </label>
               ))}
             </fieldset>
@@ -101,11 +103,11 @@ export function BuyView({
           {signIn !== null && (
             <>
               <p className="hint">
-                Have an account? <a href={signIn}>Sign in first</a>. Otherwise paying makes you one.
+                <Linked text={words.account} to={[signIn]} />
               </p>
               <Line
                 name="name"
-                label="Your name"
+                label={words.name}
                 autoComplete="name"
                 value={typed.name}
                 problems={problems}
@@ -113,7 +115,7 @@ export function BuyView({
               />
               <Line
                 name="email"
-                label="Your mail address"
+                label={words.email}
                 type="email"
                 autoComplete="email"
                 value={typed.email}
@@ -123,11 +125,11 @@ export function BuyView({
             </>
           )}
           <details open={typed.voucher !== '' || problems.voucher !== undefined}>
-            <summary>I have a voucher</summary>
-            <Line name="voucher" label="Voucher" value={typed.voucher} problems={problems} />
+            <summary>{words.haveVoucher}</summary>
+            <Line name="voucher" label={words.voucher} value={typed.voucher} problems={problems} />
           </details>
           <button className="button justify-self-start" type="submit">
-            Go on to pay
+            {words.pay}
           </button>
         </form>
       )}
@@ -185,7 +187,8 @@ interface OrderViewProps {
 /** An order that is on its way, or did not get there. While it waits the page looks again by itself. */
 export function OrderView({ frame, delivery, kind, order, again, signIn }: OrderViewProps) {
   const what = order?.productName ?? '';
-  const [title, text] = WORDS[kind];
+  const words = say().order;
+  const title = words[kind];
   return (
     <Shell
       frame={frame}
@@ -194,29 +197,29 @@ export function OrderView({ frame, delivery, kind, order, again, signIn }: Order
       head={kind === 'waiting' && <meta httpEquiv="refresh" content={String(AGAIN_SECONDS)} />}
     >
       <h1>{title}</h1>
-      <p role="status">{text.replace('WHAT', what)}</p>
+      <p role="status">{textOf(kind, what)}</p>
       {kind === 'waiting' && order?.payPage && (
         <p className="more">
-          Not paid yet? <a href={order.payPage}>Go on to pay {order.sum}</a>
+          <Linked text={words.notPaidYet(order.sum)} to={[order.payPage]} />
         </p>
       )}
       {(kind === 'declined' || kind === 'expired') && (
         <p>
           <a className="button" href={again}>
-            Try again
+            {words.again}
           </a>
         </p>
       )}
       {kind === 'sign in' && (
         <p>
           <a className="button" href={signIn}>
-            Sign in
+            {say().signIn.button}
           </a>
         </p>
       )}
       {kind !== 'sign in' && order && (
         <p className="more">
-          <a href={order.back}>Back to where you were</a>
+          <a href={order.back}>{words.back}</a>
         </p>
       )}
     </Shell>
@@ -226,25 +229,20 @@ export function OrderView({ frame, delivery, kind, order, again, signIn }: Order
 /** After how many seconds a page that waits looks again. */
 const AGAIN_SECONDS = 3;
 
-const WORDS = {
-  waiting: [
-    'Waiting for the till',
-    'The till has not told us yet that WHAT is paid. This page looks again by itself, and leads you back as soon as it has.',
-  ],
-  declined: [
-    'It was not paid',
-    'The payment did not come through, and nothing was taken. What you chose is kept.',
-  ],
-  expired: [
-    'It was not paid in time',
-    'WHAT was not paid in time, and nothing was taken. You can begin again.',
-  ],
-  'given back': [
-    'Your money comes back',
-    'WHAT could not be given to you after all. You get back everything that you paid; a letter says why.',
-  ],
-  'sign in': [
-    'It is paid',
-    'What you bought belongs to the account with your mail address. Sign in to it, and it is open to you.',
-  ],
-} as const satisfies Record<OrderViewProps['kind'], readonly [string, string]>;
+function textOf(kind: OrderViewProps['kind'], what: string): string {
+  const words = say().order;
+  switch (kind) {
+    case 'waiting':
+      return words.waitingText(what);
+    case 'declined':
+      return words.declinedText;
+    case 'expired':
+      return words.expiredText(what);
+    case 'given back':
+      return words.givenBackText(what);
+    case 'sign in':
+      return words.signInText;
+    default:
+      return kind satisfies never;
+  }
+}

@@ -1,6 +1,7 @@
 import type { Frame, SignInProblems } from '@/services';
 import { Field } from './field';
 import { type Delivery, Shell } from './shell';
+import { Linked, say } from './wording';
 
 interface SignInViewProps {
   readonly frame: Frame;
@@ -30,17 +31,16 @@ export function SignInView({
   note,
 }: SignInViewProps) {
   const somewhere = next !== '/';
+  const words = say().signIn;
   return (
-    <Shell frame={frame} delivery={delivery} title="Sign in">
-      <h1>Sign in</h1>
+    <Shell frame={frame} delivery={delivery} title={words.title}>
+      <h1>{words.title}</h1>
       {signedInAs ? (
         <p className="lead">
-          You are signed in as {signedInAs}
-          {somewhere && ', and what you asked for isn’t open to this account'}. Sign in as somebody else, or{' '}
-          <a href={`${base}/`}>go to the first page</a>.
+          <Linked text={(somewhere ? words.notForYou : words.already)(signedInAs)} to={[`${base}/`]} />
         </p>
       ) : (
-        somewhere && <p className="lead">Afterwards you will be back where you were.</p>
+        somewhere && <p className="lead">{words.back}</p>
       )}
       <div className="mt-8 grid items-start gap-x-16 gap-y-10 md:grid-cols-[minmax(0,21rem)_1fr]">
         <form method="post" action={'/sign-in'} className="grid max-w-sm gap-5">
@@ -52,7 +52,7 @@ export function SignInView({
           <input type="hidden" name="next" value={next} />
           <Field
             name="email"
-            label="Mail address"
+            label={words.email}
             type="email"
             value={email}
             complete="username"
@@ -60,21 +60,19 @@ export function SignInView({
           />
           <Field
             name="password"
-            label="Password"
+            label={words.password}
             type="password"
             value=""
             complete="current-password"
             problem={problems.password}
           />
           <button className="button justify-self-start" type="submit">
-            Sign in
+            {words.button}
           </button>
-          {delivery.walk && (
-            <p className="hint">On a walk nothing is sent. Press the button to see what it would do.</p>
-          )}
+          {delivery.walk && <p className="hint">{say().frame.onWalk}</p>}
           <p className="flex flex-wrap gap-x-6 gap-y-2">
-            <a href={`${base}/sign-up?next=${encodeURIComponent(next)}`}>Sign up</a>
-            <a href={`${base}/reset?next=${encodeURIComponent(next)}`}>I forgot my password</a>
+            <a href={`${base}/sign-up?next=${encodeURIComponent(next)}`}>{words.signUp}</a>
+            <a href={`${base}/reset?next=${encodeURIComponent(next)}`}>{words.forgot}</a>
           </p>
         </form>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: sanitised where it was rendered */}

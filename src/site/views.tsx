@@ -7,6 +7,7 @@ import { LockSign } from './lock-sign';
 import { Prose, Sections } from './sections';
 import { type Delivery, Near, Shell } from './shell';
 import { Threshold } from './threshold';
+import { say } from './wording';
 
 type Of<Kind extends PageAnswer['kind']> = Extract<PageAnswer, { kind: Kind }>;
 
@@ -56,15 +57,15 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
       </article>
       {answer.activity && <Onwards place={answer.activity} />}
       {neighbours && (neighbours.previous || neighbours.next) && (
-        <nav className="neighbours" aria-label={`More in ${facts.category ?? 'posts'}`}>
+        <nav className="neighbours" aria-label={say().lists.more(facts.category)}>
           {neighbours.previous && (
             <a href={neighbours.previous.address} rel="prev">
-              <span className="hint">Before</span> {neighbours.previous.title}
+              <span className="hint">{say().lists.previous}</span> {neighbours.previous.title}
             </a>
           )}
           {neighbours.next && (
             <a href={neighbours.next.address} rel="next">
-              <span className="hint">After</span> {neighbours.next.title}
+              <span className="hint">{say().lists.next}</span> {neighbours.next.title}
             </a>
           )}
         </nav>
@@ -96,9 +97,9 @@ export function TeaserView({ answer, delivery }: ViewProps<'teaser'>) {
 
 export function MessageView({ answer, delivery }: ViewProps<'message'>) {
   return (
-    <Shell frame={answer.frame} delivery={delivery} title={answer.title ?? 'Not open to you'}>
+    <Shell frame={answer.frame} delivery={delivery} title={answer.title ?? say().frame.closed}>
       {answer.title === null ? (
-        <h1>This isn’t open to you</h1>
+        <h1>{say().frame.closedHeading}</h1>
       ) : (
         <h1>
           <LockSign /> {answer.title}
@@ -110,11 +111,12 @@ export function MessageView({ answer, delivery }: ViewProps<'message'>) {
 }
 
 export function MissingView({ answer, delivery }: ViewProps<'missing'>) {
+  const words = say().frame;
   return (
-    <Shell frame={answer.frame} delivery={delivery} title="Nothing here">
-      {!answer.frame.missing.startsWith('<h1') && <h1>There is nothing at this address</h1>}
+    <Shell frame={answer.frame} delivery={delivery} title={words.nothing}>
+      {!answer.frame.missing.startsWith('<h1') && <h1>{words.nothingHeading}</h1>}
       {answer.frame.missing === '' ? (
-        <p className="lead">Check the address for a slip, or start again from the menu above.</p>
+        <p className="lead">{words.nothingText}</p>
       ) : (
         <Prose html={answer.frame.missing} />
       )}
@@ -129,24 +131,25 @@ interface ListViewProps {
 
 export function ListView({ answer, delivery }: ListViewProps) {
   const { frame, title, of, entries, newer, older, feed } = answer;
+  const words = say().lists;
   return (
     <Shell frame={frame} delivery={delivery} title={title}>
-      <h1>{of === 'tag' ? `Tagged ${title}` : title}</h1>
+      <h1>{of === 'tag' ? words.tagged(title) : title}</h1>
       <div className="part">
         <Entries entries={entries} level={2} />
       </div>
       <p className="more flex flex-wrap gap-6">
         {newer && (
           <a href={newer} rel="prev">
-            Newer
+            {words.newer}
           </a>
         )}
         {older && (
           <a href={older} rel="next">
-            Older
+            {words.older}
           </a>
         )}
-        {feed && !delivery.walk && <a href={feed}>As a feed</a>}
+        {feed && !delivery.walk && <a href={feed}>{words.feed}</a>}
       </p>
     </Shell>
   );
@@ -160,25 +163,28 @@ export function SearchView({
   readonly delivery: Delivery;
 }) {
   const { frame, question, hits, more } = answer;
+  const words = say().lists;
   return (
-    <Shell frame={frame} delivery={delivery} title={question === '' ? 'Search' : `Search: ${question}`}>
-      <h1>Search</h1>
+    <Shell
+      frame={frame}
+      delivery={delivery}
+      title={question === '' ? say().frame.search : words.search(question)}
+    >
+      <h1>{say().frame.search}</h1>
       <search>
         <form action={frame.search} className="search">
           <label htmlFor="q" className="sr-only">
-            What to look for
+            {words.lookFor}
           </label>
           <input id="q" name="q" type="search" defaultValue={question} maxLength={200} />
           <button className="button" type="submit">
-            Look
+            {words.look}
           </button>
         </form>
       </search>
       {question !== '' && (
         <p className="lead" role="status">
-          {hits.length === 0
-            ? 'Nothing you can open has these words. Try fewer, or others.'
-            : `${hits.length} ${hits.length === 1 ? 'place' : 'places'}${more ? ', and more: try more words' : ''}`}
+          {hits.length === 0 ? words.noHits : words.hits(hits.length, more)}
         </p>
       )}
       <ul className="entries">

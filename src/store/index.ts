@@ -44,6 +44,7 @@ export {
   type RemovedItems,
   type RevisionEffect,
   SIGN_UPS,
+  type SiteLetters,
   type SiteLook,
   type SiteStarts,
   type SiteWords,

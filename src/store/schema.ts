@@ -40,6 +40,7 @@ import type {
   RevisionEffect,
   SectionContent,
   Shared,
+  SiteLetters,
   SiteLook,
   SiteStarts,
   SiteWords,
@@ -131,6 +132,9 @@ export const settings = pgTable(
     /** How the site looks; null for what every site looks like at first. */
     look: jsonb().$type<SiteLook>(),
     words: jsonb().$type<SiteWords>().notNull().default({ foot: '', missing: '' }),
+    /** The language of the site, a tag (BCP 47). */
+    language: text().notNull().default('en'),
+    letters: jsonb().$type<SiteLetters>().notNull().default({}),
     /** What somebody has who makes an account by themselves. */
     starts: jsonb().$type<SiteStarts>().notNull().default({ level: null, roles: [], groups: [], asks: [] }),
     /** How far the clock of a demo was moved on, in seconds. */

@@ -1,7 +1,7 @@
 /** What the site as a whole is set to. */
 import type { Database } from './database';
 import { settings } from './schema';
-import type { JournalKeeps, SignUp, SiteLook, SiteStarts, SiteWords } from './types';
+import type { JournalKeeps, SignUp, SiteLetters, SiteLook, SiteStarts, SiteWords } from './types';
 
 export interface Settings {
   /** IANA name. */
@@ -22,6 +22,9 @@ export interface Settings {
   /** How the site looks; null for what every site looks like at first. */
   readonly look: SiteLook | null;
   readonly words: SiteWords;
+  /** The language of the site, a tag (BCP 47). */
+  readonly language: string;
+  readonly letters: SiteLetters;
   /** What somebody has who makes an account by themselves. */
   readonly starts: SiteStarts;
   /** How far the clock of a demo was moved on, in seconds. */

@@ -1,5 +1,6 @@
 /** What an owner wishes of their site: how it looks, what it says of itself, what new members start with. */
 import type { FieldId, GroupId, ItemId, LevelId, RoleId } from '../core/ids';
+import type { LetterKind } from '../core/letters/letters';
 
 export interface SiteLook {
   /** Three colours, six hex digits each. */
@@ -9,6 +10,11 @@ export interface SiteLook {
   /** The picture that stands before the site's name; null for none. */
   readonly picture: ItemId | null;
 }
+
+/** Letters in the site's own words, by kind: a subject and a text with {names} in them. Of those that are not here Trivet has its own. */
+export type SiteLetters = Partial<
+  Readonly<Record<LetterKind, { readonly subject: string; readonly text: string }>>
+>;
 
 /** In Markdown. */
 export interface SiteWords {

@@ -29,7 +29,7 @@ import type { AreaStep } from './area-step';
 import type { PersonRecord } from './person-record';
 import type { RemovedItems } from './removed-items';
 import type { SectionContent } from './section-content';
-import type { SiteLook, SiteStarts, SiteWords } from './site-wishes';
+import type { SiteLetters, SiteLook, SiteStarts, SiteWords } from './site-wishes';
 import type { TakenOver } from './taken-over';
 
 export type {
@@ -50,6 +50,7 @@ export type {
   SectionContent,
   SectionType,
   Shared,
+  SiteLetters,
   SiteLook,
   SiteStarts,
   SiteWords,

@@ -15,7 +15,7 @@ import { renderAccount, renderKeys } from '@/site';
 import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask, Door } from './door';
-import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, shown, unreadable } from './form-door';
 import { handIn } from './hand-in';
 import { missing } from './page';
 import { purchases, receipt } from './purchases';
@@ -45,7 +45,7 @@ export const me: Door = {
     if (!person) return seeOther(signInAddress(ask.context, null));
     if (more.length > 0) return missing(ask);
     if (what === undefined) {
-      if (fields === null) return account(ask, 400, { form: UNREADABLE });
+      if (fields === null) return account(ask, 400, { form: unreadable(ask) });
       const answer = await keepOwnFields(ask.trivet, person, fields, ask.now);
       if (answer.kind === 'kept') return seeOther(safeNext(shown(fields, 'next')));
       // What was typed stays, next to what is wrong with it.

@@ -1,4 +1,5 @@
 /** What a server answers that has no site: the form with which one begins, to whoever has its address, and how to find it. */
+import { english } from '@/core';
 import {
   type BeginProblems,
   beginningAt,
@@ -15,7 +16,7 @@ import { delivery, htmlAnswer, PRIVATE, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import { pathOf, type SiteRequest } from '../_http/site-request';
 import { assetNamed } from './assets';
-import { type Fields, shown, UNREADABLE } from './form-door';
+import { type Fields, shown } from './form-door';
 
 /** What the addresses to begin at begin with. */
 export const BEGINNING = '/begin/';
@@ -43,7 +44,7 @@ export async function beginAnswer(trivet: Trivet, request: SiteRequest, now: Dat
 
 async function begin(trivet: Trivet, token: string, request: SiteRequest, now: Date): Promise<Answer> {
   const sent = fromThisSite(request) ? await readMultipart(request, LARGEST_SITE_FILE + LARGEST_FORM) : null;
-  if (sent === null) return form(token, null, 400, { form: [UNREADABLE] });
+  if (sent === null) return form(token, null, 400, { form: [english.frame.unreadable] });
   if ('tooLarge' in sent)
     return form(token, sent.tooLarge, 413, {
       file: [`A site file has at most ${LARGEST_SITE_FILE / 1_000_000} MB.`],

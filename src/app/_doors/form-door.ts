@@ -1,4 +1,5 @@
 /** What the doors of forms have in common. */
+import { messagesOf } from '@/services';
 import { addressOf, fromThisSite, readForm } from '../_http/request';
 import type { Ask } from './door';
 
@@ -8,7 +9,9 @@ export type Fields = Readonly<Record<string, unknown>>;
 export const fieldsOf = async ({ request }: Ask, most?: number): Promise<Fields | null> =>
   fromThisSite(request) ? readForm(request, most) : null;
 
-export const UNREADABLE = 'That form could not be read. Fill it in here and send it again.';
+/** What is said where a form could not be read. */
+export const unreadable = ({ trivet }: Pick<Ask, 'trivet'>): string =>
+  messagesOf(trivet.state).frame.unreadable;
 
 /** When to try again, for those who tried too often. */
 export const retryAfter = (seconds: number): Readonly<Record<string, string>> =>

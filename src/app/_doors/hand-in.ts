@@ -6,6 +6,7 @@ import {
   handInOnWalk,
   instead,
   lane,
+  messagesOf,
   mostSent,
   opens,
   ownHandedFile,
@@ -41,12 +42,14 @@ export const handIn = {
     // Whether it is theirs to hand in is asked before what they hand in is read.
     const found = handInAt(trivet.state, activity);
     if (!found || !opens(context, found.activity.id)) return closed(ask, activity);
+    const { handIn: words } = messagesOf(trivet.state);
     const form = fromThisSite(ask.request)
       ? await fewAtOnce(() => readMultipart(ask.request, mostSent(found.task)))
       : null;
-    if (form === null) return drawn(ask, activity, 400, { note: null, draft: null, problem: UNREADABLE });
+    if (form === null)
+      return drawn(ask, activity, 400, { note: null, draft: null, problem: words.unreadable });
     if ('tooLarge' in form) {
-      const problem = `That is larger than what is taken here${found.task.files > 0 ? `: at most ${found.task.megabytes} MB a file` : ''}. Nothing was handed in.`;
+      const problem = words.tooLarge(found.task.files > 0 ? found.task.megabytes : null);
       return drawn(ask, activity, 413, { note: null, draft: form.tooLarge.text ?? null, problem });
     }
     const text = form.fields.text ?? '';
@@ -64,8 +67,6 @@ export const handIn = {
     }
   },
 };
-
-const UNREADABLE = 'That could not be read, so nothing was handed in. Send it again.';
 
 interface State {
   readonly note: 'handed in' | null;

@@ -6,6 +6,7 @@ import {
   administratorOf,
   Busy,
   frameFor,
+  messagesOf,
   type Trivet,
   theTime,
   type Visitor,
@@ -114,19 +115,19 @@ async function madeFor(ask: Ask): Promise<Answer> {
   if (first === 'walk') return walkAnswer(ask);
   // Whatever a page of a walk sends is about the walk. What would be done by it on the site itself is nobody's wish.
   if (ask.request.method !== 'GET' && comesFromWalk(ask.request)) return missing(ask);
-  const answer = await unlessBusy(answerOf(ask, first));
+  const answer = await unlessBusy(ask, answerOf(ask, first));
   noteInJournal(ask, first, Object.hasOwn(DOORS, first), answer);
   return answer;
 }
 
 /** An answer; or, while too many do what takes the machine long, that it can't be given now. */
-const unlessBusy = (answered: Promise<Answer>): Promise<Answer> =>
+const unlessBusy = ({ trivet }: Ask, answered: Promise<Answer>): Promise<Answer> =>
   answered.catch((error: unknown) => {
     if (!(error instanceof Busy)) throw error;
     return {
       status: 503,
       headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
-      body: 'Too many people are doing this just now. Wait a few seconds and try again.',
+      body: messagesOf(trivet.state).frame.busy,
     };
   });
 

@@ -5,7 +5,7 @@ import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { fieldsOf, UNREADABLE } from './form-door';
+import { fieldsOf, unreadable } from './form-door';
 import { missing } from './page';
 
 export const invited = {
@@ -17,7 +17,7 @@ export const invited = {
     const found = await invitationOf(ask);
     if (found === null) return over(ask);
     const fields = await fieldsOf(ask);
-    if (fields === null) return drawn(ask, found, 400, UNREADABLE);
+    if (fields === null) return drawn(ask, found, 400, unreadable(ask));
     const answer = await answerInvitation(
       ask.trivet,
       tokenOf(ask),

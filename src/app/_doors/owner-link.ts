@@ -5,7 +5,7 @@ import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { type Fields, fieldsOf, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, shown, unreadable } from './form-door';
 import { missing } from './page';
 
 export const ownerLink = {
@@ -17,7 +17,7 @@ export const ownerLink = {
     const link = linkOf(ask);
     if (link === null) return missing(ask);
     const fields = await fieldsOf(ask);
-    if (fields === null) return drawn(ask, link, null, 400, { form: UNREADABLE });
+    if (fields === null) return drawn(ask, link, null, 400, { form: unreadable(ask) });
     const answer = await takeOwnerLink(ask.trivet, tokenOf(ask), fields, ask.now);
     switch (answer.kind) {
       case 'done':

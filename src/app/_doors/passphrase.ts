@@ -7,7 +7,7 @@ import { nextOf } from '../_http/request';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { sessionCookie } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { fieldsOf, networkOf, retryAfter, UNREADABLE } from './form-door';
+import { fieldsOf, networkOf, retryAfter, unreadable } from './form-door';
 import { missing } from './page';
 
 export const passphrase: Door = {
@@ -15,7 +15,7 @@ export const passphrase: Door = {
   POST: async (ask) => {
     if (ask.rest.length > 0) return missing(ask);
     const fields = await fieldsOf(ask);
-    if (fields === null) return form(ask, null, 400, UNREADABLE);
+    if (fields === null) return form(ask, null, 400, unreadable(ask));
     const given = { passphrase: fields.passphrase, next: fields.next, from: networkOf(ask) };
     const answer = await unlock(ask.trivet, ask.visitor, given, ask.now);
     if (answer.kind === 'unlocked') {

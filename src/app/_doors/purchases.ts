@@ -15,7 +15,7 @@ import { renderPurchases, renderReceipt } from '@/site';
 import type { Answer } from '../_http/answer';
 import { htmlAnswer, seeOther } from '../_http/response';
 import type { Ask } from './door';
-import { fieldsOf, UNREADABLE } from './form-door';
+import { fieldsOf, unreadable } from './form-door';
 import { missing } from './page';
 
 export const purchases = {
@@ -30,7 +30,7 @@ export const purchases = {
     if (id === undefined || more.length > 0) return missing(ask);
     if (!visitor.person) return seeOther(signInAddress(context, OWN_PURCHASES));
     const fields = await fieldsOf(ask);
-    if (fields === null) return drawn(ask, 400, UNREADABLE);
+    if (fields === null) return drawn(ask, 400, unreadable(ask));
     const till = runningTill();
     const answer =
       step === 'stop'

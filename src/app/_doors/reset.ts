@@ -7,7 +7,7 @@ import { nextOf } from '../_http/request';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, networkOf, retryAfter, shown, unreadable } from './form-door';
 import { ownerLink } from './owner-link';
 import { missing } from './page';
 import { confirmAddress, tokenIn } from './sign-up';
@@ -26,7 +26,7 @@ export const reset: Door = {
     const fields = await fieldsOf(ask);
     if (more.length > 0 || (step !== undefined && step !== 'confirm' && step !== 'again'))
       return missing(ask);
-    if (fields === null) return first(ask, '', null, 400, { form: UNREADABLE });
+    if (fields === null) return first(ask, '', null, 400, { form: unreadable(ask) });
     if (step === undefined) return begin(ask, fields);
     const token = shown(fields, 'token');
     if (step === 'confirm') return finish(ask, fields, token);

@@ -19,7 +19,7 @@ import { readText } from '../_http/request';
 import { htmlAnswer, PRIVATE, seeOther } from '../_http/response';
 import { beginning, sessionCookie } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, networkOf, retryAfter, shown, unreadable } from './form-door';
 import { missing } from './page';
 
 const MOST_NOTICE = 20_000;
@@ -81,7 +81,7 @@ async function buying(ask: Ask, product: string, state: State): Promise<Answer> 
 async function begin(ask: Ask, product: string): Promise<Answer> {
   const { trivet, visitor, context, now } = ask;
   const fields = await fieldsOf(ask);
-  if (fields === null) return buying(ask, product, { status: 400, problems: { form: UNREADABLE } });
+  if (fields === null) return buying(ask, product, { status: 400, problems: { form: unreadable(ask) } });
   const from = networkOf(ask);
   const answer = await setOut(trivet, runningTill(), { visitor, context, from }, product, fields, now);
   switch (answer.kind) {

@@ -7,7 +7,7 @@ import { nextOf } from '../_http/request';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning, devicesIn } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { fieldsOf, networkOf, retryAfter, shown, unreadable } from './form-door';
 import { missing } from './page';
 
 export const signInDoor: Door = {
@@ -15,7 +15,7 @@ export const signInDoor: Door = {
   POST: async (ask) => {
     if (ask.rest.length > 0) return missing(ask);
     const fields = await fieldsOf(ask);
-    if (fields === null) return form(ask, { next: null, status: 400, problems: { form: UNREADABLE } });
+    if (fields === null) return form(ask, { next: null, status: 400, problems: { form: unreadable(ask) } });
     const { email, password, next } = fields;
     const { passphrases } = ask.visitor.facts;
     const given = {

@@ -1,10 +1,11 @@
 /** Signing up: name, mail address and password; then the code that came by mail. */
-import { listed, safeNext } from '@/core';
+import { safeNext } from '@/core';
 import {
   askedAtSignUp,
   confirmSignUp,
   frameFor,
   type JourneyProblems,
+  messagesOf,
   sendAgain,
   signOut,
   startSignUp,
@@ -15,7 +16,7 @@ import { nextOf } from '../_http/request';
 import { htmlAnswer, seeOther } from '../_http/response';
 import { beginning } from '../_http/session-cookie';
 import type { Ask, Door } from './door';
-import { type Fields, fieldsOf, networkOf, retryAfter, shown, UNREADABLE } from './form-door';
+import { type Fields, fieldsOf, networkOf, retryAfter, shown, unreadable } from './form-door';
 import { invited } from './invited';
 import { missing } from './page';
 
@@ -37,11 +38,11 @@ export const signUp: Door = {
     switch (step) {
       case undefined:
         return fields === null
-          ? first(ask, null, { next: null, status: 400, problems: { form: UNREADABLE } })
+          ? first(ask, null, { next: null, status: 400, problems: { form: unreadable(ask) } })
           : begin(ask, fields);
       case 'confirm':
         return fields === null
-          ? second(ask, { token: '', next: null, status: 400, problems: { code: UNREADABLE } })
+          ? second(ask, { token: '', next: null, status: 400, problems: { code: unreadable(ask) } })
           : finish(ask, fields);
       case 'again':
         return again(ask, fields);
@@ -103,12 +104,12 @@ interface FormState {
 }
 
 /** Who may make an account, in words; null where anybody may. */
-const whoMay = ({ signUp, signUpDomains }: Ask['trivet']['state']['settings']): string | null =>
-  signUp === 'anybody'
-    ? null
-    : signUp === 'invited'
-      ? 'Accounts are for those who were invited: type the mail address at which you were.'
-      : `Accounts are for those with a mail address at ${listed(signUpDomains, 'or')}, and for those who were invited.`;
+function whoMay({ state }: Ask['trivet']): string | null {
+  const { signUp, signUpDomains } = state.settings;
+  const { signUp: words, either } = messagesOf(state);
+  if (signUp === 'anybody') return null;
+  return signUp === 'invited' ? words.invitedOnly : words.domainsOnly(either(signUpDomains));
+}
 
 async function first(
   { trivet, context, visitor, delivery }: Ask,
@@ -123,7 +124,7 @@ async function first(
     problems,
     typed: { name: shown(fields, 'name'), email: shown(fields, 'email') },
     signedInAs: visitor.person?.name ?? null,
-    only: whoMay(trivet.state.settings),
+    only: whoMay(trivet),
     asked: askedAtSignUp(trivet.state).map((field) => ({
       field,
       value: shown(fields, `field-${field.id}`),

@@ -1,4 +1,5 @@
 /** Answers to the questions of an attempt: which can be given, what is wrong with one, and what it is worth. */
+import { english, type Messages } from '../messages/english';
 import type { Asked } from './drawing';
 import type { QuestionKind, QuestionOf } from './quiz';
 
@@ -17,11 +18,11 @@ interface Answering<Kind extends QuestionKind> {
   /** Whether each of them could be filled in like this. */
   readonly offers: (text: string, question: QuestionOf<Kind>) => boolean;
   /** What has to be mended before it is handed in, in words; null for nothing. */
-  readonly problem?: (answer: Answer, question: QuestionOf<Kind>) => string | null;
+  readonly problem?: (answer: Answer, says: Messages['quiz']) => string | null;
   /** What it is worth, from 0 to 1. */
   readonly worth: (answer: Answer, question: QuestionOf<Kind>, shown: readonly number[]) => number;
   /** What would have been right, a line each. */
-  readonly right: (question: QuestionOf<Kind>) => readonly string[];
+  readonly right: (question: QuestionOf<Kind>, says: Messages['quiz']) => readonly string[];
 }
 
 const isPlace = (text: string, count: number): boolean => /^\d{1,3}$/.test(text) && Number(text) < count;
@@ -63,17 +64,14 @@ const ANSWERING: { readonly [Kind in QuestionKind]: Answering<Kind> } = {
   number: {
     most: () => 1,
     offers: typed,
-    problem: ([text = '']) =>
-      text.trim() === '' || numberIn(text) !== null
-        ? null
-        : 'Write a number, like 12 or 12.5, and nothing else.',
+    problem: ([text = ''], says) => (text.trim() === '' || numberIn(text) !== null ? null : says.notNumber),
     worth: ([text = ''], { right, tolerance }) => {
       const given = numberIn(text);
       // A tenth and two tenths are three tenths, whatever the machine makes of them.
       const slack = 1e-9 * Math.max(1, Math.abs(right));
       return isOne(given !== null && Math.abs(given - right) <= tolerance + slack);
     },
-    right: ({ right, tolerance }) => [tolerance === 0 ? `${right}` : `${right}, give or take ${tolerance}`],
+    right: ({ right, tolerance }, says) => [tolerance === 0 ? `${right}` : says.giveOrTake(right, tolerance)],
   },
   text: {
     most: () => 1,
@@ -85,10 +83,10 @@ const ANSWERING: { readonly [Kind in QuestionKind]: Answering<Kind> } = {
   order: {
     most: ({ steps }) => steps.length,
     offers: (text, { steps }) => text === '' || (text !== '0' && isPlace(text, steps.length + 1)),
-    problem: (answer) => {
+    problem: (answer, says) => {
       const given = answer.filter((place) => place !== '');
       const twice = given.find((place, at) => given.indexOf(place) !== at);
-      return twice === undefined ? null : `Two of these are in place ${twice}. Give each its own.`;
+      return twice === undefined ? null : says.twice(twice);
     },
     worth: (answer, { steps }, shown) =>
       shareOf(shown, (step, at) => steps[Number(answer[at] || 0) - 1] === steps[step]),
@@ -121,15 +119,21 @@ export function isOffered({ question }: Asked, answer: Answer): boolean {
 export const isAnswered = (answer: Answer): boolean => answer.some((text) => text.trim() !== '');
 
 /** What has to be mended before an answer can be handed in. */
-export const answerProblem = ({ question }: Asked, answer: Answer): string | null =>
-  answeringOf(question).problem?.(answer, question) ?? null;
+export const answerProblem = (
+  { question }: Asked,
+  answer: Answer,
+  { quiz }: Pick<Messages, 'quiz'> = english,
+): string | null => answeringOf(question).problem?.(answer, quiz) ?? null;
 
 /** What an answer is worth, from 0 to 1. */
 export const worthOf = ({ question, shown }: Asked, answer: Answer): number =>
   isAnswered(answer) ? answeringOf(question).worth(answer, question, shown) : 0;
 
 /** What would have been right, a line each. */
-export const rightAnswer = ({ question }: Asked): readonly string[] => answeringOf(question).right(question);
+export const rightAnswer = (
+  { question }: Asked,
+  { quiz }: Pick<Messages, 'quiz'> = english,
+): readonly string[] => answeringOf(question).right(question, quiz);
 
 /** The score of an attempt: a percentage to a tenth, rounded down, so that nobody passes by rounding. */
 export function scoreOf(asked: readonly Asked[], answers: readonly Answer[]): number {

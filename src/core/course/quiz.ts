@@ -1,15 +1,15 @@
 /** Quizzes as their authors write them: questions of six kinds, and the terms on which they are asked. */
 import { keysOf } from '../keys';
 
-/** Every kind of question, with what the desk calls it and what is said to whoever answers it. */
+/** Every kind of question, with what the desk calls it. */
 export const QUESTIONS = {
-  one: { name: 'one of several', how: 'Choose one.' },
-  several: { name: 'several of several', how: 'Choose all that are right.' },
-  number: { name: 'a number', how: 'Write a number.' },
-  text: { name: 'a short text', how: 'Write a word or two.' },
-  order: { name: 'put in order', how: 'Give each its place: 1 comes first.' },
-  pairs: { name: 'pairs', how: 'Choose what belongs to each.' },
-} as const satisfies Record<string, { readonly name: string; readonly how: string }>;
+  one: { name: 'one of several' },
+  several: { name: 'several of several' },
+  number: { name: 'a number' },
+  text: { name: 'a short text' },
+  order: { name: 'put in order' },
+  pairs: { name: 'pairs' },
+} as const satisfies Record<string, { readonly name: string }>;
 
 export type QuestionKind = keyof typeof QUESTIONS;
 export const QUESTION_KINDS = keysOf(QUESTIONS);

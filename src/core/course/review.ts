@@ -1,4 +1,5 @@
 /** An answer in words, beside what would have been right. */
+import { english, type Messages } from '../messages/english';
 import { type Answer, isAnswered, rightAnswer, worthOf } from './answering';
 import type { Asked } from './drawing';
 import type { Question } from './quiz';
@@ -12,7 +13,7 @@ export interface Review {
   readonly feedback: readonly string[];
 }
 
-export function reviewOf(asked: Asked, answer: Answer): Review {
+export function reviewOf(asked: Asked, answer: Answer, messages: Messages = english): Review {
   const { question, shown } = asked;
   const worth = worthOf(asked, answer);
   const said =
@@ -22,7 +23,7 @@ export function reviewOf(asked: Asked, answer: Answer): Review {
   return {
     given: given(asked, answer),
     worth: !isAnswered(answer) ? 'not answered' : worth >= 1 ? 'right' : worth > 0 ? 'partly right' : 'wrong',
-    right: worth >= 1 ? [] : rightAnswer(asked),
+    right: worth >= 1 ? [] : rightAnswer(asked, messages),
     feedback: [...said, ...(question.feedback === '' ? [] : [question.feedback])],
   };
 }

@@ -1,4 +1,5 @@
 /** The values of profile fields: checking them, and reading them from what somebody typed or a file holds. */
+import { english, type Messages } from '../messages/english';
 import { isDay } from './day';
 import type { FieldValue } from './visitor';
 import type { Field } from './vocabulary';
@@ -6,21 +7,25 @@ import type { Field } from './vocabulary';
 const LONGEST = 500;
 
 /** What is wrong with a value for a field, or null. */
-export function fieldValueProblem(field: Field, value: unknown): string | null {
+export function fieldValueProblem(
+  field: Field,
+  value: unknown,
+  { account: { field: says } }: Pick<Messages, 'account'> = english,
+): string | null {
   switch (field.type) {
     case 'text':
-      if (typeof value !== 'string' || value === '') return `${field.name} is a text.`;
-      return value.length <= LONGEST ? null : `${field.name} has at most ${LONGEST} letters.`;
+      if (typeof value !== 'string' || value === '') return says.text(field.name);
+      return value.length <= LONGEST ? null : says.long(field.name, LONGEST);
     case 'choice':
       return typeof value === 'string' && field.choices.includes(value)
         ? null
-        : `${field.name} is one of ${field.choices.join(', ')}.`;
+        : says.choice(field.name, field.choices);
     case 'number':
-      return typeof value === 'number' && Number.isFinite(value) ? null : `${field.name} is a number.`;
+      return typeof value === 'number' && Number.isFinite(value) ? null : says.number(field.name);
     case 'date':
-      return isDay(value) ? null : `${field.name} is a day. Write it like 2026-12-01.`;
+      return isDay(value) ? null : says.date(field.name);
     case 'yes/no':
-      return typeof value === 'boolean' ? null : `${field.name} is yes or no.`;
+      return typeof value === 'boolean' ? null : says.yesNo(field.name);
     default:
       return field.type satisfies never;
   }

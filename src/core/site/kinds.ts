@@ -211,16 +211,16 @@ export const SECTION_TYPES = keysOf(SECTIONS);
 interface ActivityKind {
   /** What the desk calls one. */
   readonly one: string;
-  /** What learners say when they are done with it; null where that is not theirs to say. */
-  readonly finish: string | null;
+  /** Whether its learners say so when they are done with it. */
+  readonly learnersSay: boolean;
 }
 
 /** What one does in an activity. */
 export const ACTIVITIES = {
-  reading: { one: 'a reading', finish: 'I have read this' },
-  video: { one: 'a video', finish: 'I have watched this' },
-  quiz: { one: 'a quiz', finish: null },
-  'hand-in': { one: 'a hand-in', finish: null },
+  reading: { one: 'a reading', learnersSay: true },
+  video: { one: 'a video', learnersSay: true },
+  quiz: { one: 'a quiz', learnersSay: false },
+  'hand-in': { one: 'a hand-in', learnersSay: false },
 } as const satisfies Record<string, ActivityKind>;
 
 /** When an activity is done of which its learners say so, with what the desk says of that. */

@@ -7,7 +7,8 @@
  * three things that no condition asks for. Private fields and facts are never among it.
  */
 import { catalogue, type Fact } from '../condition/catalogue';
-import { dayInWords, isDay } from '../site/day';
+import { english, type Messages } from '../messages/english';
+import { isDay } from '../site/day';
 import { fieldValueProblem } from '../site/field-value';
 import type { RequestFacts } from '../site/request';
 import type { FieldValue, VisitorFacts } from '../site/visitor';
@@ -179,6 +180,7 @@ export function ownValue(
   reader: Reader,
   vocabulary: Vocabulary,
   request: RequestFacts,
+  messages: Messages = english,
 ): string | null {
   if (own.of === 'field' && problemOfField(subject, vocabulary) !== null) return null;
   const value = own.value(subject, reader, vocabulary, request);
@@ -186,19 +188,18 @@ export function ownValue(
   if (own.of === 'field') {
     const field = vocabulary.fields.find(({ id }) => id === subject);
     if (!field || fieldValueProblem(field, value) !== null) return null;
-    if (field.type !== 'date') return inWords(value);
+    if (field.type !== 'date') return inWords(value, messages);
   }
-  return isDay(value) ? dayInWords(value) : inWords(value);
+  return isDay(value) ? messages.day(value) : inWords(value, messages);
 }
 
-const NUMBERS = new Intl.NumberFormat('en', { maximumFractionDigits: 20 });
-const inWords = (value: FieldValue): string =>
+const inWords = (value: FieldValue, { account, number }: Messages): string =>
   typeof value === 'boolean'
     ? value
-      ? 'yes'
-      : 'no'
+      ? account.yes
+      : account.no
     : typeof value === 'number'
-      ? NUMBERS.format(value)
+      ? number(value)
       : value;
 
 function problemOfField(id: string, { fields }: Vocabulary): string | null {

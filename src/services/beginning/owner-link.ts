@@ -9,9 +9,9 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { asId, type PersonId } from '@/core';
 import type { PersonRecord } from '@/store';
-import { mailAddress, newPassword, personName } from '../forms';
+import { accountForm, mailAddress } from '../forms';
 import { applyChange, newcomer, personWithMail } from '../people';
-import { hashPassword, hashToken, momentAt, newToken, recordOf, type Trivet } from '../running';
+import { hashPassword, hashToken, messagesOf, momentAt, newToken, recordOf, type Trivet } from '../running';
 import { type Started, startAnew } from '../visiting';
 
 /** How long a link is good for, in milliseconds. */
@@ -90,6 +90,7 @@ export async function takeOwnerLink(
 ): Promise<OwnerAnswer> {
   const link = ownerLinkAt(trivet, token, now);
   if (link === null || trivet.dataFolder === null) return { kind: 'over' };
+  const { newPassword, personName } = accountForm(messagesOf(trivet.state));
   const parsed = z
     .object({ password: newPassword, ...(link.name === null && { name: personName }) })
     .safeParse(fields);

@@ -1,20 +1,20 @@
-/** What makes an account, as people type it. */
+/** What makes an account, as people type it; what is wrong is said in the language of whoever types. */
 import { z } from 'zod';
+import { byMessages, english } from '@/core';
 
-/** In lower case, so that one mailbox is one account. */
-export const mailAddress = z
-  .string({ error: 'Type one mail address.' })
-  .trim()
-  .toLowerCase()
-  .pipe(z.email('Type a mail address like name@place.example.').max(254, 'That is too long.'));
+export const accountForm = byMessages(({ signIn, signUp }) => ({
+  /** In lower case, so that one mailbox is one account. */
+  mailAddress: z
+    .string({ error: signIn.oneEmail })
+    .trim()
+    .toLowerCase()
+    .pipe(z.email(signUp.badEmail).max(254, signUp.longEmail)),
+  newPassword: z
+    .string({ error: signUp.onePassword })
+    .min(8, signUp.shortPassword)
+    .max(1000, signIn.longPassword),
+  personName: z.string({ error: signUp.oneName }).trim().min(1, signUp.noName).max(200, signUp.longName),
+}));
 
-export const newPassword = z
-  .string({ error: 'Choose one password.' })
-  .min(8, 'A password has at least 8 characters.')
-  .max(1000, 'That is too long for a password.');
-
-export const personName = z
-  .string({ error: 'Type one name.' })
-  .trim()
-  .min(1, 'Type your name.')
-  .max(200, 'A name has at most 200 letters.');
+/** The same as the desk says it. */
+export const { mailAddress, newPassword, personName } = accountForm(english);

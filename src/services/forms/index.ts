@@ -1,5 +1,5 @@
 /** What comes from outside, read strictly: texts, ids, days, conditions. */
-export { mailAddress, newPassword, personName } from './account-form';
+export { accountForm, mailAddress, newPassword, personName } from './account-form';
 export { conditionShape, tooDeep } from './condition-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 export { signUpShape } from './sign-up-form';

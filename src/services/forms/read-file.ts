@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import { LRUCache } from 'lru-cache';
 import sharp from 'sharp';
+import { english, type Messages } from '@/core';
 import type { Content } from '@/store';
 
 /** The largest file that is taken, in bytes. */
@@ -37,46 +38,48 @@ const TEXTS: Readonly<Record<string, string>> = {
   md: 'text/markdown',
   vtt: 'text/vtt',
 };
-const TAKEN =
-  'pictures (JPEG, PNG, WebP, GIF, AVIF), PDF, MP4 and WebM, MP3, plain text, and captions (WebVTT)';
-
 const known = new LRUCache<string, ReadFile>({ max: 100 });
 
 /** Reads a file, or says why it is not taken. */
 export async function readFile(
   bytes: Uint8Array,
   name: string,
+  { files: words }: Messages = english,
 ): Promise<ReadFile | { readonly problem: string }> {
-  if (bytes.length === 0) return { problem: 'That file is empty.' };
-  if (bytes.length > LARGEST_FILE)
-    return { problem: `That file is larger than ${LARGEST_FILE / 1_000_000} MB. Make it smaller.` };
+  if (bytes.length === 0) return { problem: words.empty };
+  if (bytes.length > LARGEST_FILE) return { problem: words.large(LARGEST_FILE / 1_000_000) };
   // The same bytes are read alike; loading the demo again and again need not draw its pictures again.
   const key = createHash('sha256').update(bytes).update(name).digest('hex');
   const found = known.get(key);
   if (found) return found;
-  const read = await readAnew(bytes, name);
+  const read = await readAnew(bytes, name, words);
   if (!('problem' in read) && bytes.length < 1_000_000) known.set(key, read);
   return read;
 }
 
-async function readAnew(bytes: Uint8Array, name: string): Promise<ReadFile | { readonly problem: string }> {
+async function readAnew(
+  bytes: Uint8Array,
+  name: string,
+  words: Messages['files'],
+): Promise<ReadFile | { readonly problem: string }> {
   const found = await fileTypeFromBuffer(bytes);
-  if (found && PICTURES.includes(found.mime)) return readPicture(bytes, name, found.mime === 'image/gif');
+  if (found && PICTURES.includes(found.mime))
+    return readPicture(bytes, name, found.mime === 'image/gif', words);
   const extension = found && OTHERS[found.mime];
   if (found && extension) {
     const mediaType = extension === 'webm' ? 'video/webm' : found.mime;
     return { name: safeName(name, extension), mediaType, bytes, picture: null };
   }
   // Captions are texts, and are read like one.
-  if (found && found.mime !== 'text/vtt')
-    return { problem: `By its content that is ${found.mime}, which is not taken. Files can be ${TAKEN}.` };
-  return readText(bytes, name);
+  if (found && found.mime !== 'text/vtt') return { problem: words.otherKind(found.mime, words.taken) };
+  return readText(bytes, name, words);
 }
 
 async function readPicture(
   bytes: Uint8Array,
   name: string,
   moves: boolean,
+  words: Messages['files'],
 ): Promise<ReadFile | { readonly problem: string }> {
   try {
     const { data, info } = await sharp(bytes, {
@@ -105,30 +108,31 @@ async function readPicture(
       },
     };
   } catch {
-    return { problem: 'That picture can’t be read: it is damaged, or larger than 60 megapixels.' };
+    return { problem: words.damaged };
   }
 }
 
-function readText(bytes: Uint8Array, name: string): ReadFile | { readonly problem: string } {
+function readText(
+  bytes: Uint8Array,
+  name: string,
+  words: Messages['files'],
+): ReadFile | { readonly problem: string } {
   let text: string;
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return { problem: `What that file is can’t be made out. Files can be ${TAKEN}.` };
+    return { problem: words.unknown(words.taken) };
   }
   // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are what is looked for
-  if (/[\u0000-\u0008\u000e-\u001f]/.test(text))
-    return { problem: `What that file is can’t be made out. Files can be ${TAKEN}.` };
+  if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return { problem: words.unknown(words.taken) };
   if (/^\s*(<|%!PS)/.test(text))
     return {
-      problem:
-        'That is markup (SVG, HTML or XML), which could run things in a browser. Send a picture or a PDF of it.',
+      problem: words.markup,
     };
   const extension = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? 'txt';
   // Captions begin so (WebVTT §4); what does not is a text, whatever it is called.
   const isCaptions = /^\uFEFF?WEBVTT(?:[ \t\n\r]|$)/.test(text);
-  if (extension === 'vtt' && !isCaptions)
-    return { problem: 'Those are no captions: a WebVTT file begins with the word WEBVTT.' };
+  if (extension === 'vtt' && !isCaptions) return { problem: words.noCaptions };
   const kept = isCaptions ? 'vtt' : TEXTS[extension] ? extension : 'txt';
   return { name: safeName(name, kept), mediaType: TEXTS[kept] ?? 'text/plain', bytes, picture: null };
 }

@@ -22,6 +22,7 @@ import {
   readWaiting,
 } from '@/store';
 import { id, percentage } from '../forms';
+import { writtenLetter } from '../mail';
 import { applyChange } from '../people';
 import {
   type Administrator,
@@ -146,7 +147,12 @@ export async function judge(
     });
     if (!noted) throw new NoLongerWaits();
     const to = trivet.state.people.get(found.person)?.email;
-    if (to) await putIntoOutbox(tx, { to, at: now, ...letter(title, found.activity, accepts, words) });
+    if (to)
+      await putIntoOutbox(tx, {
+        to,
+        at: now,
+        ...letter(trivet.state, title, found.activity, accepts, words),
+      });
   };
   const make = (state: SiteState) => {
     const at = courseAt(state, course);
@@ -179,18 +185,12 @@ export async function judge(
   }
 }
 
-const letter = (title: string, activity: ItemId, accepts: boolean, words: string) => ({
-  subject: accepts ? `“${title}” is accepted` : `“${title}” came back to you`,
-  text: [
-    accepts
-      ? `What you handed in to “${title}” is accepted.`
-      : `What you handed in to “${title}” was given back. You can hand in another version.`,
+const letter = (state: SiteState, title: string, activity: ItemId, accepts: boolean, words: string) =>
+  writtenLetter(state, accepts ? 'accepted' : 'givenBack', {
+    title,
     words,
-    new URL(`/me/hand-in/${encodeURIComponent(activity)}`, environment().publicUrl).href,
-  ]
-    .filter(Boolean)
-    .join('\n\n'),
-});
+    link: new URL(`/me/hand-in/${encodeURIComponent(activity)}`, environment().publicUrl).href,
+  });
 
 /** A file that was handed in to a course, for its tutors. */
 export async function handedFileFor(

@@ -2,3 +2,4 @@
 export { mailerAt } from './mailer';
 export { latestMail, sendFromOutbox } from './outbox';
 export { tendMail } from './tend-mail';
+export { templateOf, writtenLetter } from './written-letter';

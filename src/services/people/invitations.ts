@@ -1,14 +1,16 @@
 /** Inviting people by mail: whoever can't sign in yet gets a link, good for a week, with which they choose a password. */
 import { z } from 'zod';
-import { dayInWords, momentIn, type PersonId } from '@/core';
+import { momentIn, type PersonId } from '@/core';
 import { type Database, putIntoOutbox, readUnanswered, readWithoutPassword, writeInvitations } from '@/store';
 import { id } from '../forms';
+import { writtenLetter } from '../mail';
 import type { Person, SiteState, Trivet } from '../running';
 import {
   type Administrator,
   environment,
   hashToken,
   memberOf,
+  messagesOf,
   newToken,
   requirePermission,
 } from '../running';
@@ -66,14 +68,13 @@ export async function invitePeople(
 /** Invites people who are there, and puts the letters into the outbox, in the transaction of what they belong to. */
 export async function putInvitations(
   tx: Database,
-  { outline, settings }: SiteState,
+  state: SiteState,
   by: Pick<Administrator, 'name' | 'email'>,
   people: readonly Pick<Person, 'id' | 'name' | 'email'>[],
   now: Date,
 ): Promise<void> {
   const until = new Date(now.getTime() + INVITED_MS);
-  const site = outline.items.get(outline.root)?.title ?? '';
-  const last = dayInWords(momentIn(settings.timeZone, until).today);
+  const last = messagesOf(state).day(momentIn(state.settings.timeZone, until).today);
   const invited = people.map((person) => ({ person, token: newToken() }));
   await writeInvitations(
     tx,
@@ -90,12 +91,12 @@ export async function putInvitations(
     ...invited.map(({ person: { name, email }, token }) => ({
       to: email,
       replyTo: by.email,
-      subject: `${by.name} invites you to ${site}`,
-      text: [
-        `${name}, there is a place for you at ${site}.`,
-        `Choose a password, and you are in: ${new URL(`/sign-up/invited/${token}`, environment().publicUrl).href}`,
-        `The link is yours alone, and good until ${last}. After that, ask ${by.name} for another; an answer to this letter goes there.`,
-      ].join('\n\n'),
+      ...writtenLetter(state, 'invitation', {
+        name,
+        by: by.name,
+        link: new URL(`/sign-up/invited/${token}`, environment().publicUrl).href,
+        until: last,
+      }),
       at: now,
       goodUntil: until,
     })),

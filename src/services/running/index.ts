@@ -13,6 +13,7 @@ export {
 export { type Environment, readEnvironment } from './environment';
 export { forgetOld, NOWHERE } from './journal';
 export { Busy, lane } from './lane';
+export { messagesOf } from './messages';
 export { memberOf, type Person, personOf, recordOf } from './person';
 export { databaseIn, environment, runningTrivet } from './running';
 export {

@@ -12,6 +12,8 @@ export const newSettings = (timeZone: string): Settings => ({
   signUpDomains: [],
   look: null,
   words: { foot: '', missing: '' },
+  language: 'en',
+  letters: {},
   starts: { level: null, roles: [], groups: [], asks: [] },
   clockAhead: 0,
   shareKey: randomBytes(32).toString('hex'),

@@ -2,18 +2,15 @@
 import {
   asId,
   type Day,
-  dayInWords,
-  moneyInWords,
+  type Messages,
   nothingYet,
   type OrderId,
   type PlanChange,
   type Price,
   planChange,
-  priceInWords,
 } from '@/core';
 import { insertOrder, type Order, readOrder } from '@/store';
-import type { Trivet, Visitor } from '../running';
-import { newToken, plainRequest } from '../running';
+import { messagesOf, newToken, plainRequest, type Trivet, type Visitor } from '../running';
 import type { Till } from '../till';
 import { hasPrice, offerOf, type Sold, soldAs, type ViewContext } from '../view';
 import { OWN_PURCHASES } from './letters';
@@ -47,6 +44,7 @@ export const plansFor = (context: ViewContext, order: Order, today: Day): readon
 
 function candidates(context: ViewContext, order: Order, today: Day): readonly Candidate[] {
   const { state: became, agreed } = order;
+  const messages = messagesOf(context.state);
   const paid = became.payments.findLast(({ until }) => until === became.paidUntil);
   if (became.paidUntil === null || agreed.months === null || became.ends !== null) return [];
   const old = {
@@ -71,8 +69,8 @@ function candidates(context: ViewContext, order: Order, today: Day): readonly Ca
           product: product.id,
           price: terms.id,
           name: product.name,
-          words: priceInWords(terms),
-          sum: sumInWords(change, terms, old.until),
+          words: messages.price(terms),
+          sum: sumInWords(change, terms, old.until, messages),
           sold,
           terms,
           change,
@@ -82,15 +80,19 @@ function candidates(context: ViewContext, order: Order, today: Day): readonly Ca
   });
 }
 
-function sumInWords({ kind, credit, owed, freeDays }: PlanChange, price: Price, until: Day): string {
-  const money = (amount: number) => moneyInWords({ amount, currency: price.currency });
-  if (kind === 'at the end')
-    return `Nothing is paid now. You keep what you have until ${dayInWords(until)}; then it is ${priceInWords(price)}.`;
+function sumInWords(
+  { kind, credit, owed, freeDays }: PlanChange,
+  price: Price,
+  until: Day,
+  { purchases: words, ...written }: Messages,
+): string {
+  const money = (amount: number) => written.money({ amount, currency: price.currency });
+  if (kind === 'at the end') return words.planAtEnd(written.day(until), written.price(price));
   if (owed > 0)
     return credit === 0
-      ? `You pay ${money(owed)} now.`
-      : `You pay ${money(owed)} now: ${money(price.amount)}, less ${money(credit)} for the days that are left of your plan.`;
-  return `Nothing is paid now: the ${money(credit)} left of your plan pay for ${freeDays} days.`;
+      ? words.planOwed(money(owed))
+      : words.planOwedLess(money(owed), money(price.amount), money(credit));
+  return words.planFree(money(credit), freeDays);
 }
 
 export type PlanAnswer =
@@ -114,9 +116,9 @@ export async function changePlan(
   const chosen = candidates(context, old, today).find(
     ({ product, price }) => product === fields.product && price === fields.price,
   );
-  if (!chosen) return { kind: 'wrong', problem: 'That plan is not to be had any more. Choose another.' };
-  if (fields.sum !== chosen.sum)
-    return { kind: 'wrong', problem: `That has changed since you looked: ${chosen.sum}` };
+  const { purchases: words } = messagesOf(trivet.state);
+  if (!chosen) return { kind: 'wrong', problem: words.planGone };
+  if (fields.sum !== chosen.sum) return { kind: 'wrong', problem: words.planChanged(chosen.sum) };
   const { terms, change, sold } = chosen;
   const order: Order = {
     ...old,
@@ -148,15 +150,9 @@ export async function changePlan(
     open: true,
     due: [],
   };
-  if (!(await insertOrder(trivet.db, order)))
-    return { kind: 'wrong', problem: 'You are buying that already. Finish there, or wait a moment.' };
+  if (!(await insertOrder(trivet.db, order))) return { kind: 'wrong', problem: words.planUnderWay };
   const to = await tellTill(trivet, till, order, now);
-  return to === null
-    ? {
-        kind: 'wrong',
-        problem: 'The till does not answer just now. Nothing was changed; try again in a minute.',
-      }
-    : { kind: 'on the way', to };
+  return to === null ? { kind: 'wrong', problem: words.noAnswer } : { kind: 'on the way', to };
 }
 
 /** How long a change of plan can be paid: what it comes to is worked out for a day. */

@@ -2,15 +2,16 @@
 import {
   addDays,
   type Day,
-  dayInWords,
-  moneyInWords,
+  type LetterKind,
+  type LetterValues,
+  type Messages,
   type OrderState,
   type Payment,
-  priceInWords,
 } from '@/core';
 import { type Order, putIntoOutbox } from '@/store';
+import { writtenLetter } from '../mail';
 import type { Trivet } from '../running';
-import { environment, type SiteState } from '../running';
+import { environment, messagesOf, type SiteState } from '../running';
 
 export type Letter =
   | { readonly kind: 'receipt'; readonly payment: Payment; readonly madeAccount: boolean }
@@ -41,113 +42,71 @@ export function sendLetter(
   letter: Letter,
   at: Date,
 ): Promise<void> {
-  const { subject, lines } = written(state, order, after, letter);
-  return putIntoOutbox(tx, { to: order.email, subject, text: lines.filter(Boolean).join('\n\n'), at });
+  const { kind, values } = written(state, order, after, letter);
+  const common = { product: order.productName, link: here(OWN_PURCHASES) };
+  return putIntoOutbox(tx, { to: order.email, ...writtenLetter(state, kind, { ...common, ...values }), at });
 }
 
+/** Which letter it is, and what it says of this order beside what it is about. */
 function written(
-  { settings: { graceDays } }: SiteState,
-  order: Order,
-  { paidUntil, trialUntil, renews, ends }: OrderState,
+  state: SiteState,
+  { agreed, name }: Order,
+  after: OrderState,
   letter: Letter,
-): { readonly subject: string; readonly lines: readonly string[] } {
-  const { productName: what, agreed } = order;
-  const price = priceInWords(agreed);
-  const own = `What you have, and everything that you paid: ${here(OWN_PURCHASES)}`;
-  const account = (made: boolean) =>
-    made
-      ? `You have an account now, with this mail address. Choose a password for it: ${here('/reset')}`
-      : '';
-  const renewal = renews === null ? '' : `It is paid again on ${dayInWords(renews)}: ${price}.`;
-  const good = (last: Day | null) => (last === null ? '' : `It is good until ${dayInWords(last)}.`);
+): { readonly kind: LetterKind; readonly values: LetterValues } {
+  const messages = messagesOf(state);
+  const { money, mail } = messages;
+  const day = (date: Day | null) => (date === null ? '' : messages.day(date));
+  const sum = (amount: number) => money({ amount, currency: agreed.currency });
   switch (letter.kind) {
     case 'receipt': {
       const { amount, until, on } = letter.payment;
-      const paid = moneyInWords({ amount, currency: agreed.currency });
+      const values = { sum: sum(amount), day: day(on), until: day(until) };
+      return { kind: 'receipt', values: { ...values, ...onwards(messages, agreed, after, letter) } };
+    }
+    case 'begun': {
+      const until = day(after.trialUntil ?? after.paidUntil);
       return {
-        subject: `Receipt: ${what}, ${paid}`,
-        lines: [
-          `On ${dayInWords(on)} you paid ${paid} for ${what}.`,
-          good(until),
-          renewal,
-          account(letter.madeAccount),
-          own,
-        ],
+        kind: after.trialUntil === null ? 'free' : 'trial',
+        values: { until, ...onwards(messages, agreed, after, letter) },
       };
     }
-    case 'begun':
-      return {
-        subject: trialUntil === null ? `${what} is yours` : `${what} is yours to try`,
-        lines: [
-          trialUntil === null
-            ? `${what} is yours, and you paid nothing for it.`
-            : `You can try ${what} until ${dayInWords(trialUntil)}, and pay nothing for it.`,
-          trialUntil === null ? good(paidUntil) : '',
-          renewal,
-          account(letter.madeAccount),
-          own,
-        ],
-      };
-    case 'late':
-      return {
-        subject: `A payment for ${what} did not come through`,
-        lines: [
-          `We could not take ${moneyInWords(agreed)} for ${what}.`,
-          paidUntil === null
-            ? ''
-            : `It stays yours until ${dayInWords(addDays(paidUntil, graceDays))}. It is tried again; if your card has changed, leave another one.`,
-          own,
-        ],
-      };
-    case 'reminder':
-      return {
-        subject: `${what} ends ${letter.left === 1 ? 'tomorrow' : `in ${letter.left} days`}`,
-        lines: [
-          `${moneyInWords(agreed)} for ${what} still did not come through. Leave another card and it goes on as before.`,
-          own,
-        ],
-      };
+    case 'late': {
+      const { paidUntil } = after;
+      const until = paidUntil === null ? null : addDays(paidUntil, state.settings.graceDays);
+      return { kind: 'late', values: { sum: money(agreed), until: day(until) } };
+    }
+    case 'reminder': {
+      const when = letter.left === 1 ? mail.tomorrow : mail.inDays(letter.left);
+      return { kind: 'reminder', values: { sum: money(agreed), when } };
+    }
     case 'ended':
-      return {
-        subject: `${what} has ended`,
-        lines: [`${what} has ended, and with it what it gave you.`, own],
-      };
-    case 'tomorrow':
-      return {
-        subject: `${what} is tomorrow`,
-        lines: [`${what} is tomorrow, ${dayInWords(letter.day)}. You have a place, ${order.name}.`, own],
-      };
-    case 'stopped':
-      return {
-        subject: `${what} is stopped`,
-        lines: [
-          `${what} will not be paid again.`,
-          ends === null ? '' : `It stays yours until ${dayInWords(ends)}.`,
-          own,
-        ],
-      };
-    case 'refunded': {
-      const money = moneyInWords({ amount: letter.amount, currency: agreed.currency });
-      return {
-        subject: `${money} come back to you`,
-        lines: [
-          `We gave back ${money} of what you paid for ${what}.`,
-          letter.ends ? `${what} has ended with it.` : `${what} stays yours.`,
-          own,
-        ],
-      };
-    }
     case 'disputed':
+      return { kind: letter.kind, values: {} };
+    case 'tomorrow':
+      return { kind: 'tomorrow', values: { day: day(letter.day), name } };
+    case 'stopped':
+      return { kind: 'stopped', values: { until: day(after.ends) } };
+    case 'refunded':
       return {
-        subject: `${what} is closed for now`,
-        lines: [`Your bank disputes a payment for ${what}. Until that is settled it is closed.`, own],
+        kind: letter.ends ? 'moneyBackEnded' : 'moneyBack',
+        values: { sum: sum(letter.amount) },
       };
     case 'given back':
-      return {
-        subject: `What you paid for ${what} comes back to you`,
-        lines: [letter.why, 'You get back everything that you paid for it. Nothing is left to do.', own],
-      };
+      return { kind: 'notGiven', values: { why: letter.why } };
     default:
       return letter satisfies never;
   }
 }
+
+/** What comes after something that somebody has just got. */
+const onwards = (
+  messages: Messages,
+  agreed: Order['agreed'],
+  { renews }: OrderState,
+  { madeAccount }: { readonly madeAccount: boolean },
+): LetterValues => ({
+  next: renews === null ? '' : messages.day(renews),
+  price: renews === null ? '' : messages.price(agreed),
+  password: madeAccount ? here('/reset') : '',
+});

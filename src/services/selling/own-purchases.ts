@@ -2,17 +2,14 @@
 import {
   type Agreed,
   type Day,
-  dayInWords,
   lastDayOf,
-  moneyInWords,
+  type Messages,
   type OrderId,
   type Payment,
   type ProductId,
-  priceInWords,
 } from '@/core';
 import { type Order, readOrder, readOrdersOf } from '@/store';
-import type { Person, Trivet, Visitor } from '../running';
-import { plainRequest } from '../running';
+import { messagesOf, type Person, plainRequest, type Trivet, type Visitor } from '../running';
 import { type Till, TillTrouble } from '../till';
 import { givesInWords, type ViewContext } from '../view';
 import { askAbout } from './ask-till';
@@ -58,6 +55,7 @@ export async function ownPurchases(
   const { today } = plainRequest(state, now);
   const orders = await readOrdersOf(trivet.db, person.id);
   const names = new Map(state.names.products.map(({ id, name }) => [id, name]));
+  const { purchases: words, day } = messagesOf(state);
   return {
     orders: orders
       .filter(({ state: became, open }) => became.began !== null || open)
@@ -68,16 +66,17 @@ export async function ownPurchases(
         name: names.get(product) ?? '',
         standing:
           until === null
-            ? 'Yours for good.'
+            ? words.forGood
             : until < today
-              ? `Ended on ${dayInWords(until)}.`
-              : `Yours until ${dayInWords(until)}.`,
+              ? words.endedOn(day(until))
+              : words.yoursUntil(day(until)),
       })),
   };
 }
 
 function ownPurchase({ state }: Trivet, order: Order, context: ViewContext, today: Day): OwnPurchase {
   const { id, product, state: became, agreed } = order;
+  const messages = messagesOf(state);
   const last = lastDayOf(became, state.settings.graceDays);
   const good = became.began !== null && became.endedBy !== 'disputed' && (last === null || last >= today);
   const late = good && became.paidUntil !== null && became.ends === null && became.paidUntil < today;
@@ -87,13 +86,13 @@ function ownPurchase({ state }: Trivet, order: Order, context: ViewContext, toda
     id,
     product,
     name: order.productName,
-    gives: terms ? givesInWords(terms, state.live.compiled.vocabulary) : '',
-    standing: standingOf(order, agreed, { last, good, late }),
+    gives: terms ? givesInWords(terms, state.live.compiled.vocabulary, messages) : '',
+    standing: standingOf(order, agreed, { last, good, late }, messages),
     state: order.open ? 'waiting' : late ? 'late' : good ? 'good' : 'ended',
     receipts: became.payments.map((payment) => ({
       address: receiptAddress(id, payment),
       on: payment.on,
-      sum: moneyInWords({ amount: payment.amount, currency: agreed.currency }),
+      sum: messages.money({ amount: payment.amount, currency: agreed.currency }),
     })),
     canStop: renews,
     canLeaveCard: renews && order.reference !== null,
@@ -108,20 +107,18 @@ function standingOf(
   { state, open }: Order,
   agreed: Agreed,
   { last, good, late }: { readonly last: Day | null; readonly good: boolean; readonly late: boolean },
+  { purchases: words, day, price }: Messages,
 ): string {
   const { began, paidUntil, renews, ends, endedBy, trialUntil } = state;
-  if (open) return 'Not paid yet.';
-  if (endedBy === 'refunded') return 'Given back, and ended.';
-  if (endedBy === 'disputed') return 'Closed while a payment is disputed.';
-  if (!good) return last === null ? 'Ended.' : `Ended on ${dayInWords(last)}.`;
-  if (late && last !== null)
-    return `A payment did not come through. It stays yours until ${dayInWords(last)}; leave another card and it goes on.`;
-  if (ends !== null) return `Stopped. It stays yours until ${dayInWords(ends)}.`;
-  if (paidUntil === null) return `Yours for good, since ${dayInWords(began ?? '')}.`;
-  const first = trialUntil === paidUntil ? 'On trial' : 'Paid';
-  return renews === null
-    ? `${first} until ${dayInWords(paidUntil)}.`
-    : `${first} until ${dayInWords(paidUntil)}, then ${priceInWords(agreed)}.`;
+  if (open) return words.notPaid;
+  if (endedBy === 'refunded') return words.refunded;
+  if (endedBy === 'disputed') return words.disputed;
+  if (!good) return last === null ? words.ended : words.endedOn(day(last));
+  if (late && last !== null) return words.late(day(last));
+  if (ends !== null) return words.stopped(day(ends));
+  if (paidUntil === null) return words.forGoodSince(day(began ?? ''));
+  const says = trialUntil === paidUntil ? words.trialUntil : words.paidUntil;
+  return says(day(paidUntil), renews === null ? null : price(agreed));
 }
 
 /** A receipt, to be printed. */
@@ -149,15 +146,16 @@ export async function ownReceipt(
   if (!found || !payment || found.person !== person.id) return null;
   const { currency } = found.agreed;
   const { outline } = trivet.state;
-  const money = (amount: number) => moneyInWords({ amount, currency });
+  const { purchases: words, day, money: written } = messagesOf(trivet.state);
+  const money = (amount: number) => written({ amount, currency });
   return {
     number: `${found.id.slice(0, 8)}-${found.state.payments.indexOf(payment) + 1}`,
-    on: dayInWords(payment.on),
+    on: day(payment.on),
     what: found.productName,
     period:
       payment.from === null || payment.until === null
         ? ''
-        : `${dayInWords(payment.from)} to ${dayInWords(payment.until)}`,
+        : words.period(day(payment.from), day(payment.until)),
     sum: money(payment.amount),
     name: found.name,
     email: found.email,
@@ -170,8 +168,6 @@ export type OwnStep =
   | { readonly kind: 'on the way'; readonly to: string }
   | { readonly kind: 'wrong'; readonly problem: string }
   | { readonly kind: 'missing' };
-
-const NO_ANSWER = 'The till does not answer just now. Nothing was changed; try again in a minute.';
 
 /** Stops a subscription of one's own: it stays until what is paid for is over. */
 export const stopOwn = (
@@ -212,13 +208,14 @@ async function withOwn(
   if (!order || order.person !== person.id) return { kind: 'missing' };
   const last = lastDayOf(order.state, trivet.state.settings.graceDays);
   const { today } = plainRequest(trivet.state, now);
+  const { purchases: words } = messagesOf(trivet.state);
   if (order.state.renews === null || (last !== null && last < today))
-    return { kind: 'wrong', problem: 'It is not paid again, so there is nothing to change.' };
-  if (till === null || order.reference === null) return { kind: 'wrong', problem: NO_ANSWER };
+    return { kind: 'wrong', problem: words.nothingToChange };
+  if (till === null || order.reference === null) return { kind: 'wrong', problem: words.noAnswer };
   try {
     return { kind: 'on the way', to: await step(till, order.reference, order) };
   } catch (error) {
-    if (error instanceof TillTrouble) return { kind: 'wrong', problem: NO_ANSWER };
+    if (error instanceof TillTrouble) return { kind: 'wrong', problem: words.noAnswer };
     throw error;
   }
 }

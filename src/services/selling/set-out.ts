@@ -3,7 +3,7 @@
  * and the till is told of it. Whoever sets out twice comes to the same order.
  */
 import { z } from 'zod';
-import { asId, momentIn, nothingYet, type OrderId, priceInWords, safeNext } from '@/core';
+import { asId, byMessages, momentIn, nothingYet, type OrderId, safeNext } from '@/core';
 import {
   findCredentials,
   findVoucher,
@@ -17,8 +17,9 @@ import {
   updateOrder,
   type Voucher,
 } from '@/store';
+import { accountForm } from '../forms';
 import type { Trivet, Visitor } from '../running';
-import { environment, hashToken, newToken, plainRequest } from '../running';
+import { environment, hashToken, messagesOf, newToken, plainRequest } from '../running';
 import { type Till, TillTrouble } from '../till';
 import { hasPrice, holdsNow, opens, type Sold, shownPrice, soldAs, type ViewContext } from '../view';
 import { countTry, GUEST_SESSION_MS, MINUTE } from '../visiting';
@@ -29,14 +30,21 @@ const HELD_MS = 15 * MINUTE;
 /** How long what has no number can be paid. */
 const PAYABLE_MS = 24 * 60 * MINUTE;
 
-const form = z.object({
-  /** The price's id, and what it was as the page said it: who saw another price is told before they pay. */
-  price: z.string({ error: 'Choose a price.' }).min(1, 'Choose a price.').max(200),
-  voucher: z.string().trim().toUpperCase().max(60, 'That is too long for a voucher.').default(''),
-  name: z.string().trim().max(200, 'A name has at most 200 letters.').default(''),
-  email: z.string().trim().toLowerCase().max(254, 'That is too long.').default(''),
-  next: z.string().max(2000).default('/'),
-});
+const formIn = byMessages(({ shop: words, signUp }) =>
+  z.object({
+    /** The price's id, and what it was as the page said it: who saw another price is told before they pay. */
+    price: z.string({ error: words.choosePrice }).min(1, words.choosePrice).max(200, words.choosePrice),
+    voucher: z
+      .string({ error: words.longVoucher })
+      .trim()
+      .toUpperCase()
+      .max(60, words.longVoucher)
+      .default(''),
+    name: z.string({ error: signUp.oneName }).trim().max(200, signUp.longName).default(''),
+    email: z.string({ error: signUp.badEmail }).trim().toLowerCase().max(254, signUp.longEmail).default(''),
+    next: z.string({ error: words.choosePrice }).max(2000, words.choosePrice).default('/'),
+  }),
+);
 
 /** What is wrong, by field; `form` for all of it. */
 export type BuyProblems = Readonly<Partial<Record<'price' | 'voucher' | 'name' | 'email' | 'form', string>>>;
@@ -83,7 +91,9 @@ export async function setOut(
 ): Promise<SetOut> {
   const sold = soldAs(context, productId);
   if (!sold || !isTheirs(context, sold)) return { kind: 'missing' };
-  const parsed = form.safeParse(fields);
+  const messages = messagesOf(trivet.state);
+  const { shop: words } = messages;
+  const parsed = formIn(messages).safeParse(fields);
   if (!parsed.success)
     return wrong(
       Object.fromEntries(
@@ -100,13 +110,12 @@ export async function setOut(
   const { product, stored } = sold;
   const [wanted, shown] = asked.price.split('|');
   const price = stored.terms.prices.find(({ id }) => id === wanted);
-  if (!price || !hasPrice(context, price))
-    return wrong({ price: 'That price is not to be had any more. Choose another.' });
+  if (!price || !hasPrice(context, price)) return wrong({ price: words.priceGone });
   if (shown !== undefined && shown !== shownPrice(price))
-    return wrong({ price: `The price has changed: it is ${priceInWords(price)} now.` });
+    return wrong({ price: words.priceChanged(messages.price(price)) });
   const today = plainRequest(trivet.state, now).today;
   if (stored.terms.day !== null && stored.terms.day < today) return { kind: 'missing' };
-  if (holdsNow(context, product.id)) return wrong({ form: `You have ${product.name} already.` });
+  if (holdsNow(context, product.id)) return wrong({ form: words.hasAlready(product.name) });
   const buyer = await buyerOf(trivet, visitor, asked);
   if ('problems' in buyer) return wrong(buyer.problems);
   const voucher = await voucherFor(trivet, asked.voucher, sold, from, now);
@@ -154,7 +163,7 @@ export async function setOut(
   if (to === null)
     return {
       kind: 'not now',
-      problems: { form: 'The till does not answer just now. Nothing was bought; try again in a minute.' },
+      problems: { form: words.noAnswer },
       seconds: 0,
     };
   return { kind: 'on the way', to, token: session.token };
@@ -167,9 +176,6 @@ const isTheirs = (context: ViewContext, { stored: { terms } }: Sold): boolean =>
 export const lessBy = (amount: number, percent: number): number =>
   Math.floor((amount * (100 - percent)) / 100);
 
-const name = z.string().min(1, 'Type your name.');
-const email = z.email('Type a mail address like name@place.example.');
-
 async function buyerOf(
   trivet: Trivet,
   { person }: Visitor,
@@ -177,14 +183,13 @@ async function buyerOf(
 ): Promise<Buyer | { readonly problems: BuyProblems }> {
   if (person) return { person: person.id, email: person.email, name: person.name };
   const problems: { name?: string; email?: string } = {};
-  const [called, at] = [name.safeParse(asked.name), email.safeParse(asked.email)];
+  const messages = messagesOf(trivet.state);
+  const { personName, mailAddress } = accountForm(messages);
+  const [called, at] = [personName.safeParse(asked.name), mailAddress.safeParse(asked.email)];
   if (!called.success) problems.name = called.error.issues[0]?.message ?? '';
   if (!at.success) problems.email = at.error.issues[0]?.message ?? '';
   if (!called.success || !at.success) return { problems };
-  if (await findCredentials(trivet.db, at.data))
-    return {
-      problems: { email: 'There is an account with this mail address. Sign in first, and come back here.' },
-    };
+  if (await findCredentials(trivet.db, at.data)) return { problems: { email: messages.shop.hasAccount } };
   return { person: null, email: at.data, name: called.data };
 }
 
@@ -225,7 +230,7 @@ async function voucherFor(
     found?.open &&
     (found.until === null || found.until >= today) &&
     (found.products.length === 0 || found.products.includes(product.id));
-  return found && good ? found : { problem: 'That is no voucher for this, or it is used up.', seconds: 0 };
+  return found && good ? found : { problem: messagesOf(trivet.state).shop.noVoucher, seconds: 0 };
 }
 
 /** Holds what has a number and writes the order: all of it or nothing. One that is under way already is the one. */
@@ -236,6 +241,7 @@ async function place(
   voucher: Voucher | null,
   now: Date,
 ): Promise<{ readonly order: Order } | { readonly problems: BuyProblems }> {
+  const { shop: words } = messagesOf(trivet.state);
   const there = await readOpenOrder(trivet.db, order.email, order.product);
   if (there && isSame(there, order) && there.payUntil > now) return { order: there };
   class Full extends Error {
@@ -255,9 +261,9 @@ async function place(
       if (!(await insertOrder(tx, order))) return false;
       const hold = (of: string, most: number) => holdPlace(tx, of, most, order.id, order.payUntil, now);
       if (terms.seats !== null && (await hold(order.product, terms.seats)) === null)
-        throw new Full({ form: 'Every seat is taken, or held for somebody who is paying just now.' });
+        throw new Full({ form: words.full });
       if (voucher && (await hold(voucher.id, voucher.times)) === null)
-        throw new Full({ voucher: 'That is no voucher for this, or it is used up.' });
+        throw new Full({ voucher: words.noVoucher });
       return true;
     });
     if (written) return { order };
@@ -266,11 +272,7 @@ async function place(
     throw error;
   }
   const other = await readOpenOrder(trivet.db, order.email, order.product);
-  return other && isSame(other, order)
-    ? { order: other }
-    : {
-        problems: { form: 'You are buying this in another window just now. Finish there, or wait a moment.' },
-      };
+  return other && isSame(other, order) ? { order: other } : { problems: { form: words.elsewhere } };
 }
 
 const isSame = (one: Order, other: Order): boolean =>

@@ -35,7 +35,7 @@ import {
 } from '@/store';
 import { newcomer } from '../people';
 import type { SiteState, Touched, Trivet } from '../running';
-import { momentAt } from '../running';
+import { messagesOf, momentAt } from '../running';
 import { noticeForm, type Till } from '../till';
 import { type Letter, sendLetter } from './letters';
 
@@ -222,7 +222,7 @@ async function whyNotTheirs(
       (await keepPlace(tx, order.product, order.id)) ||
       ((await holdPlace(tx, order.product, terms.seats, order.id, now, now)) !== null &&
         (await keepPlace(tx, order.product, order.id)));
-    if (!seat) return `The last seat of ${order.productName} went to somebody else while you paid.`;
+    if (!seat) return messagesOf(state).mail.lastSeat(order.productName);
   }
   if (order.voucher !== null) await keepPlace(tx, order.voucher, order.id);
   if (order.person === null) return null;
@@ -234,7 +234,7 @@ async function whyNotTheirs(
       one.product === order.product &&
       isGood(one, state, from),
   );
-  return has ? `You had ${order.productName} already.` : null;
+  return has ? messagesOf(state).mail.hadAlready(order.productName) : null;
 }
 
 function isGood(

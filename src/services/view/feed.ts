@@ -1,5 +1,6 @@
 /** Feeds of the latest posts, as data: RSS 2.0 and JSON Feed 1.1 are written from it. */
 import type { Day, ItemId } from '@/core';
+import { messagesOf } from '../running';
 import { addressIn, type View } from './context';
 import { entriesOf } from './entry';
 import { named } from './list-view';
@@ -54,7 +55,7 @@ export async function feedOf(context: View, category: string | null): Promise<Fe
     // Not even the spelling of a category's name is told to those who get nothing of it.
     title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,
     timeZone: context.state.settings.timeZone,
-    description: `The latest from ${site}`,
+    description: messagesOf(context.state).lists.latest(site),
     items: entries.map((entry) => ({
       id: entry.id,
       title: entry.title,

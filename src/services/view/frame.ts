@@ -41,6 +41,8 @@ export interface ShownMenu {
 
 export interface Frame {
   readonly siteTitle: string;
+  /** The language of the site (BCP 47). */
+  readonly language: string;
   /** Where the picture before its name is; null for none, or one that is closed to this visitor. */
   readonly picture: string | null;
   /** Where the colours are that it has of its own; null for none. */
@@ -99,10 +101,11 @@ function madeFrame(context: View, current: ItemId | null, host: Addressed | null
       .filter((menu) => place !== 'side' || (current !== null && leadsTo(outline, menu.id, current)))
       .map((menu) => ({ id: menu.id, title: menu.title, links: linksBelow(context, menu.id, current) }))
       .filter(({ links }) => links.length > 0);
-  const { look, words } = context.state.settings;
+  const { look, words, language } = context.state.settings;
   const picture = look?.picture ? outline.items.get(look.picture) : undefined;
   return {
     siteTitle: outline.items.get(outline.root)?.title ?? '',
+    language,
     picture:
       picture?.kind === 'file' && picture.mediaType.startsWith('image/') && opens(context, picture.id)
         ? addressIn(context, pathOf(picture) ?? '/')

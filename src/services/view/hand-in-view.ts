@@ -1,5 +1,5 @@
 /** A hand-in as its learner meets it: what can be handed in, and what became of every version. */
-import { HAND_INS, type HandInTerms, type Item, mayHandIn, momentIn } from '@/core';
+import { type Day, type HandInTerms, type Item, mayHandIn, momentIn } from '@/core';
 import type { HandedFile, HandIn } from '@/store';
 import { addressIn, type View } from './context';
 import { type ActivityPlace, isDone, placeInCourse } from './course-view';
@@ -8,10 +8,8 @@ import { handInAddress, outlineOfTask, type TaskOutline } from './task-outline';
 
 export interface VersionView {
   readonly version: number;
-  /** The day and what became of it, in words. */
-  readonly at: string;
+  readonly at: Day;
   readonly state: HandIn['state'];
-  readonly became: string;
   readonly score: number | null;
   readonly words: string;
   readonly by: string;
@@ -59,7 +57,6 @@ export function handInView(
         version,
         at: momentIn(view.state.settings.timeZone, at).today,
         state,
-        became: HAND_INS[state].words,
         score,
         words,
         by,

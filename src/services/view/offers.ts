@@ -3,17 +3,16 @@ import {
   type Condition,
   isHeldOn,
   isOnOffer,
-  listed,
+  type Messages,
   nameOfId,
   type Price,
   type PriceId,
   type Product,
   type ProductId,
-  priceInWords,
   type Vocabulary,
 } from '@/core';
 import type { StoredTerms } from '@/store';
-import { isSoldOut } from '../running';
+import { isSoldOut, messagesOf } from '../running';
 import { addressIn, holds, opens, type View } from './context';
 import { readyFor } from './texts';
 
@@ -72,16 +71,17 @@ export function offerOf(view: View, sold: Sold, back: string | null = null): Off
   const prices = terms.prices.filter((price) => hasPrice(view, price));
   if (prices.length === 0) return null;
   const { vocabulary } = view.compiled;
+  const messages = messagesOf(view.state);
   const page = terms.page === null ? undefined : view.state.outline.items.get(terms.page);
   return {
     product: product.id,
     name: product.name,
     about: terms.about,
-    gives: givesInWords(stored, vocabulary),
+    gives: givesInWords(stored, vocabulary, messages),
     page: page?.kind === 'page' ? addressIn(view, page.address) : null,
     prices: prices.map((price) => ({
       id: price.id,
-      words: priceInWords(price),
+      words: messages.price(price),
       trialDays: price.trialDays,
       value: `${price.id}|${shownPrice(price)}`,
       address: buyAddress(view, product.id, back, prices.length > 1 ? price.id : null),
@@ -138,18 +138,22 @@ export const offersFor = (view: View, back: string | null = null): readonly Offe
   });
 
 /** What a product gives, in words that visitors may read: nothing private is named. */
-export function givesInWords({ terms: { grants, day } }: StoredTerms, vocabulary: Vocabulary): string {
+export function givesInWords(
+  { terms: { grants, day } }: StoredTerms,
+  vocabulary: Vocabulary,
+  { shop: words, all }: Messages,
+): string {
   const level = grants.level && nameOfId(vocabulary, 'level', grants.level);
   const groups = vocabulary.groups.filter((group) => grants.groups.includes(group.id) && !group.private);
   const parts = [
-    ...(level ? [`level ${level}`] : []),
-    ...vocabulary.roles.filter(({ id }) => grants.roles.includes(id)).map(({ name }) => `the role ${name}`),
-    ...groups.map(({ name }) => `a place in ${name}`),
+    ...(level ? [words.level(level)] : []),
+    ...vocabulary.roles.filter(({ id }) => grants.roles.includes(id)).map(({ name }) => words.role(name)),
+    ...groups.map(({ name }) => words.group(name)),
     ...grants.enrolments.flatMap(({ course, days }) => {
       const name = nameOfId(vocabulary, 'course', course);
-      return name === null ? [] : [`the course ${name}${days === null ? '' : `, for ${days} days`}`];
+      return name === null ? [] : [words.course(name, days)];
     }),
-    ...(day === null ? [] : ['a seat']),
+    ...(day === null ? [] : [words.seat]),
   ];
-  return listed(parts);
+  return all(parts);
 }

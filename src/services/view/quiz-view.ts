@@ -9,7 +9,6 @@ import {
   type Day,
   type Item,
   momentIn,
-  QUESTIONS,
   type QuestionKind,
   type Quiz,
   type Review,
@@ -19,7 +18,7 @@ import {
   turnOf,
 } from '@/core';
 import type { QuizAttempt, QuizResult } from '@/store';
-import type { SiteState } from '../running';
+import { messagesOf, type SiteState } from '../running';
 import { addressIn, type View } from './context';
 import { type ActivityPlace, placeInCourse } from './course-view';
 import { type Frame, frameFor } from './frame';
@@ -32,7 +31,6 @@ export interface QuestionView {
   readonly name: string;
   readonly kind: QuestionKind;
   readonly html: string;
-  readonly how: string;
   readonly points: number;
   /** What there is to choose or to put in order. */
   readonly choices: readonly string[];
@@ -56,6 +54,12 @@ export interface PastAttempt {
   readonly answered: readonly AnsweredView[] | null;
 }
 
+/** A moment by the site's clock: "14:35", with its day when that is another than today. */
+interface Moment {
+  readonly clock: string;
+  readonly day: Day | null;
+}
+
 export interface QuizView {
   readonly frame: Frame;
   readonly title: string;
@@ -66,13 +70,13 @@ export interface QuizView {
   readonly turn:
     | Exclude<Turn, { kind: 'wait' }>
     /** By the site's clock. */
-    | { readonly kind: 'wait'; readonly until: string };
+    | { readonly kind: 'wait'; readonly until: Moment };
   /** Where an attempt begins, is kept and is handed in. */
   readonly action: string;
   readonly attempt: {
     readonly number: number;
     /** Until when it takes answers, by the site's clock, and how many seconds that is from now. */
-    readonly until: { readonly clock: string; readonly seconds: number } | null;
+    readonly until: (Moment & { readonly seconds: number }) | null;
     readonly questions: readonly QuestionView[];
   } | null;
   /** The last one first. */
@@ -111,7 +115,7 @@ export function quizView(
       ? {
           number: underWay.number,
           until: underWay.until && {
-            clock: clockOf(view.state, underWay.until, now),
+            ...clockOf(view.state, underWay.until, now),
             seconds: Math.max(0, Math.floor((underWay.until.getTime() - now.getTime()) / 1000)),
           },
           questions: underWay.asked.map((asked, at) =>
@@ -139,7 +143,10 @@ const answeredView = (
   asked: readonly Asked[],
   answers: readonly Answer[],
 ): readonly AnsweredView[] =>
-  asked.map((one, at) => ({ html: ownHtml(view, one.question.text), ...reviewOf(one, answers[at] ?? []) }));
+  asked.map((one, at) => ({
+    html: ownHtml(view, one.question.text),
+    ...reviewOf(one, answers[at] ?? [], messagesOf(view.state)),
+  }));
 
 /** How an attempt went. */
 export const resultOf = ({ score, passMark, finished }: QuizResult) => ({
@@ -159,7 +166,6 @@ function questionView(
     name: `q${at}`,
     kind: question.kind,
     html: ownHtml(view, question.text),
-    how: QUESTIONS[question.kind].how,
     points: question.points,
     choices: shown.map((place) => choicesOf(question)[place] ?? ''),
     lefts: question.kind === 'pairs' ? question.pairs.map(({ left }) => left) : [],
@@ -168,9 +174,8 @@ function questionView(
   };
 }
 
-/** A moment by the site's clock: "14:35", with its day when that is another. */
-function clockOf({ settings: { timeZone } }: SiteState, at: Date, now: Date): string {
+function clockOf({ settings: { timeZone } }: SiteState, at: Date, now: Date): Moment {
   const { today, minute } = momentIn(timeZone, at);
   const clock = `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
-  return today === momentIn(timeZone, now).today ? clock : `${clock} on ${today}`;
+  return { clock, day: today === momentIn(timeZone, now).today ? null : today };
 }

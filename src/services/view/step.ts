@@ -1,5 +1,6 @@
 /** The next steps that teasers, messages and locks offer, with everything needed to draw them. */
 import { type NextStep, pathOf } from '@/core';
+import { messagesOf } from '../running';
 import { addressIn, follows, isSignedIn, opens, type View } from './context';
 import { buyAddress, offerOf, soldAs } from './offers';
 
@@ -23,23 +24,24 @@ export const passphraseAddress = ({ base }: View, back: string): string =>
 /** The step for this visitor, or null when it would lead them nowhere. */
 export function stepFor(context: View, next: NextStep, back: string): Step | null {
   const { state } = context;
+  const { steps } = messagesOf(state);
   switch (next.kind) {
     case 'none':
       return null;
     case 'sign in':
       return isSignedIn(context)
         ? null
-        : { kind: 'link', label: 'Sign in', address: signInAddress(context, back) };
+        : { kind: 'link', label: steps.signIn, address: signInAddress(context, back) };
     case 'sign up':
       return isSignedIn(context)
         ? null
-        : { kind: 'link', label: 'Sign up', address: signUpAddress(context, back) };
+        : { kind: 'link', label: steps.signUp, address: signUpAddress(context, back) };
     case 'passphrase':
-      return { kind: 'link', label: 'Type a passphrase', address: passphraseAddress(context, back) };
+      return { kind: 'link', label: steps.passphrase, address: passphraseAddress(context, back) };
     case 'follow': {
       const group = state.names.groups.find(({ id }) => id === next.group);
       if (!group?.open || follows(context, group.id)) return null;
-      const label = `Follow ${group.name}`;
+      const label = steps.follow(group.name);
       return isSignedIn(context)
         ? {
             kind: 'follow',
@@ -47,7 +49,7 @@ export function stepFor(context: View, next: NextStep, back: string): Step | nul
             address: `${context.base}/groups/${encodeURIComponent(group.id)}/follow`,
             back,
           }
-        : { kind: 'link', label: 'Sign in to follow', address: signInAddress(context, back) };
+        : { kind: 'link', label: steps.signInToFollow, address: signInAddress(context, back) };
     }
     case 'buy': {
       const sold = soldAs(context, next.product);
@@ -56,7 +58,7 @@ export function stepFor(context: View, next: NextStep, back: string): Step | nul
       if (!offer || !price || offer.has || offer.soldOut) return null;
       return {
         kind: 'link',
-        label: others.length === 0 ? `Buy ${offer.name}, ${price.words}` : `Buy ${offer.name}`,
+        label: steps.buy(offer.name, others.length === 0 ? price.words : null),
         address: buyAddress(context, offer.product, back, null),
       };
     }

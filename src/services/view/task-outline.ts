@@ -1,5 +1,5 @@
 /** What is told of a hand-in to those who may hand something in, before they do. */
-import { HANDED_IN, type HandInTerms, type ItemId, newTask } from '@/core';
+import { type HandInTerms, type ItemId, newTask } from '@/core';
 import type { SiteState } from '../running';
 import { addressIn, type View } from './context';
 import { contentOf } from './texts';
@@ -7,8 +7,7 @@ import { contentOf } from './texts';
 export interface TaskOutline {
   readonly text: boolean;
   readonly files: number;
-  /** The kinds of file, in words. */
-  readonly kinds: readonly string[];
+  readonly kinds: HandInTerms['kinds'];
   readonly megabytes: number;
 }
 
@@ -22,6 +21,6 @@ export const taskIn = (state: SiteState, activity: ItemId): HandInTerms =>
 export const outlineOfTask = ({ text, files, kinds, megabytes }: HandInTerms): TaskOutline => ({
   text,
   files,
-  kinds: kinds.map((kind) => HANDED_IN[kind].name),
+  kinds,
   megabytes,
 });

@@ -23,7 +23,7 @@ import {
   textsIn,
 } from '@/core';
 import { type Content, noContent } from '@/store';
-import type { SiteState } from '../running';
+import { messagesOf, type SiteState } from '../running';
 import { BASE_MARK, OWN_MARK, plainTextOf, readAhead, renderedHtml } from '../texts';
 import { holds, isSignedIn, opens, ownKnown, type View } from './context';
 
@@ -92,12 +92,13 @@ function withOwnWords(context: View, markdown: string, html: string): string {
   if (!html.includes(OWN_MARK)) return html;
   const { vocabulary } = context.compiled;
   const words = ownWordsIn(markdown, vocabulary);
+  const messages = messagesOf(context.state);
   // Of a guest nothing is known, and nothing is asked that would make the page one visitor's own.
   const known = isSignedIn(context) ? ownKnown(context) : null;
   return html.replace(OWN_PLACES, (_, at: string) => {
     const word = words[Number(at)];
     if (!word) return '';
-    const value = known && ownValue(word, known.reader, vocabulary, known.request);
+    const value = known && ownValue(word, known.reader, vocabulary, known.request, messages);
     return value === null ? escaped(word.or) : `<bdi>${escaped(value)}</bdi>`;
   });
 }

@@ -3,14 +3,12 @@ import { randomUUID } from 'node:crypto';
 import {
   type Activity,
   asId,
-  counted,
   decide,
-  HANDED_IN,
   type HandInTerms,
   type ItemId,
   isHandedIn,
   LONGEST_HAND_IN,
-  listed,
+  type Messages,
   mayHandIn,
   type RequestFacts,
 } from '@/core';
@@ -23,7 +21,7 @@ import {
   readHandIns,
 } from '@/store';
 import { readFile } from '../forms';
-import type { Person, SiteState, Trivet, Visitor } from '../running';
+import { messagesOf, type Person, type SiteState, type Trivet, type Visitor } from '../running';
 import { type HandInView, handInView, opens, taskIn, type View, type ViewContext } from '../view';
 import { countTry, MINUTE } from './limits';
 
@@ -127,25 +125,20 @@ export async function handIn(
     now,
   );
   if (tooOften) return wrong(tooOften.message);
-  const read = await readSent(before.task, text, files);
+  const messages = messagesOf(trivet.state);
+  const { handIn: words } = messages;
+  const read = await readSent(before.task, text, files, messages);
   if ('problem' in read) return wrong(read.problem);
   const bytes = read.files.reduce((sum, one) => sum + one.size, 0);
   if (bytes + (await handedBytesOf(trivet.db, person.id)) > MOST_BYTES_EACH)
-    return wrong(
-      `Everything that you handed in would be larger than ${MOST_BYTES_EACH / 1_000_000} MB. Make your files smaller.`,
-    );
+    return wrong(words.allTooLarge(MOST_BYTES_EACH / 1_000_000));
   // What was open while the files were read may be closed by now.
   if (!workingOn(trivet, visitor, id, request)) return { kind: 'closed' };
   return trivet.db.transaction(async (tx): Promise<HandInAnswer> => {
     const versions = await readHandIns(tx, person.id, [activity.id]);
     // As it is written: a tutor may be accepting it at this moment.
     const turn = mayHandIn(await hasCompleted(tx, person.id, activity.id), versions.length);
-    if (turn !== 'may')
-      return wrong(
-        turn === 'done'
-          ? 'You are done with this already. There is nothing more to hand in.'
-          : 'You have handed in as often as one can here.',
-      );
+    if (turn !== 'may') return wrong(turn === 'done' ? words.doneAlready : words.tooOften);
     const made = {
       id: randomUUID(),
       person: person.id,
@@ -159,9 +152,7 @@ export async function handIn(
       by: '',
       judged: null,
     };
-    return (await insertHandIn(tx, made, read.files))
-      ? { kind: 'handed in' }
-      : wrong('You handed something in at the same moment elsewhere. Look at that first.');
+    return (await insertHandIn(tx, made, read.files)) ? { kind: 'handed in' } : wrong(words.elsewhere);
   });
 }
 
@@ -172,32 +163,24 @@ async function readSent(
   task: HandInTerms,
   given: string,
   sent: readonly SentFile[],
+  messages: Messages,
 ): Promise<{ readonly text: string; readonly files: readonly FileRead[] } | { readonly problem: string }> {
+  const { handIn: words, number, all } = messages;
   const text = given.replace(/\r\n/g, '\n').trim();
-  if (text.length > LONGEST_HAND_IN)
-    return { problem: `A text has at most ${LONGEST_HAND_IN.toLocaleString('en')} letters. Shorten it.` };
-  if (text !== '' && !task.text) return { problem: 'Nothing is written here: hand in a file.' };
+  if (text.length > LONGEST_HAND_IN) return { problem: words.longText(number(LONGEST_HAND_IN)) };
+  if (text !== '' && !task.text) return { problem: words.noText };
   if (sent.length > task.files)
-    return {
-      problem:
-        task.files === 0
-          ? 'No files are taken here: write something.'
-          : `At most ${counted(task.files, 'file')} can be handed in. Leave some out.`,
-    };
-  if (text === '' && sent.length === 0)
-    return {
-      problem: task.text ? 'Write something, or choose a file.' : 'Choose a file to hand in.',
-    };
+    return { problem: task.files === 0 ? words.noFiles : words.tooMany(task.files) };
+  if (text === '' && sent.length === 0) return { problem: task.text ? words.nothing : words.noFile };
   const files: FileRead[] = [];
   for (const { name, bytes } of sent) {
+    const called = name.slice(0, 100);
     if (bytes.length > task.megabytes * 1_000_000)
-      return { problem: `${name.slice(0, 100)} is larger than ${task.megabytes} MB. Make it smaller.` };
-    const read = await readFile(bytes, name);
-    if ('problem' in read) return { problem: `${name.slice(0, 100)}: ${read.problem}` };
+      return { problem: words.largeFile(called, task.megabytes) };
+    const read = await readFile(bytes, name, messages);
+    if ('problem' in read) return { problem: words.badFile(called, read.problem) };
     if (!isHandedIn(task, read.mediaType))
-      return {
-        problem: `${name.slice(0, 100)} is none of what is taken here: ${listed(task.kinds.map((kind) => HANDED_IN[kind].name))}.`,
-      };
+      return { problem: words.otherKind(called, all(task.kinds.map((kind) => words.kinds[kind]))) };
     files.push({
       id: randomUUID(),
       name: read.name,

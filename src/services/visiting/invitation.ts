@@ -2,9 +2,9 @@
 import { z } from 'zod';
 import type { PassphraseId } from '@/core';
 import { readInvitation, spendInvitation } from '@/store';
-import { newPassword } from '../forms';
+import { accountForm } from '../forms';
 import { applyChange } from '../people';
-import { hashPassword, hashToken, type Trivet } from '../running';
+import { hashPassword, hashToken, messagesOf, type Trivet } from '../running';
 import { type Started, startAnew } from './start-session';
 
 /** Whom an invitation is for. */
@@ -39,8 +39,9 @@ export async function answerInvitation(
   const found = await readInvitation(trivet.db, tokenHash, now);
   const person = found && trivet.state.people.get(found.person);
   if (!person) return { kind: 'over' };
+  const { newPassword } = accountForm(messagesOf(trivet.state));
   const parsed = z.object({ password: newPassword }).safeParse(fields);
-  if (!parsed.success) return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? 'Choose one.' };
+  if (!parsed.success) return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? '' };
   const hash = await hashPassword(parsed.data.password);
   try {
     await applyChange(

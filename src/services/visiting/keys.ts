@@ -1,23 +1,21 @@
 /** Keys that members make for apps and for a feed of their own, and take back. A key is shown once. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import type { PersonId } from '@/core';
+import { byMessages, type PersonId } from '@/core';
 import { deleteKey, insertKey, type Key, type KeyUse, readKeyOwner, readKeys } from '@/store';
 import type { Person, Trivet } from '../running';
-import { hashToken, newToken } from '../running';
+import { hashToken, messagesOf, newToken } from '../running';
 
 export type { Key, KeyUse };
 
 const MOST_KEYS = 50;
 
-const form = z.object({
-  use: z.enum(['api', 'feed'], { error: 'Choose what the key is for.' }),
-  name: z
-    .string({ error: 'Give it one name.' })
-    .trim()
-    .min(1, 'Give it a name, so that you know it later.')
-    .max(100, 'A name has at most 100 letters.'),
-});
+const formIn = byMessages(({ keys: words }) =>
+  z.object({
+    use: z.enum(['api', 'feed'], { error: words.noUse }),
+    name: z.string({ error: words.oneName }).trim().min(1, words.noName).max(100, words.longName),
+  }),
+);
 
 export type KeyAnswer =
   | { readonly kind: 'made'; readonly key: string; readonly use: KeyUse; readonly name: string }
@@ -30,10 +28,11 @@ export async function makeKey(
   fields: Readonly<Record<string, unknown>>,
   now: Date,
 ): Promise<KeyAnswer> {
-  const parsed = form.safeParse(fields);
+  const messages = messagesOf(trivet.state);
+  const parsed = formIn(messages).safeParse(fields);
   if (!parsed.success) return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? '' };
   if ((await readKeys(trivet.db, person)).length >= MOST_KEYS)
-    return { kind: 'wrong', problem: `You have ${MOST_KEYS} keys. Take some back first.` };
+    return { kind: 'wrong', problem: messages.keys.tooMany(MOST_KEYS) };
   const key = `trivet-${parsed.data.use}-${newToken()}`;
   await insertKey(trivet.db, { id: randomUUID(), person, ...parsed.data, hash: hashToken(key), at: now });
   return { kind: 'made', key, ...parsed.data };

@@ -36,7 +36,7 @@ export async function completeActivity(
 ): Promise<DoneAnswer> {
   const { person } = visitor;
   const item = trivet.state.outline.items.get(asId<ItemId>(activity));
-  if (!person || item?.kind !== 'activity' || ACTIVITIES[item.activity].finish === null) return 'closed';
+  if (!person || item?.kind !== 'activity' || !ACTIVITIES[item.activity].learnersSay) return 'closed';
   const how: Learnt = { score: null, enough: true, request };
   const answer = await applyChange(trivet, person, (state) => learnt(state, visitor, item.id, how), now);
   return answer.kind === 'wrong' ? 'closed' : 'done';

@@ -1,6 +1,7 @@
 /** Limits on how often something is tried, counted in the database, so that they hold across processes and restarts. */
+import type { Messages } from '@/core';
 import { countAttempt } from '@/store';
-import type { Trivet } from '../running';
+import { messagesOf, type Trivet } from '../running';
 
 export interface Limit {
   /** What is counted: "passphrase 10.0.0.1". */
@@ -20,7 +21,7 @@ export const MINUTE = 60_000;
 
 /** Counts one try against each of some limits; null while all of them are kept. */
 export async function countTry(
-  { db }: Pick<Trivet, 'db'>,
+  { db, state }: Pick<Trivet, 'db' | 'state'>,
   limits: readonly Limit[],
   now: Date,
 ): Promise<TooOften | null> {
@@ -31,14 +32,10 @@ export async function countTry(
     }),
   );
   const waits = passed.flat();
-  return waits.length === 0 ? null : tooOften(Math.max(...waits));
+  return waits.length === 0 ? null : tooOften(Math.max(...waits), messagesOf(state));
 }
 
-function tooOften(milliseconds: number): TooOften {
-  const minutes = Math.max(1, Math.ceil(milliseconds / MINUTE));
-  const wait = minutes === 1 ? 'a minute' : `${minutes} minutes`;
-  return {
-    seconds: Math.ceil(milliseconds / 1000),
-    message: `That was tried too often. Wait ${wait} and try again.`,
-  };
-}
+const tooOften = (milliseconds: number, { frame }: Messages): TooOften => ({
+  seconds: Math.ceil(milliseconds / 1000),
+  message: frame.tooOften(Math.max(1, Math.ceil(milliseconds / MINUTE))),
+});

@@ -4,7 +4,7 @@
  * way, and what it says is between Trivet and the mailbox.
  */
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
-import type { FieldValue } from '@/core';
+import type { FieldValue, LetterKind } from '@/core';
 import {
   type Code,
   countCodeAttempt,
@@ -14,9 +14,10 @@ import {
   readCode,
   writeCode,
 } from '@/store';
+import { writtenLetter } from '../mail';
 import { personWithMail } from '../people';
 import type { Trivet } from '../running';
-import { hashToken, newToken } from '../running';
+import { hashToken, messagesOf, newToken } from '../running';
 import { countTry, MINUTE } from './limits';
 
 const CODE_MS = 15 * 60_000;
@@ -58,8 +59,8 @@ export interface Sending {
   readonly passwordHash: string | null;
   /** What was filled in, by field. */
   readonly profile: Readonly<Record<string, FieldValue>>;
-  /** What the mail says instead of a code. */
-  readonly instead: string | null;
+  /** The letter that says instead why there is none. */
+  readonly instead: LetterKind | null;
 }
 
 /** Sends a code. Answers the token that the form carries. */
@@ -82,19 +83,30 @@ export async function sendCode(trivet: Trivet, sending: Sending, now: Date): Pro
     },
     now,
   );
-  await deliver(trivet, purpose, email, instead ?? withCode(code), now);
+  await deliver(trivet, email, instead, purpose, code, now);
   return token;
 }
 
-const withCode = (code: string): string =>
-  `Your code is ${code}. It is good for a quarter of an hour.\n\nIf you did not ask for it, you need do nothing.`;
+const WITH_CODE = { 'sign up': 'signUp', reset: 'newPassword' } as const satisfies Record<
+  Purpose,
+  LetterKind
+>;
 
-function deliver(trivet: Trivet, purpose: Purpose, to: string, text: string, at: Date): Promise<void> {
-  const { outline } = trivet.state;
-  const site = outline.items.get(outline.root)?.title ?? '';
-  const subject = purpose === 'sign up' ? `Signing up at ${site}` : `A new password for ${site}`;
+function deliver(
+  trivet: Trivet,
+  to: string,
+  instead: LetterKind | null,
+  purpose: Purpose,
+  code: string,
+  at: Date,
+): Promise<void> {
+  // Nothing in it was typed by whoever asked for it: it may go to somebody else.
+  const letter =
+    instead === null
+      ? writtenLetter(trivet.state, WITH_CODE[purpose], { code })
+      : writtenLetter(trivet.state, instead, {});
   // What comes when the code in it is over only confuses.
-  return putIntoOutbox(trivet.db, { to, subject, text, at, goodUntil: new Date(at.getTime() + CODE_MS) });
+  return putIntoOutbox(trivet.db, { to, ...letter, at, goodUntil: new Date(at.getTime() + CODE_MS) });
 }
 
 export type CodeAnswer =
@@ -102,8 +114,6 @@ export type CodeAnswer =
   | { readonly kind: 'wrong'; readonly message: string }
   /** Nothing can be typed any more. */
   | { readonly kind: 'over'; readonly message: string };
-
-const OVER = 'That code is over. Ask for a new one.';
 
 /** Checks a code that was typed. A right one is used up. */
 export async function checkCode(
@@ -113,31 +123,32 @@ export async function checkCode(
   typed: string,
   now: Date,
 ): Promise<CodeAnswer> {
+  const { code: words } = messagesOf(trivet.state);
   const tokenHash = hashToken(token);
   const attempts = await countCodeAttempt(trivet.db, tokenHash);
   const code = await readCode(trivet.db, tokenHash);
   if (!code || code.purpose !== purpose || code.expiresAt <= now || attempts > MOST_ATTEMPTS)
-    return { kind: 'over', message: OVER };
+    return { kind: 'over', message: words.over };
   const digits = typed.replace(/\s/g, '');
   const same = timingSafeEqual(Buffer.from(codeHash(token, digits)), Buffer.from(code.codeHash));
   if (!same) {
     const left = MOST_ATTEMPTS - attempts;
     return left === 0
-      ? { kind: 'over', message: 'That was not the code, for the fifth time. Ask for a new one.' }
-      : {
-          kind: 'wrong',
-          message: `That is not the code. You can try ${left === 1 ? 'once' : `${left} times`} more.`,
-        };
+      ? { kind: 'over', message: words.fifth }
+      : { kind: 'wrong', message: words.wrong(left) };
   }
   // Of two who type it at the same moment, one gets in.
-  return (await deleteCode(trivet.db, tokenHash)) ? { kind: 'right', code } : { kind: 'over', message: OVER };
+  return (await deleteCode(trivet.db, tokenHash))
+    ? { kind: 'right', code }
+    : { kind: 'over', message: words.over };
 }
 
 /** Sends another code for the same form. Answers whether it did, or why not. */
 export async function resendCode(trivet: Trivet, token: string, now: Date): Promise<string | null> {
+  const { code: words } = messagesOf(trivet.state);
   const code = await readCode(trivet.db, hashToken(token));
-  if (!code || code.expiresAt <= now) return OVER;
-  if (code.sent >= MOST_MAILS) return 'It was sent three times. Look among unwanted mail, or begin again.';
+  if (!code || code.expiresAt <= now) return words.over;
+  if (code.sent >= MOST_MAILS) return words.sentOften;
   const { purpose, email } = code;
   const digits = newCode();
   const usable = await isUsable(trivet, code);
@@ -152,7 +163,7 @@ export async function resendCode(trivet: Trivet, token: string, now: Date): Prom
     },
     now,
   );
-  await deliver(trivet, purpose, email, usable ? withCode(digits) : insteadOf(trivet, code), now);
+  await deliver(trivet, email, usable ? null : insteadOf(trivet, code), purpose, digits, now);
   return null;
 }
 
@@ -179,10 +190,6 @@ function maySignUp({ state }: Trivet, email: string): boolean {
   );
 }
 
-/** What the mail says when there is nothing to type a code for. */
-export const insteadOf = (trivet: Trivet, { purpose, email }: Pick<Code, 'purpose' | 'email'>): string =>
-  purpose === 'sign up' && !maySignUp(trivet, email)
-    ? `Somebody, perhaps you, wanted to sign up with this mail address. Accounts are for those who were invited, and this mail address was not. If you think that it should be, ask whoever looks after the site.`
-    : purpose === 'sign up'
-      ? 'Somebody, perhaps you, wanted to sign up with this mail address. You have an account already: sign in with it, or ask for a new password if you forgot yours.'
-      : 'Somebody, perhaps you, asked for a new password. There is no account with this mail address; sign up if you want one.';
+/** The letter that goes out when there is nothing to type a code for. */
+export const insteadOf = (trivet: Trivet, { purpose, email }: Pick<Code, 'purpose' | 'email'>): LetterKind =>
+  purpose === 'reset' ? 'noAccount' : maySignUp(trivet, email) ? 'signUpAgain' : 'signUpClosed';

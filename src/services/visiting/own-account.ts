@@ -1,9 +1,16 @@
 /** What members change of themselves: the fields that are theirs to fill in, and the open groups they follow. */
-import { type FieldValue, fieldValueProblem, type GroupId, type PersonId, type SiteNames } from '@/core';
+import {
+  type FieldValue,
+  fieldValueProblem,
+  type GroupId,
+  type Messages,
+  type PersonId,
+  type SiteNames,
+} from '@/core';
 import type { FormProblems } from '../people';
 import { applyChange } from '../people';
 import type { Trivet } from '../running';
-import { type Person, recordOf } from '../running';
+import { messagesOf, type Person, recordOf } from '../running';
 
 export type OwnAnswer =
   | { readonly kind: 'kept' }
@@ -21,7 +28,7 @@ export async function keepOwnFields(
   now: Date,
 ): Promise<OwnAnswer> {
   const own = trivet.state.names.fields.filter(({ editable }) => editable);
-  const { problems, typed, cleared } = fieldsIn(own, form);
+  const { problems, typed, cleared } = fieldsIn(own, form, messagesOf(trivet.state));
   if (Object.keys(problems).length > 0) return { kind: 'wrong', problems, typed };
   await applyChange(
     trivet,
@@ -47,6 +54,7 @@ export async function keepOwnFields(
 export function fieldsIn(
   fields: SiteNames['fields'],
   form: Readonly<Record<string, unknown>>,
+  messages: Messages,
 ): {
   readonly problems: Readonly<Record<string, string>>;
   readonly typed: Readonly<Record<string, FieldValue>>;
@@ -59,7 +67,7 @@ export function fieldsIn(
     const given = form[`field-${field.id}`];
     if (given === undefined) continue;
     if (typeof given !== 'string' || given.length > 2000) {
-      problems[field.id] = 'Type one value, and not a long one.';
+      problems[field.id] = messages.account.oneValue;
       continue;
     }
     const text = given.trim();
@@ -69,7 +77,7 @@ export function fieldsIn(
     }
     const value = readValue(field.type, text);
     typed[field.id] = value;
-    const problem = fieldValueProblem(field, value);
+    const problem = fieldValueProblem(field, value, messages);
     if (problem !== null) problems[field.id] = problem;
   }
   return { problems, typed, cleared };

@@ -1,7 +1,7 @@
 /** Sending a form that stands on a page. Whoever may not see it can't send it. */
-import { asId, type ItemId, pageOf } from '@/core';
+import { asId, type ItemId, type Messages, pageOf } from '@/core';
 import { type FormField, putIntoOutbox } from '@/store';
-import type { Trivet } from '../running';
+import { messagesOf, type Trivet } from '../running';
 import { contentOf, opens, type ViewContext } from '../view';
 
 export type FormAnswer =
@@ -36,7 +36,8 @@ export async function sendForm(
     const value = given[`f${index}`];
     return typeof value === 'string' ? value.trim().slice(0, LONGEST) : '';
   });
-  const problems = form.fields.map((field, index) => problemWith(field, values[index] ?? ''));
+  const { form: words } = messagesOf(context.state);
+  const problems = form.fields.map((field, index) => problemWith(field, values[index] ?? '', words));
   if (problems.some((problem) => problem !== undefined))
     return { kind: 'wrong', fields: form.fields, button: form.button, title: item.title, values, problems };
   const lines = form.fields.map((field, index) => `${field.label}: ${values[index] || '—'}`);
@@ -52,10 +53,13 @@ export async function sendForm(
   return { kind: 'sent', thanks: form.thanks, back: page?.address ?? '/', title: item.title };
 }
 
-function problemWith({ type, required, choices }: FormField, value: string): string | undefined {
-  if (value === '') return required ? (type === 'tick' ? 'Tick this to go on.' : 'Fill this in.') : undefined;
-  if (type === 'mail' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value))
-    return 'Write a mail address like name@place.example.';
-  if (type === 'choice' && !choices.includes(value)) return 'Choose one of these.';
+function problemWith(
+  { type, required, choices }: FormField,
+  value: string,
+  words: Messages['form'],
+): string | undefined {
+  if (value === '') return required ? (type === 'tick' ? words.tick : words.fillIn) : undefined;
+  if (type === 'mail' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value)) return words.email;
+  if (type === 'choice' && !choices.includes(value)) return words.choice;
   return undefined;
 }

@@ -3,10 +3,10 @@
  * account and by network address, counted before the password is looked at, so that many at once gain nothing.
  */
 import { z } from 'zod';
-import { type PassphraseId, type PersonId, safeNext } from '@/core';
+import { byMessages, type PassphraseId, type PersonId, safeNext } from '@/core';
 import { findCredentials, forgetAttempts, uncountAttempt } from '@/store';
 import type { Trivet } from '../running';
-import { deviceOf, hashToken, passwordIsRight } from '../running';
+import { deviceOf, hashToken, messagesOf, passwordIsRight } from '../running';
 import { countTry } from './limits';
 import { type Started, startSession } from './start-session';
 
@@ -14,10 +14,12 @@ const WINDOW_MS = 15 * 60_000;
 const MOST_PER_ACCOUNT = 8;
 const MOST_PER_ADDRESS = 60;
 
-const form = z.object({
-  email: z.string().trim().min(1, 'Type your mail address.').max(254, 'That is too long for a mail address.'),
-  password: z.string().min(1, 'Type your password.').max(1000, 'That is too long for a password.'),
-});
+const formIn = byMessages(({ signIn: words }) =>
+  z.object({
+    email: z.string({ error: words.oneEmail }).trim().min(1, words.noEmail).max(254, words.longEmail),
+    password: z.string({ error: words.onePassword }).min(1, words.noPassword).max(1000, words.longPassword),
+  }),
+);
 
 /** The form's fields as they came. A field that was sent twice is a list. */
 export interface SignInRequest {
@@ -52,12 +54,13 @@ export interface SignInProblems {
 /** Checks the form and the limits, then the password; starts a session when it is right. */
 export async function signIn(trivet: Trivet, request: SignInRequest, now: Date): Promise<SignInAnswer> {
   const next = safeNext(typeof request.next === 'string' ? request.next : null);
-  const parsed = form.safeParse(request);
+  const messages = messagesOf(trivet.state);
+  const parsed = formIn(messages).safeParse(request);
   if (!parsed.success) {
     const { fieldErrors } = z.flattenError(parsed.error);
     const problems = {
-      ...(fieldErrors.email && { email: said(fieldErrors.email[0], 'Type one mail address.') }),
-      ...(fieldErrors.password && { password: said(fieldErrors.password[0], 'Type one password.') }),
+      ...(fieldErrors.email?.[0] && { email: fieldErrors.email[0] }),
+      ...(fieldErrors.password?.[0] && { password: fieldErrors.password[0] }),
     };
     return { kind: 'wrong', problems, next };
   }
@@ -80,7 +83,7 @@ export async function signIn(trivet: Trivet, request: SignInRequest, now: Date):
   if (often) return { kind: 'too many', seconds: often.seconds, problems: { form: often.message }, next };
   const right = await passwordIsRight(parsed.data.password, found?.passwordHash);
   if (!right || !found) {
-    return { kind: 'wrong', problems: { form: 'That mail address and password don’t go together.' }, next };
+    return { kind: 'wrong', problems: { form: messages.signIn.wrong }, next };
   }
   await forgetAttempts(trivet.db, device === null ? account : `device ${device}`, now);
   if (device === null) await uncountAttempt(trivet.db, address);
@@ -96,7 +99,3 @@ function deviceIn(trivet: Trivet, marks: readonly string[], person: PersonId): s
   }
   return null;
 }
-
-/** Our own words for a field that is empty or too long; a plain one where the library speaks of types. */
-const said = (message: string | undefined, otherwise: string): string =>
-  message && !message.startsWith('Invalid') ? message : otherwise;

@@ -1,11 +1,19 @@
 /** Signing up and choosing a new password, both with a code sent by mail. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { asId, fieldValueProblem, type PassphraseId, type PersonId, type SiteNames, safeNext } from '@/core';
-import { mailAddress, newPassword, personName, startsNow } from '../forms';
+import {
+  asId,
+  byMessages,
+  fieldValueProblem,
+  type PassphraseId,
+  type PersonId,
+  type SiteNames,
+  safeNext,
+} from '@/core';
+import { accountForm, startsNow } from '../forms';
 import { applyChange, newcomer, personWithMail } from '../people';
 import type { SiteState, Trivet } from '../running';
-import { hashPassword, momentAt } from '../running';
+import { hashPassword, messagesOf, momentAt } from '../running';
 import {
   type CodeAnswer,
   checkCode,
@@ -57,8 +65,10 @@ export const askedAtSignUp = ({ settings, names }: SiteState): SiteNames['fields
 /** The first step of signing up: a mail with a code. */
 export async function startSignUp(trivet: Trivet, fields: Fields, from: string, now: Date): Promise<Journey> {
   const next = nextIn(fields);
+  const messages = messagesOf(trivet.state);
+  const { personName, mailAddress, newPassword } = accountForm(messages);
   const parsed = z.object({ name: personName, email: mailAddress, password: newPassword }).safeParse(fields);
-  const asked = fieldsIn(askedAtSignUp(trivet.state), fields);
+  const asked = fieldsIn(askedAtSignUp(trivet.state), fields, messages);
   const problems = Object.fromEntries(
     Object.entries(asked.problems).map(([field, message]) => [`field-${field}`, message]),
   );
@@ -76,6 +86,7 @@ export async function startSignUp(trivet: Trivet, fields: Fields, from: string, 
 /** The first step of a new password: a mail with a code. */
 export async function startReset(trivet: Trivet, fields: Fields, from: string, now: Date): Promise<Journey> {
   const next = nextIn(fields);
+  const { mailAddress } = accountForm(messagesOf(trivet.state));
   const parsed = z.object({ email: mailAddress }).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await codesTooOften(trivet, parsed.data.email, from, now);
@@ -101,16 +112,14 @@ async function send(
 export const sendAgain = (trivet: Trivet, token: unknown, now: Date): Promise<string | null> =>
   typeof token === 'string' && token.length <= 100
     ? resendCode(trivet, token, now)
-    : Promise.resolve('That form could not be read. Begin again.');
+    : Promise.resolve(messagesOf(trivet.state).code.unreadable);
 
-const typed = z.object({
-  token: z.string().min(1).max(100),
-  code: z
-    .string({ error: 'Type the code.' })
-    .trim()
-    .min(1, 'Type the code.')
-    .max(20, 'The code has six digits.'),
-});
+const typedIn = byMessages(({ code: words }) =>
+  z.object({
+    token: z.string({ error: words.unreadable }).min(1, words.unreadable).max(100, words.unreadable),
+    code: z.string({ error: words.none }).trim().min(1, words.none).max(20, words.long),
+  }),
+);
 
 /** Who sends a code back: from which network address, and what they typed before. */
 interface Confirming {
@@ -126,7 +135,7 @@ export async function confirmSignUp(
   now: Date,
 ): Promise<Journey> {
   const next = nextIn(fields);
-  const parsed = typed.safeParse(fields);
+  const parsed = typedIn(messagesOf(trivet.state)).safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await confirmedTooOften(trivet, from, now);
   if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };
@@ -181,15 +190,17 @@ export async function confirmReset(
   now: Date,
 ): Promise<Journey> {
   const next = nextIn(fields);
-  const parsed = typed.extend({ password: newPassword }).safeParse(fields);
+  const messages = messagesOf(trivet.state);
+  const parsed = typedIn(messages)
+    .extend({ password: accountForm(messages).newPassword })
+    .safeParse(fields);
   if (!parsed.success) return wrong(parsed.error, next);
   const often = await confirmedTooOften(trivet, from, now);
   if (often) return { kind: 'too many', problems: { code: often.message }, next, seconds: often.seconds };
   const answer = await checkCode(trivet, 'reset', parsed.data.token, parsed.data.code, now);
   if (answer.kind !== 'right') return refused(answer, next);
   const person = personWithMail(trivet.state, answer.code.email);
-  if (!person)
-    return refused({ kind: 'over', message: 'That account is gone. Sign up for a new one.' }, next);
+  if (!person) return refused({ kind: 'over', message: messages.code.gone }, next);
   // Hashing is slow on purpose, so it is done for those alone who have the code.
   const hash = await hashPassword(parsed.data.password);
   await applyChange(

@@ -14,6 +14,7 @@ import {
   isOffered,
   isOver,
   LONGEST_ANSWER,
+  type Messages,
   type Quiz,
   type RequestFacts,
   scoreOf,
@@ -29,7 +30,7 @@ import {
   readQuizResults,
 } from '@/store';
 import { applyChange } from '../people';
-import type { Person, SiteState, Trivet, Visitor } from '../running';
+import { messagesOf, type Person, type SiteState, type Trivet, type Visitor } from '../running';
 import {
   type AnswerProblems,
   contentOf,
@@ -183,15 +184,16 @@ export async function takeAnswers(
   const attempt = await underWay(sitting);
   // A form of another attempt (a tab left open) says nothing of this one.
   if (!attempt || fields.attempt !== String(attempt.number)) return { kind: 'over' };
-  const read = attempt.asked.map((asked, at) => readAnswer(asked, fields, `q${at}`));
+  const messages = messagesOf(trivet.state);
+  const read = attempt.asked.map((asked, at) => readAnswer(asked, fields, `q${at}`, messages.quiz));
   const answers = read.map((answer, at) => (Array.isArray(answer) ? answer : (attempt.answers[at] ?? [])));
   const refused = read.map((answer) => (typeof answer === 'string' ? answer : null));
   const handsIn = fields.do === 'hand in' || fields.do === 'hand in as it is';
   const problems = attempt.asked.map((asked, at): string | null => {
     const answer = answers[at] ?? [];
     if (refused[at] || !handsIn) return refused[at] ?? null;
-    if (!isAnswered(answer)) return fields.do === 'hand in as it is' ? null : 'This has no answer yet.';
-    return answerProblem(asked, answer);
+    if (!isAnswered(answer)) return fields.do === 'hand in as it is' ? null : messages.quiz.notAnswered;
+    return answerProblem(asked, answer, messages);
   });
   if (problems.some((problem) => problem !== null) || !handsIn) {
     if (!(await keepQuizAnswers(trivet.db, attempt.id, answers))) return { kind: 'over' };
@@ -201,19 +203,17 @@ export async function takeAnswers(
 }
 
 /** What was filled in for a question, or why that can't be. */
-function readAnswer(asked: Asked, fields: Given, name: string): Answer | string {
+function readAnswer(asked: Asked, fields: Given, name: string, words: Messages['quiz']): Answer | string {
   const { question, shown } = asked;
   const { kind } = question;
   const given =
     kind === 'order' || kind === 'pairs' ? shown.map((_, at) => fields[`${name}.${at}`] ?? '') : fields[name];
   const list: readonly unknown[] = given === undefined ? [] : Array.isArray(given) ? given : [given];
   const texts = list.filter((text) => typeof text === 'string');
-  if (texts.length !== list.length) return 'That could not be read. Answer it again.';
+  if (texts.length !== list.length) return words.unreadableAnswer;
   if ((kind === 'text' || kind === 'number') && texts.some((text) => text.length > LONGEST_ANSWER))
-    return `An answer has at most ${LONGEST_ANSWER} letters. What you had before is kept.`;
-  return isOffered(asked, texts)
-    ? texts
-    : 'That was not among what there is to choose from. Answer it again.';
+    return words.longAnswer(LONGEST_ANSWER);
+  return isOffered(asked, texts) ? texts : words.notOffered;
 }
 
 /** The attempt was handed in already, by another tab or another process. */

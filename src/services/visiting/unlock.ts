@@ -3,10 +3,10 @@
  * counted by network address before the passphrase is looked at, so that many at once gain nothing.
  */
 import { z } from 'zod';
-import { safeNext } from '@/core';
+import { byMessages, safeNext } from '@/core';
 import { findPassphrase, insertSession, setPassphrases, uncountAttempt } from '@/store';
 import type { Trivet, Visitor } from '../running';
-import { hashPassphrase, hashToken, newToken } from '../running';
+import { hashPassphrase, hashToken, messagesOf, newToken } from '../running';
 import { countTry } from './limits';
 
 const WINDOW_MS = 15 * 60_000;
@@ -14,11 +14,9 @@ const MOST_PER_ADDRESS = 10;
 /** How long a guest's session lasts, in milliseconds. */
 export const GUEST_SESSION_MS = 24 * 60 * 60_000;
 
-const typed = z
-  .string({ error: 'Type one passphrase.' })
-  .trim()
-  .min(1, 'Type the passphrase.')
-  .max(200, 'That is too long for a passphrase.');
+const typedIn = byMessages(({ passphrase: words }) =>
+  z.string({ error: words.one }).trim().min(1, words.none).max(200, words.long),
+);
 
 /** The form's fields as they came. */
 export interface UnlockRequest {
@@ -47,7 +45,8 @@ export async function unlock(
   now: Date,
 ): Promise<UnlockAnswer> {
   const next = safeNext(typeof request.next === 'string' ? request.next : null);
-  const parsed = typed.safeParse(request.passphrase);
+  const messages = messagesOf(trivet.state);
+  const parsed = typedIn(messages).safeParse(request.passphrase);
   if (!parsed.success)
     return { kind: 'wrong', problem: parsed.error.issues[0]?.message ?? '', next, seconds: 0 };
   const key = `passphrase ${request.from}`;
@@ -55,8 +54,7 @@ export async function unlock(
   if (often) return { kind: 'too many', problem: often.message, next, seconds: often.seconds };
   const { passphraseSalt } = trivet.state.settings;
   const found = await findPassphrase(trivet.db, await hashPassphrase(parsed.data, passphraseSalt));
-  if (found === null)
-    return { kind: 'wrong', problem: 'That is not a passphrase of this site.', next, seconds: 0 };
+  if (found === null) return { kind: 'wrong', problem: messages.passphrase.wrong, next, seconds: 0 };
   await uncountAttempt(trivet.db, key);
   const passphrases = [...new Set([...visitor.facts.passphrases, found])];
   if (visitor.session !== null) {

@@ -12,7 +12,8 @@ if (form) {
 }
 
 function keepAsFilledIn(form: HTMLFormElement): void {
-  const told = form.querySelector('[data-kept]');
+  const told = form.querySelector<HTMLElement>('[data-kept]');
+  const words = told?.dataset ?? {};
   const tell = (text: string) => {
     if (told) told.textContent = text;
   };
@@ -29,14 +30,9 @@ function keepAsFilledIn(form: HTMLFormElement): void {
       const answer = await fetch(form.action, { method: 'POST', body: fields, keepalive: true });
       const note = new URL(answer.url).searchParams.get('note');
       if (note === 'over') location.assign(answer.url);
-      else
-        tell(
-          note === 'kept'
-            ? 'Kept as you filled it in.'
-            : 'Not all of it could be kept. Press Keep to see why.',
-        );
+      else tell((note === 'kept' ? words.kept : words.notKept) ?? '');
     } catch {
-      tell('There is no connection just now. It is kept again with the next answer.');
+      tell(words.offline ?? '');
     }
   };
   form.addEventListener('input', () => {
@@ -55,7 +51,7 @@ function countDown(form: HTMLFormElement): void {
   const end = performance.now() + seconds * SECOND_MS;
   const tick = () => {
     const left = Math.max(0, Math.ceil((end - performance.now()) / SECOND_MS));
-    clock.textContent = ` · ${Math.floor(left / 60)}:${String(left % 60).padStart(2, '0')} left`;
+    clock.textContent = ` · ${Math.floor(left / 60)}:${String(left % 60).padStart(2, '0')} ${clock.dataset.left}`;
     if (left > 0) return;
     clearInterval(timer);
     const asItIs = document.createElement('input');

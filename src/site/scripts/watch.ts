@@ -28,7 +28,7 @@ function tellWhatIsPlayed(video: HTMLVideoElement, address: string, done: HTMLEl
       const told = document.createElement('p');
       told.className = 'course-done';
       told.setAttribute('role', 'status');
-      told.textContent = 'You have watched this, and are done with it.';
+      told.textContent = done.dataset.watched ?? '';
       done.replaceWith(told);
     } catch {
       // Told with the next range.

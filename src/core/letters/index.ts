@@ -1,0 +1,10 @@
+/** The letters that Trivet writes, as templates. */
+export { filledLetter, type LetterValues, LONGEST_LETTER, LONGEST_SUBJECT, letterProblems } from './fill';
+export {
+  LETTER_GROUPS,
+  LETTER_KINDS,
+  LETTERS,
+  type LetterKind,
+  type LetterTemplate,
+  namesIn,
+} from './letters';

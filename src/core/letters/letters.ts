@@ -1,0 +1,175 @@
+/** The letters that Trivet writes: when each goes out, and what can be named in it. */
+import { keysOf } from '../keys';
+import type { Messages } from '../messages/english';
+
+export type LetterKind = keyof Messages['letters'];
+
+/** A letter with {names} to be filled in, in plain text. */
+export type LetterTemplate = Messages['letters'][LetterKind];
+
+/** What a name in a letter stands for, said to whoever writes it, with an example. */
+interface LetterName {
+  readonly about: string;
+  readonly example: string;
+  /** Whether it is there in some letters of the kind and not in others. */
+  readonly sometimes?: true;
+}
+
+interface Letter {
+  /** When it goes out, behind "Goes to". */
+  readonly to: string;
+  readonly of: LetterGroup;
+  readonly names: Readonly<Record<string, LetterName>>;
+  /** Without these it is of no use to whoever gets it. */
+  readonly needs: readonly string[];
+}
+
+export const LETTER_GROUPS = ['Accounts', 'Buying', 'Courses'] as const;
+export type LetterGroup = (typeof LETTER_GROUPS)[number];
+
+const code = { code: { about: 'the six digits', example: '123 456' } };
+const product = { product: { about: 'what was bought', example: 'A year of membership' } };
+const own = {
+  link: { about: 'where they see what they have', example: 'https://site.example/me/purchases' },
+};
+const until = { until: { about: 'the last day on which it is theirs', example: '30 November 2027' } };
+const sum = { sum: { about: 'how much it is', example: '24.00 €' } };
+const now = {
+  next: { about: 'when it is paid again', example: '1 December 2027', sometimes: true },
+  price: { about: 'what it is then', example: '24.00 € a year', sometimes: true },
+  password: {
+    about: 'where they choose a password, if buying made their account',
+    example: 'https://site.example/reset',
+    sometimes: true,
+  },
+} as const;
+const sometimes = { until: { ...until.until, sometimes: true } } as const;
+const judged = {
+  title: { about: 'what it was handed in to', example: 'Your first night' },
+  words: { about: 'what their tutor wrote', example: 'The horizon is well observed.', sometimes: true },
+  link: { about: 'where they see it', example: 'https://site.example/me/hand-in/first-night' },
+} as const;
+
+/** In the order in which they are listed. Whatever is in a letter to somebody who has shown nothing yet is not theirs to choose. */
+export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
+  signUp: { of: 'Accounts', to: 'whoever signs up', names: code, needs: ['code'] },
+  signUpAgain: { of: 'Accounts', to: 'whoever signs up and has an account', names: {}, needs: [] },
+  signUpClosed: { of: 'Accounts', to: 'whoever signs up and may not', names: {}, needs: [] },
+  newPassword: { of: 'Accounts', to: 'whoever asks for a new password', names: code, needs: ['code'] },
+  noAccount: { of: 'Accounts', to: 'whoever asks for one and has no account', names: {}, needs: [] },
+  invitation: {
+    of: 'Accounts',
+    to: 'whoever is invited',
+    names: {
+      name: { about: 'who is invited', example: 'Robin' },
+      by: { about: 'who invites', example: 'Ada' },
+      link: { about: 'where they choose a password', example: 'https://site.example/sign-up/invited/…' },
+      until: { about: 'the last day on which the link is good', example: '4 December 2026' },
+    },
+    needs: ['link'],
+  },
+  receipt: {
+    of: 'Buying',
+    to: 'whoever paid',
+    names: {
+      ...product,
+      ...sum,
+      day: { about: 'when it was paid', example: '27 November 2026' },
+      ...sometimes,
+      ...now,
+      ...own,
+    },
+    needs: ['product', 'sum', 'day'],
+  },
+  free: {
+    of: 'Buying',
+    to: 'whoever has something and paid nothing',
+    names: { ...product, ...sometimes, ...now, ...own },
+    needs: ['product'],
+  },
+  trial: {
+    of: 'Buying',
+    to: 'whoever begins a trial',
+    names: { ...product, ...until, ...now, ...own },
+    needs: ['product', 'until'],
+  },
+  late: {
+    of: 'Buying',
+    to: 'whoever’s payment did not come through',
+    names: { ...product, ...sum, ...sometimes, ...own },
+    needs: ['product'],
+  },
+  reminder: {
+    of: 'Buying',
+    to: 'the same, before it ends',
+    names: { ...product, ...sum, when: { about: 'in how many days it ends', example: 'in 3 days' }, ...own },
+    needs: ['product'],
+  },
+  ended: {
+    of: 'Buying',
+    to: 'whoever has it no longer',
+    names: { ...product, ...own },
+    needs: ['product'],
+  },
+  tomorrow: {
+    of: 'Buying',
+    to: 'whoever has a ticket, the day before',
+    names: {
+      ...product,
+      name: { about: 'whose ticket it is', example: 'Robin' },
+      day: { about: 'the day', example: '28 November 2026' },
+      ...own,
+    },
+    needs: ['product'],
+  },
+  stopped: {
+    of: 'Buying',
+    to: 'whoever stopped a subscription',
+    names: { ...product, ...sometimes, ...own },
+    needs: ['product'],
+  },
+  moneyBack: {
+    of: 'Buying',
+    to: 'whoever gets money back and keeps what it was for',
+    names: { ...product, ...sum, ...own },
+    needs: ['product', 'sum'],
+  },
+  moneyBackEnded: {
+    of: 'Buying',
+    to: 'whoever gets money back, which ends it',
+    names: { ...product, ...sum, ...own },
+    needs: ['product', 'sum'],
+  },
+  disputed: {
+    of: 'Buying',
+    to: 'whoever’s bank disputes a payment',
+    names: { ...product, ...own },
+    needs: ['product'],
+  },
+  notGiven: {
+    of: 'Buying',
+    to: 'whoever paid for what can’t be given',
+    names: {
+      ...product,
+      why: {
+        about: 'why it can’t be given',
+        example: 'The last seat went to somebody else while you paid.',
+      },
+      ...own,
+    },
+    needs: ['why'],
+  },
+  accepted: { of: 'Courses', to: 'whoever’s hand-in is accepted', names: judged, needs: ['title'] },
+  givenBack: { of: 'Courses', to: 'whoever is to hand in again', names: judged, needs: ['title', 'link'] },
+};
+
+export const LETTER_KINDS = keysOf(LETTERS);
+
+/** What can be named in every letter. */
+export const IN_EVERY_LETTER = { site: { about: 'what the site is called', example: '' } } as const;
+
+/** What can be named in a letter of a kind. */
+export const namesIn = (kind: LetterKind): Readonly<Record<string, LetterName>> => ({
+  ...LETTERS[kind].names,
+  ...IN_EVERY_LETTER,
+});
