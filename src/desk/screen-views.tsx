@@ -28,6 +28,7 @@ const LearnersScreen = later(async () => (await import('./learners')).LearnersSc
 const HistoryScreen = later(async () => (await import('./history')).HistoryScreen);
 const JournalScreen = later(async () => (await import('./journal')).JournalScreen);
 const OutboxScreen = later(async () => (await import('./outbox')).OutboxScreen);
+const LettersScreen = later(async () => (await import('./letters')).LettersScreen);
 const HelpScreen = later(async () => (await import('./help')).HelpScreen);
 const SettingsScreen = later(async () => (await import('./settings')).SettingsScreen);
 const ShopScreen = later(async () => (await import('./shop')).ShopScreen);
@@ -44,6 +45,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
   site: ({ item }) => <SiteScreen item={item} />,
   takeIn: () => <TakingScreen />,
   outbox: () => <OutboxScreen />,
+  letters: ({ letter }) => <LettersScreen letter={letter} />,
   audiences: ({ audience }) => <AudiencesScreen audience={audience} />,
   findings: (screen) => <FindingsScreen {...screen} />,
   kinds: ({ person }) => <KindsScreen person={person} />,

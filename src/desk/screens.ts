@@ -253,7 +253,20 @@ export const SCREENS = {
     tab: 'Outbox',
     find: ['Go to the outbox', 'mail that was sent'],
     need: 'everything',
+    help: 'people',
     read: () => ({}),
+  }),
+  /** What each kind of letter says; one that is open. */
+  letters: entry<{ readonly letter: string | null }>({
+    title: 'Letters',
+    path: 'letters',
+    takesId: true,
+    under: 'outbox',
+    find: ['Write the letters', 'what codes, invitations and receipts say'],
+    need: 'everything',
+    help: 'people',
+    read: ({ id }) => ({ letter: id }),
+    write: ({ letter }) => ({ id: letter }),
   }),
   /** The handbook, at one of its pages. */
   help: entry<{ readonly page: string }>({

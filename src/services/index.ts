@@ -87,7 +87,17 @@ export {
   markDone,
   type ProgressOfLearner,
 } from './learning';
-export { latestMail, mailerAt, sendFromOutbox, tendMail } from './mail';
+export {
+  keepLetter,
+  type LetterAnswer,
+  latestMail,
+  mailerAt,
+  openLetters,
+  type SiteLetter,
+  sendFromOutbox,
+  sendSampleLetter,
+  tendMail,
+} from './mail';
 export {
   boardSets,
   type Crowd,

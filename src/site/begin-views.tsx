@@ -9,12 +9,21 @@ export interface BeginViewProps {
   /** Where the form is sent. */
   readonly action: string;
   readonly timeZones: readonly string[];
+  readonly languages: readonly { readonly tag: string; readonly name: string }[];
   readonly sites: readonly { readonly id: string; readonly name: string; readonly about: string }[];
-  readonly typed: Readonly<Record<'title' | 'timeZone' | 'name' | 'email' | 'with', string>>;
+  readonly typed: Readonly<Record<'title' | 'timeZone' | 'language' | 'name' | 'email' | 'with', string>>;
   readonly problems: BeginProblems;
 }
 
-export function BeginView({ delivery, action, timeZones, sites, typed, problems }: BeginViewProps) {
+export function BeginView({
+  delivery,
+  action,
+  timeZones,
+  languages,
+  sites,
+  typed,
+  problems,
+}: BeginViewProps) {
   const wrong = Object.values(problems).flat().length;
   return (
     <Bare delivery={delivery} title="Begin">
@@ -86,6 +95,22 @@ export function BeginView({ delivery, action, timeZones, sites, typed, problems 
                 complete="organization"
                 problem={problems.title?.[0]}
               />
+              <p className="grid gap-1.5">
+                <label htmlFor="language">What it speaks to visitors</label>
+                <select
+                  id="language"
+                  name="language"
+                  defaultValue={typed.language}
+                  aria-invalid={problems.language ? true : undefined}
+                >
+                  {languages.map(({ tag, name }) => (
+                    <option key={tag} value={tag}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+                <Problems id="language-problem" of={problems.language} />
+              </p>
               <p className="grid gap-1.5">
                 <label htmlFor="timeZone">Where its days begin</label>
                 <select

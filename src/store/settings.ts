@@ -1,4 +1,5 @@
 /** What the site as a whole is set to. */
+import { sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { settings } from './schema';
 import type { JournalKeeps, SignUp, SiteLetters, SiteLook, SiteStarts, SiteWords } from './types';
@@ -45,4 +46,18 @@ export async function updateSettings(
   values: Partial<Omit<Settings, 'shareKey' | 'passphraseSalt'>>,
 ): Promise<void> {
   await db.update(settings).set(values);
+}
+
+/** Writes what a kind of letter says, and no other; null for what Trivet says itself. */
+export async function writeSiteLetter(
+  db: Database,
+  kind: keyof SiteLetters,
+  letter: { readonly subject: string; readonly text: string } | null,
+): Promise<void> {
+  const without = sql`${settings.letters} - ${kind}::text`;
+  const letters =
+    letter === null
+      ? without
+      : sql`${without} || jsonb_build_object(${kind}::text, ${JSON.stringify(letter)}::jsonb)`;
+  await db.update(settings).set({ letters });
 }

@@ -1,5 +1,5 @@
 /** What a server answers that has no site: the form with which one begins, to whoever has its address, and how to find it. */
-import { english } from '@/core';
+import { english, LANGUAGES } from '@/core';
 import {
   type BeginProblems,
   beginningAt,
@@ -74,10 +74,12 @@ async function form(
     delivery: delivery(false, false),
     action: BEGINNING + token,
     timeZones: [...new Set(['UTC', here, ...zones])],
+    languages: LANGUAGES.map(({ tag, name }) => ({ tag, name })),
     sites: Object.entries(READY_MADE).map(([id, { name, about }]) => ({ id, name, about })),
     typed: {
       title: shown(fields, 'title'),
       timeZone: shown(fields, 'timeZone') || here,
+      language: shown(fields, 'language') || 'en',
       name: shown(fields, 'name'),
       email: shown(fields, 'email'),
       with: shown(fields, 'with') || 'empty',

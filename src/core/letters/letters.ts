@@ -16,6 +16,7 @@ interface LetterName {
 }
 
 interface Letter {
+  readonly name: string;
   /** When it goes out, behind "Goes to". */
   readonly to: string;
   readonly of: LetterGroup;
@@ -52,12 +53,37 @@ const judged = {
 
 /** In the order in which they are listed. Whatever is in a letter to somebody who has shown nothing yet is not theirs to choose. */
 export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
-  signUp: { of: 'Accounts', to: 'whoever signs up', names: code, needs: ['code'] },
-  signUpAgain: { of: 'Accounts', to: 'whoever signs up and has an account', names: {}, needs: [] },
-  signUpClosed: { of: 'Accounts', to: 'whoever signs up and may not', names: {}, needs: [] },
-  newPassword: { of: 'Accounts', to: 'whoever asks for a new password', names: code, needs: ['code'] },
-  noAccount: { of: 'Accounts', to: 'whoever asks for one and has no account', names: {}, needs: [] },
+  signUp: { name: 'Code to sign up', of: 'Accounts', to: 'whoever signs up', names: code, needs: ['code'] },
+  signUpAgain: {
+    name: 'Has an account already',
+    of: 'Accounts',
+    to: 'whoever signs up and has an account',
+    names: {},
+    needs: [],
+  },
+  signUpClosed: {
+    name: 'May not sign up',
+    of: 'Accounts',
+    to: 'whoever signs up and may not',
+    names: {},
+    needs: [],
+  },
+  newPassword: {
+    name: 'Code for a new password',
+    of: 'Accounts',
+    to: 'whoever asks for a new password',
+    names: code,
+    needs: ['code'],
+  },
+  noAccount: {
+    name: 'Has no account',
+    of: 'Accounts',
+    to: 'whoever asks for one and has no account',
+    names: {},
+    needs: [],
+  },
   invitation: {
+    name: 'Invitation',
     of: 'Accounts',
     to: 'whoever is invited',
     names: {
@@ -69,6 +95,7 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
     needs: ['link'],
   },
   receipt: {
+    name: 'Receipt',
     of: 'Buying',
     to: 'whoever paid',
     names: {
@@ -82,36 +109,42 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
     needs: ['product', 'sum', 'day'],
   },
   free: {
+    name: 'Yours, for nothing',
     of: 'Buying',
     to: 'whoever has something and paid nothing',
     names: { ...product, ...sometimes, ...now, ...own },
     needs: ['product'],
   },
   trial: {
+    name: 'Yours to try',
     of: 'Buying',
     to: 'whoever begins a trial',
     names: { ...product, ...until, ...now, ...own },
     needs: ['product', 'until'],
   },
   late: {
+    name: 'A payment is late',
     of: 'Buying',
     to: 'whoever’s payment did not come through',
     names: { ...product, ...sum, ...sometimes, ...own },
     needs: ['product'],
   },
   reminder: {
+    name: 'It ends soon',
     of: 'Buying',
     to: 'the same, before it ends',
     names: { ...product, ...sum, when: { about: 'in how many days it ends', example: 'in 3 days' }, ...own },
     needs: ['product'],
   },
   ended: {
+    name: 'It has ended',
     of: 'Buying',
     to: 'whoever has it no longer',
     names: { ...product, ...own },
     needs: ['product'],
   },
   tomorrow: {
+    name: 'It is tomorrow',
     of: 'Buying',
     to: 'whoever has a ticket, the day before',
     names: {
@@ -123,30 +156,35 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
     needs: ['product'],
   },
   stopped: {
+    name: 'It is stopped',
     of: 'Buying',
     to: 'whoever stopped a subscription',
     names: { ...product, ...sometimes, ...own },
     needs: ['product'],
   },
   moneyBack: {
+    name: 'Some money back',
     of: 'Buying',
     to: 'whoever gets money back and keeps what it was for',
     names: { ...product, ...sum, ...own },
     needs: ['product', 'sum'],
   },
   moneyBackEnded: {
+    name: 'Money back, and ended',
     of: 'Buying',
     to: 'whoever gets money back, which ends it',
     names: { ...product, ...sum, ...own },
     needs: ['product', 'sum'],
   },
   disputed: {
+    name: 'A payment is disputed',
     of: 'Buying',
     to: 'whoever’s bank disputes a payment',
     names: { ...product, ...own },
     needs: ['product'],
   },
   notGiven: {
+    name: 'It can’t be given',
     of: 'Buying',
     to: 'whoever paid for what can’t be given',
     names: {
@@ -159,8 +197,20 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
     },
     needs: ['why'],
   },
-  accepted: { of: 'Courses', to: 'whoever’s hand-in is accepted', names: judged, needs: ['title'] },
-  givenBack: { of: 'Courses', to: 'whoever is to hand in again', names: judged, needs: ['title', 'link'] },
+  accepted: {
+    name: 'Accepted',
+    of: 'Courses',
+    to: 'whoever’s hand-in is accepted',
+    names: judged,
+    needs: ['title'],
+  },
+  givenBack: {
+    name: 'Given back',
+    of: 'Courses',
+    to: 'whoever is to hand in again',
+    names: judged,
+    needs: ['title', 'link'],
+  },
 };
 
 export const LETTER_KINDS = keysOf(LETTERS);

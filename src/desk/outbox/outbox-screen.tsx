@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { Button } from '@/ui';
+import { useDesk } from '../context';
 import { type Answer, ask } from '../service';
 
 interface Letter {
@@ -27,6 +28,7 @@ const inWords = (moment: string): string =>
 
 /** The outbox: letters with what has become of them, the newest first. */
 export function OutboxScreen() {
+  const { setScreen } = useDesk();
   const [answer, setAnswer] = useState<Answer<Letters> | null>(null);
   const read = () => void ask<Letters>('GET', 'outbox').then(setAnswer);
   useEffect(read, []);
@@ -56,6 +58,7 @@ export function OutboxScreen() {
               Send me one to try
             </Button>
           )}
+          <Button onClick={() => setScreen({ kind: 'letters', letter: null })}>What letters say</Button>
           <Button onClick={read}>Look again</Button>
         </p>
       </div>

@@ -8,9 +8,10 @@ import { Button, Input, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { Field } from '../people';
 import { ask } from '../service';
+import { HomePart, LanguagePart } from './language-part';
 import { LookPart } from './look-part';
 import { SiteFilePart } from './site-file-part';
-import { SiteWordsPart } from './site-words-part';
+import { NamePart, SiteWordsPart } from './site-words-part';
 import { StartsPart } from './starts-part';
 
 const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label: string }[] = [
@@ -95,25 +96,31 @@ function SignUp({ value, problem, onChange }: SignUpProps) {
 function SettingsForm() {
   const { reloadSite } = useDesk();
   const [form, setForm] = useState<OpenSettings | null>(null);
+  const [homeBefore, setHomeBefore] = useState<OpenSettings['home']>(null);
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   useEffect(() => {
     ask<OpenSettings>('GET', 'settings').then((answer) => {
-      if (answer.ok) setForm(answer.value);
-      else setProblems({ form: answer.title });
+      if (answer.ok) {
+        setForm(answer.value);
+        setHomeBefore(answer.value.home);
+      } else setProblems({ form: answer.title });
     });
   }, []);
   const keep = async (event: FormEvent) => {
     event.preventDefault();
     if (!form) return;
-    const { till: _, signUp, ...chosen } = form;
+    const { till: _, languages: __, home, signUp, ...chosen } = form;
     const answer = await ask('PUT', 'settings', {
       ...chosen,
+      // Where it stays as it is, nobody’s change of it meanwhile is undone.
+      ...(home !== homeBefore && { home }),
       signUp: { ...signUp, domains: signUp.domains.filter(Boolean) },
     });
     setProblems(
       answer.ok ? {} : ((answer.body.problems as typeof problems | undefined) ?? { form: answer.title }),
     );
     if (!answer.ok) return;
+    setHomeBefore(home);
     toast.success('The settings are kept.');
     await reloadSite();
   };
@@ -127,6 +134,18 @@ function SettingsForm() {
       )}
       {form && (
         <>
+          <NamePart site={form.site} problems={problems} onChange={(site) => setForm({ ...form, site })} />
+          <LanguagePart
+            language={form.language}
+            languages={form.languages ?? []}
+            problem={problems.language}
+            onChange={(language) => setForm({ ...form, language })}
+          />
+          <HomePart
+            home={form.home}
+            problem={problems.home}
+            onChange={(home) => setForm({ ...form, home })}
+          />
           <SiteWordsPart
             site={form.site}
             problems={problems}

@@ -15,30 +15,31 @@ const TEXTS = [
   { key: 'missing', label: 'Where nothing is', note: 'the same for what is hidden and what was never there' },
 ] as const;
 
-export function SiteWordsPart({ site, problems, onChange }: PartProps) {
+export function NamePart({ site, problems, onChange }: PartProps) {
   return (
-    <>
-      <Field label="Name" note="in the head of every page, and in letters" problem={problems['site.name']}>
-        <Input
-          label="Name of the site"
-          value={site.name}
-          maxLength={200}
-          onChange={({ target }) => onChange({ ...site, name: target.value })}
-          className="w-full"
-        />
-      </Field>
-      {TEXTS.map(({ key, label, note }) => (
-        <Field key={key} label={label} note={note} problem={problems[`site.${key}`]}>
-          <textarea
-            aria-label={label}
-            rows={3}
-            maxLength={20_000}
-            value={site[key]}
-            onChange={({ target }) => onChange({ ...site, [key]: target.value })}
-            className="w-full rounded-[3px] border border-iron bg-raised px-1.5 py-1 hover:border-copper"
-          />
-        </Field>
-      ))}
-    </>
+    <Field label="Name" note="in the head of every page, and in letters" problem={problems['site.name']}>
+      <Input
+        label="Name of the site"
+        value={site.name}
+        maxLength={200}
+        onChange={({ target }) => onChange({ ...site, name: target.value })}
+        className="w-full"
+      />
+    </Field>
   );
+}
+
+export function SiteWordsPart({ site, problems, onChange }: PartProps) {
+  return TEXTS.map(({ key, label, note }) => (
+    <Field key={key} label={label} note={note} problem={problems[`site.${key}`]}>
+      <textarea
+        aria-label={label}
+        rows={3}
+        maxLength={20_000}
+        value={site[key]}
+        onChange={({ target }) => onChange({ ...site, [key]: target.value })}
+        className="w-full rounded-[3px] border border-iron bg-raised px-1.5 py-1 hover:border-copper"
+      />
+    </Field>
+  ));
 }

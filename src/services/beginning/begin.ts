@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
-import { momentIn } from '@/core';
+import { LANGUAGES, momentIn } from '@/core';
 import { mailAddress, newPassword, personName, timeZone, words } from '../forms';
 import { personWithMail } from '../people';
 import { hashToken, newToken, type Trivet } from '../running';
@@ -49,6 +49,10 @@ const WITHS = [...(Object.keys(READY_MADE) as ReadyMadeId[]), 'found', 'file'] a
 const form = z.object({
   title: words(200, 'Give the site a name.'),
   timeZone,
+  language: z.enum(
+    LANGUAGES.map(({ tag }) => tag),
+    'Choose a language.',
+  ),
   name: personName,
   email: mailAddress,
   password: newPassword,
@@ -77,9 +81,9 @@ export async function beginSite(
 ): Promise<BeginAnswer> {
   const beginning = beginnings.get(trivet);
   if (!beginning || beginningAt(trivet, token, now) !== 'open') return { kind: 'over' };
-  // A site file has a name and a time zone of its own.
+  // A site file has a name, a language and a time zone of its own.
   const ofFile = fields.with === 'file';
-  const shape = ofFile ? form.omit({ title: true, timeZone: true }) : form;
+  const shape = ofFile ? form.omit({ title: true, timeZone: true, language: true }) : form;
   const parsed = shape.safeParse(fields);
   const read = ofFile ? siteIn(file) : null;
   const problems: Record<string, string[]> = {};
@@ -121,7 +125,7 @@ interface Owner {
 const OWNS = { desk: { right: 'owner', branch: null } } as const;
 
 function readyMade(
-  { title, timeZone: zone, with: how }: z.infer<typeof form>,
+  { title, timeZone: zone, language, with: how }: z.infer<typeof form>,
   owner: Owner,
   now: Date,
 ): SiteFile {
@@ -129,7 +133,7 @@ function readyMade(
   const { site, owner: has } = READY_MADE[how === 'found' ? 'empty' : how];
   const made = site({ title, timeZone: zone, today: momentIn(zone, now).today });
   const id = randomUUID();
-  return { ...made, people: [{ id, ...owner, ...has, ...OWNS }], board: [id] };
+  return { ...made, language, people: [{ id, ...owner, ...has, ...OWNS }], board: [id] };
 }
 
 function siteIn(file: Uint8Array | null): { readonly site: unknown } | { readonly problem: string } {

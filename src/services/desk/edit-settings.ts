@@ -1,6 +1,6 @@
 /** What the site as a whole is set to, as owners read and change it. */
 import { z } from 'zod';
-import { asId, COLOURS, type ItemId, same } from '@/core';
+import { asId, COLOURS, type ItemId, LANGUAGES, languageTag, same } from '@/core';
 import {
   JOURNAL_KEEPS,
   type Settings,
@@ -11,6 +11,8 @@ import {
   updateSettings,
 } from '@/store';
 import {
+  id,
+  languageShape,
   lookOf,
   lookShape,
   plainText,
@@ -27,13 +29,21 @@ import type { SiteState, Trivet } from '../running';
 import { type Administrator, forgetOld, requirePermission } from '../running';
 import { runningTill } from '../till';
 import { contentOf } from '../view';
+import { homePage, homeProblem, makeHome } from '../writing';
 
 /** The settings that are for people to choose; the site's keys are not among them. */
-export type OpenSettings = Pick<Settings, 'timeZone' | 'journal' | 'journalDays' | 'graceDays'> & {
+export type OpenSettings = Pick<
+  Settings,
+  'timeZone' | 'language' | 'journal' | 'journalDays' | 'graceDays'
+> & {
   /** What the site is called, and what it says of itself. */
   readonly site: SiteWords & { readonly name: string; readonly signIn: string };
   readonly look: SiteLook;
   readonly starts: SiteStarts;
+  /** The languages that Trivet speaks to visitors. */
+  readonly languages?: readonly { readonly tag: string; readonly name: string }[];
+  /** Its first page; null where there is none. */
+  readonly home: ItemId | null;
   /** Who may make an account. */
   readonly signUp: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
   /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
@@ -53,11 +63,14 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
     },
     look: settings.look ?? { ...COLOURS, picture: null },
     starts: startsNow(settings.starts, names),
+    home: homePage(trivet.state)?.id ?? null,
     timeZone: settings.timeZone,
+    language: settings.language,
     journal,
     journalDays,
     graceDays,
     signUp: { who: settings.signUp, domains: settings.signUpDomains },
+    languages: LANGUAGES.map(({ tag, name }) => ({ tag, name })),
     till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
   };
 }
@@ -78,6 +91,13 @@ const form = z.strictObject({
   site: wordsShape.extend({ name: words(200, 'Give the site a name.'), signIn: plainText }).optional(),
   look: lookShape.optional(),
   starts: startsShape.optional(),
+  language: z
+    .string()
+    .trim()
+    .transform((tag) => languageTag(tag) ?? tag)
+    .pipe(languageShape)
+    .optional(),
+  home: id.nullable().optional(),
 });
 
 /** Keeps the settings; answers what is wrong by field, or null. What the journal may no longer keep is forgotten at once. */
@@ -93,10 +113,11 @@ export async function editSettings(
     return Object.fromEntries(
       parsed.error.issues.map(({ path, message }) => [path.join('.') || 'form', message]),
     );
-  const { graceDays, signUp, site, look, starts, ...rest } = parsed.data;
+  const { graceDays, signUp, site, look, starts, language, home = null, ...rest } = parsed.data;
   const wrong = {
     ...(look && pictureProblem(trivet.state, look.picture)),
     ...(starts && startsProblem(starts, trivet.state)),
+    ...(home !== null && homeProblemAt(trivet.state, home)),
   };
   if (Object.keys(wrong).length > 0) return wrong;
   await trivet.journal.flush(trivet, now);
@@ -106,12 +127,15 @@ export async function editSettings(
     ...(look && { look: isOwn(look) ? lookOf(look) : null }),
     ...(starts && { starts: startsOf(starts) }),
     ...(graceDays !== undefined && { graceDays }),
+    ...(language !== undefined && { language }),
     ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
   };
   await trivet.changeEverything((state) =>
     trivet.db.transaction(async (tx) => {
       await updateSettings(tx, chosen);
       if (site) await callSite(tx, state, site);
+      // Somebody may have taken the page away since.
+      if (home !== null && homeProblem(state, home) === null) await makeHome(tx, state, home);
     }),
   );
   await forgetOld(trivet, trivet.state, now);
@@ -135,6 +159,11 @@ function startsProblem(
 ): Readonly<Record<string, string>> {
   const [problem] = startsProblems(starts, names);
   return problem === undefined ? {} : { starts: problem };
+}
+
+function homeProblemAt(state: SiteState, home: string): Readonly<Record<string, string>> {
+  const problem = homeProblem(state, home);
+  return problem === null || homePage(state)?.id === home ? {} : { home: problem };
 }
 
 /** Writes what the site is called, and what stands beside signing in. */

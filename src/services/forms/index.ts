@@ -1,6 +1,7 @@
 /** What comes from outside, read strictly: texts, ids, days, conditions. */
 export { accountForm, mailAddress, newPassword, personName } from './account-form';
 export { conditionShape, tooDeep } from './condition-form';
+export { languageShape, letterShape, lettersOf, lettersShape } from './letters-form';
 export { LARGEST_FILE, type ReadFile, readFile } from './read-file';
 export { signUpShape } from './sign-up-form';
 export { termsIn, termsProblems, termsShape } from './terms-form';

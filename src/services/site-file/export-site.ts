@@ -55,6 +55,8 @@ export async function siteAsFile(trivet: Trivet, who: PeopleInFile): Promise<Sit
     timeZone: settings.timeZone,
     journal: { keeps: settings.journal, days: settings.journalDays },
     signUp: { who: settings.signUp, domains: [...settings.signUpDomains] },
+    language: settings.language,
+    letters: { ...settings.letters },
     look: settings.look && { ...settings.look },
     words: settings.words,
     starts: startsInFile(state),

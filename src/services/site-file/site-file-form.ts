@@ -16,6 +16,8 @@ import {
   dayForm,
   newId as id,
   LARGEST_FILE,
+  languageShape,
+  lettersShape,
   lookShape,
   signUpShape,
   startsShape,
@@ -151,6 +153,10 @@ export const siteFile = z.strictObject({
     .default({ keeps: 'counts', days: 90 }),
   /** Who may make an account. Left out where that stays as it is; of a new site it is anybody. */
   signUp: signUpShape.optional(),
+  /** The language of the site (BCP 47). Left out where that stays as it is; of a new site it is English. */
+  language: languageShape.optional(),
+  /** Letters in the site’s own words, by kind. Left out where they stay as they are. */
+  letters: lettersShape.optional(),
   /** How the site looks; left out where that stays as it is. Null is what every site looks like at first. */
   look: lookShape.nullable().optional(),
   /** What stands at the foot and where nothing is, in Markdown. Left out where that stays as it is. */

@@ -1,6 +1,6 @@
-/** What a site file says of how its site looks, what it says of itself and what new members start with. */
+/** What a site file says of its site’s language, looks and letters, what it says of itself and what new members start with. */
 import type { Settings } from '@/store';
-import { lookOf, startsOf } from '../forms';
+import { lettersOf, lookOf, startsOf } from '../forms';
 import type { SiteFileRead } from './site-file-form';
 
 /** The settings of those that a file brings along. */
@@ -8,7 +8,11 @@ export const wishesIn = ({
   look,
   words,
   starts,
-}: SiteFileRead): Partial<Pick<Settings, 'look' | 'words' | 'starts'>> => ({
+  language,
+  letters,
+}: SiteFileRead): Partial<Pick<Settings, 'look' | 'words' | 'starts' | 'language' | 'letters'>> => ({
+  ...(language !== undefined && { language }),
+  ...(letters && { letters: lettersOf(letters) }),
   ...(look !== undefined && { look: look && lookOf(look) }),
   ...(words && { words }),
   ...(starts && { starts: startsOf(starts) }),

@@ -9,6 +9,7 @@ export {
 } from './change-items';
 export type { Document, DocumentProblem } from './document';
 export { editedEnrolling, enrollingOf, enrollingProblem, enrollingShape } from './enrolling-form';
+export { homePage, homeProblem, makeHome } from './home-page';
 export { turnsLost } from './in-turn';
 export { type PreviewAnswer, previewWriting } from './preview';
 export { problemIn } from './problem-in';

@@ -1,0 +1,1 @@
+export { LettersScreen } from './letters-screen';
