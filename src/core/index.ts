@@ -220,6 +220,7 @@ export {
 } from './ids';
 export { keysOf, valuesOf } from './keys';
 export {
+  exampleOf,
   filledLetter,
   LETTER_GROUPS,
   LETTER_KINDS,

@@ -10,6 +10,7 @@ export type LetterTemplate = Messages['letters'][LetterKind];
 /** What a name in a letter stands for, said to whoever writes it, with an example. */
 interface LetterName {
   readonly about: string;
+  /** A path for an address on the site. */
   readonly example: string;
   /** Whether it is there in some letters of the kind and not in others. */
   readonly sometimes?: true;
@@ -31,7 +32,7 @@ export type LetterGroup = (typeof LETTER_GROUPS)[number];
 const code = { code: { about: 'the six digits', example: '123 456' } };
 const product = { product: { about: 'what was bought', example: 'A year of membership' } };
 const own = {
-  link: { about: 'where they see what they have', example: 'https://site.example/me/purchases' },
+  link: { about: 'where they see what they have', example: '/me/purchases' },
 };
 const until = { until: { about: 'the last day on which it is theirs', example: '30 November 2027' } };
 const sum = { sum: { about: 'how much it is', example: '24.00 €' } };
@@ -40,7 +41,7 @@ const now = {
   price: { about: 'what it is then', example: '24.00 € a year', sometimes: true },
   password: {
     about: 'where they choose a password, if buying made their account',
-    example: 'https://site.example/reset',
+    example: '/reset',
     sometimes: true,
   },
 } as const;
@@ -48,7 +49,7 @@ const sometimes = { until: { ...until.until, sometimes: true } } as const;
 const judged = {
   title: { about: 'what it was handed in to', example: 'Your first night' },
   words: { about: 'what their tutor wrote', example: 'The horizon is well observed.', sometimes: true },
-  link: { about: 'where they see it', example: 'https://site.example/me/hand-in/first-night' },
+  link: { about: 'where they see it', example: '/me/hand-in/first-night' },
 } as const;
 
 /** In the order in which they are listed. Whatever is in a letter to somebody who has shown nothing yet is not theirs to choose. */
@@ -89,7 +90,7 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
     names: {
       name: { about: 'who is invited', example: 'Robin' },
       by: { about: 'who invites', example: 'Ada' },
-      link: { about: 'where they choose a password', example: 'https://site.example/sign-up/invited/…' },
+      link: { about: 'where they choose a password', example: '/sign-up/invited/…' },
       until: { about: 'the last day on which the link is good', example: '4 December 2026' },
     },
     needs: ['link'],
@@ -216,10 +217,32 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
 export const LETTER_KINDS = keysOf(LETTERS);
 
 /** What can be named in every letter. */
-export const IN_EVERY_LETTER = { site: { about: 'what the site is called', example: '' } } as const;
+const IN_EVERY_LETTER = { site: { about: 'what the site is called', example: '' } } as const;
 
 /** What can be named in a letter of a kind. */
 export const namesIn = (kind: LetterKind): Readonly<Record<string, LetterName>> => ({
   ...LETTERS[kind].names,
   ...IN_EVERY_LETTER,
+});
+
+interface Example {
+  /** What the site is called, and where it is. */
+  readonly site: string;
+  readonly origin: string;
+  /** Who looks at the example. */
+  readonly by: string;
+}
+
+/** Something to fill a letter of a kind in with, to see how it looks. */
+export const exampleOf = (
+  kind: LetterKind,
+  { site, origin, by }: Example,
+): Readonly<Record<string, string>> => ({
+  ...Object.fromEntries(
+    Object.entries(namesIn(kind)).map(([name, { example }]) => [
+      name,
+      example.startsWith('/') ? origin + example : name === 'by' ? by : example,
+    ]),
+  ),
+  site,
 });

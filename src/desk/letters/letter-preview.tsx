@@ -1,6 +1,6 @@
 /** A letter as it arrives, filled in with examples. */
 import { useState } from 'react';
-import { filledLetter, type LetterKind, type LetterTemplate, namesIn } from '@/core';
+import { exampleOf, filledLetter, type LetterKind, type LetterTemplate, namesIn } from '@/core';
 import { Tick } from '@/ui';
 import { useDesk } from '../context';
 
@@ -17,8 +17,18 @@ export function LetterPreview({ kind, letter, site }: PreviewProps) {
   const { data } = useDesk();
   const [whole, setWhole] = useState(true);
   const names = Object.entries(namesIn(kind));
-  const values = names.map(([name, { example, sometimes }]) => [name, sometimes && !whole ? '' : example]);
-  const { subject, text } = filledLetter(letter, { ...Object.fromEntries(values), site });
+  const example = exampleOf(kind, { site, origin: window.location.origin, by: data.administrator });
+  const left = names.flatMap(([name, { sometimes }]) => (sometimes && !whole ? [[name, '']] : []));
+  // What is no name stays as it was written, for one to see.
+  const wrong = [...`${letter.subject}\n${letter.text}`.matchAll(/\{([a-z]+)\}/g)].map(([all, name]) => [
+    name,
+    all,
+  ]);
+  const { subject, text } = filledLetter(letter, {
+    ...Object.fromEntries(wrong),
+    ...example,
+    ...Object.fromEntries(left),
+  });
   return (
     <section
       aria-label="How it arrives"

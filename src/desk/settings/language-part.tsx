@@ -7,7 +7,7 @@ import { Field } from '../people';
 
 interface LanguageProps {
   readonly language: string;
-  readonly languages: NonNullable<OpenSettings['languages']>;
+  readonly languages: NonNullable<OpenSettings['given']>['languages'];
   readonly problem: string | undefined;
   readonly onChange: (language: string) => void;
 }

@@ -20,7 +20,7 @@ const KEEPS: readonly { readonly value: OpenSettings['journal']; readonly label:
   { value: 'names', label: 'counts, and the names of members' },
 ];
 
-const TILLS: Readonly<Record<NonNullable<OpenSettings['till']>, string>> = {
+const TILLS: Readonly<Record<NonNullable<OpenSettings['given']>['till'], string>> = {
   none: 'This site has no till, so nothing can be bought. It gets one when TRIVET_TILL names its address and TRIVET_TILL_KEYS the keys that both know, at the next start.',
   'stand-in': 'Buyers are sent to the till that stands in for a real one: no money moves.',
   real: 'Buyers are sent to the till that TRIVET_TILL names.',
@@ -109,7 +109,7 @@ function SettingsForm() {
   const keep = async (event: FormEvent) => {
     event.preventDefault();
     if (!form) return;
-    const { till: _, languages: __, home, signUp, ...chosen } = form;
+    const { given: _, home, signUp, ...chosen } = form;
     const answer = await ask('PUT', 'settings', {
       ...chosen,
       // Where it stays as it is, nobody’s change of it meanwhile is undone.
@@ -137,7 +137,7 @@ function SettingsForm() {
           <NamePart site={form.site} problems={problems} onChange={(site) => setForm({ ...form, site })} />
           <LanguagePart
             language={form.language}
-            languages={form.languages ?? []}
+            languages={form.given?.languages ?? []}
             problem={problems.language}
             onChange={(language) => setForm({ ...form, language })}
           />
@@ -208,7 +208,7 @@ function SettingsForm() {
               className="w-28"
             />
           </Field>
-          <p className="max-w-prose">{TILLS[form.till ?? 'none']}</p>
+          <p className="max-w-prose">{TILLS[form.given?.till ?? 'none']}</p>
           <p className="note">What may no longer be kept is forgotten as soon as this is kept.</p>
           <div>
             <Button weight="main" type="submit">

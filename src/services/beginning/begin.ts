@@ -49,10 +49,12 @@ const WITHS = [...(Object.keys(READY_MADE) as ReadyMadeId[]), 'found', 'file'] a
 const form = z.object({
   title: words(200, 'Give the site a name.'),
   timeZone,
-  language: z.enum(
-    LANGUAGES.map(({ tag }) => tag),
-    'Choose a language.',
-  ),
+  language: z
+    .enum(
+      LANGUAGES.map(({ tag }) => tag),
+      'Choose a language.',
+    )
+    .default('en'),
   name: personName,
   email: mailAddress,
   password: newPassword,

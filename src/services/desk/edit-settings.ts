@@ -40,14 +40,17 @@ export type OpenSettings = Pick<
   readonly site: SiteWords & { readonly name: string; readonly signIn: string };
   readonly look: SiteLook;
   readonly starts: SiteStarts;
-  /** The languages that Trivet speaks to visitors. */
-  readonly languages?: readonly { readonly tag: string; readonly name: string }[];
   /** Its first page; null where there is none. */
   readonly home: ItemId | null;
   /** Who may make an account. */
   readonly signUp: { readonly who: Settings['signUp']; readonly domains: readonly string[] };
-  /** What takes the money: nothing, the till that stands in, or a real one. Not for people to choose here. */
-  readonly till?: 'none' | 'stand-in' | 'real';
+  /** What is not for people to choose here. */
+  readonly given?: {
+    /** The languages that Trivet speaks to visitors. */
+    readonly languages: readonly { readonly tag: string; readonly name: string }[];
+    /** What takes the money: nothing, the till that stands in, or a real one. */
+    readonly till: 'none' | 'stand-in' | 'real';
+  };
 };
 
 export function openSettings(trivet: Trivet, administrator: Administrator): OpenSettings {
@@ -70,8 +73,10 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
     journalDays,
     graceDays,
     signUp: { who: settings.signUp, domains: settings.signUpDomains },
-    languages: LANGUAGES.map(({ tag, name }) => ({ tag, name })),
-    till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
+    given: {
+      languages: LANGUAGES.map(({ tag, name }) => ({ tag, name })),
+      till: till === null ? 'none' : till.standIn ? 'stand-in' : 'real',
+    },
   };
 }
 

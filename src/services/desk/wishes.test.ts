@@ -38,7 +38,7 @@ afterEach(async () => {
 
 /** Keeps the settings as they are but for some; answers what is wrong. */
 function keep(over: object): ReturnType<typeof editSettings> {
-  const { till: _, ...settings } = openSettings(trivet, greta);
+  const { given: _, home: __, ...settings } = openSettings(trivet, greta);
   return editSettings(trivet, greta, { ...settings, ...over }, now);
 }
 

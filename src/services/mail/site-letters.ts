@@ -1,9 +1,16 @@
 /** The letters of a site as its owner reads and changes them. */
 import { z } from 'zod';
-import { filledLetter, LETTER_KINDS, type LetterKind, type LetterTemplate, namesIn, same } from '@/core';
+import { exampleOf, filledLetter, LETTER_KINDS, type LetterKind, type LetterTemplate, same } from '@/core';
 import { putIntoOutbox, writeSiteLetter } from '@/store';
 import { letterShape } from '../forms';
-import { type Administrator, messagesOf, requirePermission, type SiteState, type Trivet } from '../running';
+import {
+  type Administrator,
+  environment,
+  messagesOf,
+  requirePermission,
+  type SiteState,
+  type Trivet,
+} from '../running';
 import { templateOf } from './written-letter';
 
 /** A kind of letter: what it says, and what Trivet would say in the site's language. */
@@ -84,8 +91,12 @@ export async function sendSampleLetter(
   const to = trivet.state.people.get(administrator.id)?.email;
   if (to === undefined) return { kind: 'wrong', problems: { form: 'You have no mail address.' } };
   const { kind, letter } = parsed.data;
-  const examples = Object.entries(namesIn(kind)).map(([name, { example }]) => [name, example]);
-  const sample = filledLetter(letter, { ...Object.fromEntries(examples), site: siteName(trivet.state) });
+  const example = exampleOf(kind, {
+    site: siteName(trivet.state),
+    origin: environment().publicUrl.origin,
+    by: administrator.name,
+  });
+  const sample = filledLetter(letter, example);
   await putIntoOutbox(trivet.db, { to, ...sample, at: now });
   return { kind: 'on its way' };
 }

@@ -6,6 +6,7 @@ import {
   DESK_RIGHTS,
   type DeskGrant,
   type DeskRight,
+  english,
   everyone,
   type GateId,
   type ItemId,
@@ -55,6 +56,7 @@ const PEOPLE = GATES;
 const nothing = { kind: 'none' };
 const following = { onProgress: () => undefined, signal: new AbortController().signal };
 const page = 'visit';
+const { ended } = english.letters;
 
 /** Every service, with input that does nothing, and the rights that reach to it. */
 const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Administrator) => unknown]>> = {
@@ -118,6 +120,15 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   invitePeople: [PEOPLE, (who) => services.invitePeople(trivet, who, { ids: ['marek'] }, true, now)],
   unanswered: [PEOPLE, (who) => services.unanswered(trivet, who, now)],
   latestMail: [OWNING, (who) => services.latestMail(trivet, who)],
+  openLetters: [OWNING, (who) => services.openLetters(trivet, who)],
+  keepLetter: [
+    OWNING,
+    (who) => services.keepLetter(trivet, who, { kind: 'ended', letter: null, was: ended }),
+  ],
+  sendSampleLetter: [
+    OWNING,
+    (who) => services.sendSampleLetter(trivet, who, { kind: 'ended', letter: ended }, now),
+  ],
   sendFromOutbox: [OWNING, (who) => services.sendFromOutbox(trivet, who, { kind: 'try' }, now)],
   latestRemovals: [LOOKING, (who) => services.latestRemovals(trivet, who)],
   learnerReport: [

@@ -20,7 +20,7 @@ beforeEach(async () => {
 afterEach(() => trivet.close());
 
 const allow = (who: string, domains: readonly string[] = []) => {
-  const { till: _, ...set } = openSettings(trivet, greta);
+  const { given: _, ...set } = openSettings(trivet, greta);
   return editSettings(trivet, greta, { ...set, signUp: { who, domains } }, now);
 };
 
