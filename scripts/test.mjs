@@ -43,6 +43,7 @@ function check(name, args) {
 const PROGRAMS = [
   { name: 'Chromium', at: process.env.CHROMIUM ?? '/usr/bin/chromium', packages: ['chromium'] },
   { name: 'nginx', at: '/usr/sbin/nginx', packages: ['nginx', 'openssl'] },
+  { name: 'Caddy', at: '/usr/bin/caddy', packages: ['caddy'] },
 ];
 
 function ensurePrograms() {

@@ -535,6 +535,7 @@ export const items = pgTable('items', {
 });
 
 const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
+const regconfig = customType<{ data: string }>({ dataType: () => 'regconfig' });
 
 /** What files hold. A file that is taken away keeps its bytes, so that this can be taken back. */
 export const fileBytes = pgTable('file_bytes', {
@@ -590,9 +591,11 @@ export const searchTexts = pgTable(
     /** Where in its text the piece stands. */
     path: text().notNull().default(''),
     text: text().notNull(),
+    /** How its words are read: PostgreSQL's name for the language of the site. */
+    config: regconfig().notNull().default('english'),
     words: tsvector()
       .notNull()
-      .generatedAlwaysAs((): ReturnType<typeof sql> => sql`to_tsvector('english', text)`),
+      .generatedAlwaysAs((): ReturnType<typeof sql> => sql`to_tsvector(config, text)`),
   },
   (table) => [index('search_words').using('gin', table.words), index('search_item').on(table.item)],
 );

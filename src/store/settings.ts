@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import type { Database } from './database';
 import { settings } from './schema';
+import { readTextsIn } from './search-texts';
 import type { JournalKeeps, SignUp, SiteLetters, SiteLook, SiteStarts, SiteWords } from './types';
 
 export interface Settings {
@@ -46,6 +47,7 @@ export async function updateSettings(
   values: Partial<Omit<Settings, 'shareKey' | 'passphraseSalt'>>,
 ): Promise<void> {
   await db.update(settings).set(values);
+  if (values.language !== undefined) await readTextsIn(db, values.language);
 }
 
 /** Writes what a kind of letter says, and no other; null for what Trivet says itself. */

@@ -43,7 +43,8 @@ export async function search(context: View, db: Database, asked: string): Promis
   const question = asked.normalize('NFC').replaceAll('\0', '').trim().slice(0, LONGEST_QUESTION);
   const frame = frameFor(context, null);
   if (question === '') return { frame, question, hits: [], more: false };
-  const readable = (await readMatches(db, question)).filter((match) => mayRead(context, match));
+  const { language } = context.state.settings;
+  const readable = (await readMatches(db, question, language)).filter((match) => mayRead(context, match));
   const found = new Map<ItemId, { readonly best: Match; readonly rank: number }>();
   for (const match of readable) {
     const item = shownItem(context.state.outline, match.item);
@@ -62,6 +63,7 @@ export async function search(context: View, db: Database, asked: string): Promis
     told.map(([, { best }]) => best.id),
     question,
     MARKS,
+    language,
   );
   return {
     frame,
