@@ -3,18 +3,20 @@
  * with one number, so that a mixture of two states shows. On starting, it checks what the last one left behind.
  */
 import { strToU8, zipSync } from 'fflate';
-import { asId, type GateId, type ItemId, type Policy, signedIn } from '../src/core';
+import { type Address, asId, type GateId, type ItemId, type Policy, signedIn } from '../src/core';
 import {
   administratorOf,
   beginAttempt,
   changeItem,
   completeActivity,
+  editSettings,
   fileOverSite,
   handIn,
   handInsWaiting,
   importSite,
   judge,
   makeAreas,
+  openSettings,
   plainRequest,
   putLive,
   type SiteFile,
@@ -144,7 +146,18 @@ async function takingsWhole({ state, db }: Trivet): Promise<boolean> {
   return (
     noted.join() === there.toSorted().join() &&
     words.rows[0]?.count === pages.length &&
-    state.oldAddresses.size === rows.flatMap(({ formerly }) => formerly).length
+    // Another first page has earlier addresses of its own.
+    (how === 'move' || state.oldAddresses.size === rows.flatMap(({ formerly }) => formerly).length)
+  );
+}
+
+/** Whether the site is in one language with its first page and with all that is searched: they change together. */
+async function settingsWhole({ state, db }: Trivet): Promise<boolean> {
+  const { rows } = await db.execute<{ config: string }>('select distinct config::text from search_texts');
+  const [home, read] = state.settings.language === 'de' ? ['p0', 'german'] : ['home', 'english'];
+  return (
+    state.outline.addressed.get('/' as Address)?.id === home &&
+    rows.map(({ config }) => config).join() === read
   );
 }
 
@@ -227,6 +240,7 @@ const whole =
   only(parents) !== null &&
   inTurn &&
   areasWhole(trivet) &&
+  (await settingsWhole(trivet)) &&
   (await takingsWhole(trivet));
 const changes =
   how === 'learn'
@@ -313,6 +327,12 @@ for (let mark = how === 'areas' ? trivet.state.live.revision : Number(live?.slic
     const moves = moved.map((item) => ({ item, parent, before: null }));
     const went = await changeItem(trivet, administrator, { kind: 'move', moves, leaving: true }, now);
     if (went.kind !== 'done') throw new Error(JSON.stringify(went));
+    say('begins');
+    const { given: _, ...settings } = openSettings(trivet, administrator);
+    const other =
+      settings.language === 'de' ? { language: 'en', home: 'home' } : { language: 'de', home: 'p0' };
+    const wrong = await editSettings(trivet, administrator, { ...settings, ...other }, now);
+    if (wrong !== null) throw new Error(JSON.stringify(wrong));
   } else {
     const saved = await saveDraft(trivet, administrator, {
       version: trivet.state.draft.version,
