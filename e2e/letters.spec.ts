@@ -14,7 +14,7 @@ test('a site speaks German, its invitation is written at the desk and goes out s
     await page.goto(site.begin ?? '');
     await page.getByLabel('A members’ society').check();
     await page.getByLabel('What it is called').fill('Haselscheune');
-    await page.getByLabel('What it speaks to visitors').selectOption('Deutsch');
+    await page.getByLabel('Its language').selectOption('Deutsch');
     await page.getByLabel('Your name').fill('Una Fairweather');
     await page.getByLabel('Mail address').fill('una@hazel.example');
     await page.getByLabel('Password').fill('under the stairs');

@@ -58,6 +58,10 @@ const learners = await pageOf('greta', '/desk/learners?course=dome-induction&per
 await learners.getByRole('heading', { name: 'Wren Halloran' }).waitFor();
 await shoot(learners, 'learners');
 
+const letters = await pageOf('greta', '/desk/letters/invitation');
+await letters.getByRole('region', { name: 'How it arrives' }).waitFor();
+await shoot(letters, 'letters');
+
 const kinds = await pageOf('greta', '/desk/kinds');
 await kinds.getByText('Members who have no level').first().waitFor();
 await shoot(kinds, 'kinds');

@@ -96,7 +96,7 @@ export function BeginView({
                 problem={problems.title?.[0]}
               />
               <p className="grid gap-1.5">
-                <label htmlFor="language">What it speaks to visitors</label>
+                <label htmlFor="language">Its language</label>
                 <select
                   id="language"
                   name="language"
@@ -109,6 +109,9 @@ export function BeginView({
                     </option>
                   ))}
                 </select>
+                <span className="hint">
+                  What Trivet itself says is in it. Ready-made words are English, to be replaced.
+                </span>
                 <Problems id="language-problem" of={problems.language} />
               </p>
               <p className="grid gap-1.5">
