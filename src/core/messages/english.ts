@@ -9,6 +9,13 @@ import { priceInWords } from '../selling/terms';
 import { dayInWords } from '../site/day';
 import type { ActivityType } from '../site/kinds';
 
+const YOURS = 'What you have, and everything that you paid: {link}';
+const RENEWED = 'It is paid again on {next}: {price}.';
+const PASSWORD = 'You have an account now, with this mail address. Choose a password for it: {password}';
+const CODE = `Your code is {code}. It is good for a quarter of an hour.
+
+If you did not ask for it, you need do nothing.`;
+
 const NUMBERS = new Intl.NumberFormat('en', { maximumFractionDigits: 20 });
 
 export const english = {
@@ -507,9 +514,7 @@ export const english = {
   letters: {
     signUp: {
       subject: 'Signing up at {site}',
-      text: `Your code is {code}. It is good for a quarter of an hour.
-
-If you did not ask for it, you need do nothing.`,
+      text: CODE,
     },
     signUpClosed: {
       subject: 'Signing up at {site}',
@@ -521,9 +526,7 @@ If you did not ask for it, you need do nothing.`,
     },
     newPassword: {
       subject: 'A new password for {site}',
-      text: `Your code is {code}. It is good for a quarter of an hour.
-
-If you did not ask for it, you need do nothing.`,
+      text: CODE,
     },
     noAccount: {
       subject: 'A new password for {site}',
@@ -543,11 +546,11 @@ The link is yours alone, and good until {until}. After that, ask {by} for anothe
 
 It is good until {until}.
 
-It is paid again on {next}: {price}.
+${RENEWED}
 
-You have an account now, with this mail address. Choose a password for it: {password}
+${PASSWORD}
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     free: {
       subject: '{product} is yours',
@@ -555,21 +558,21 @@ What you have, and everything that you paid: {link}`,
 
 It is good until {until}.
 
-It is paid again on {next}: {price}.
+${RENEWED}
 
-You have an account now, with this mail address. Choose a password for it: {password}
+${PASSWORD}
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     trial: {
       subject: '{product} is yours to try',
       text: `You can try {product} until {until}, and pay nothing for it.
 
-It is paid again on {next}: {price}.
+${RENEWED}
 
-You have an account now, with this mail address. Choose a password for it: {password}
+${PASSWORD}
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     late: {
       subject: 'A payment for {product} did not come through',
@@ -577,25 +580,25 @@ What you have, and everything that you paid: {link}`,
 
 It stays yours until {until}. It is tried again; if your card has changed, leave another one.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     reminder: {
       subject: '{product} ends {when}',
       text: `{sum} for {product} still did not come through. Leave another card and it goes on as before.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     ended: {
       subject: '{product} has ended',
       text: `{product} has ended, and with it what it gave you.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     tomorrow: {
       subject: '{product} is tomorrow',
       text: `{product} is tomorrow, {day}. You have a place, {name}.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     stopped: {
       subject: '{product} is stopped',
@@ -603,7 +606,7 @@ What you have, and everything that you paid: {link}`,
 
 It stays yours until {until}.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     moneyBack: {
       subject: '{sum} come back to you',
@@ -611,7 +614,7 @@ What you have, and everything that you paid: {link}`,
 
 {product} stays yours.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     moneyBackEnded: {
       subject: '{sum} come back to you',
@@ -619,13 +622,13 @@ What you have, and everything that you paid: {link}`,
 
 {product} has ended with it.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     disputed: {
       subject: '{product} is closed for now',
       text: `Your bank disputes a payment for {product}. Until that is settled it is closed.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     notGiven: {
       subject: 'What you paid for {product} comes back to you',
@@ -633,7 +636,7 @@ What you have, and everything that you paid: {link}`,
 
 You get back everything that you paid for it. Nothing is left to do.
 
-What you have, and everything that you paid: {link}`,
+${YOURS}`,
     },
     accepted: {
       subject: '“{title}” is accepted',
