@@ -80,15 +80,18 @@ const NOT_SHOWN = new Set([
   'There is no such activity any more.',
 ]);
 
+/** What serves visitors. */
+const forVisitors = (): readonly string[] => [
+  ...filesIn('src/services/view'),
+  ...filesIn('src/services/visiting'),
+  ...['own-purchases', 'change-plan', 'set-out', 'order-at', 'letters'].map(
+    (name) => `src/services/selling/${name}.ts`,
+  ),
+];
+
 it('says no sentences of its own to visitors', () => {
   const own: string[] = [];
-  const files = [
-    ...filesIn('src/services/view'),
-    ...filesIn('src/services/visiting'),
-    ...['own-purchases', 'change-plan', 'set-out', 'order-at', 'letters'].map(
-      (name) => `src/services/selling/${name}.ts`,
-    ),
-  ];
+  const files = forVisitors();
   for (const path of files)
     for (const node of within(parsed(path))) {
       const text = ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node) ? node.text : null;
@@ -97,4 +100,13 @@ it('says no sentences of its own to visitors', () => {
     }
   expect(files.length).toBeGreaterThan(40);
   expect(own).toEqual([]);
+});
+
+it('writes days, sums and lists to visitors as their language does', () => {
+  const english =
+    /import \{[^}]*\b(?:dayInWords|moneyInWords|priceInWords|counted|listed|english)\b[^}]*\} from '@\/core'/;
+  const files = [...forVisitors(), ...filesIn('src/site'), ...filesIn('src/app/_doors')];
+  // What is for whoever writes programs, and for owners before there is a site.
+  const others = files.filter((path) => !/\/_doors\/(?:api\/|begin)|\/wording\./.test(path));
+  expect(others.filter((path) => english.test(readFileSync(path, 'utf8')))).toEqual([]);
 });

@@ -72,7 +72,10 @@ export async function insertSearchTexts(db: Database, texts: readonly SearchText
 /** Reads every text anew in a language. Belongs in the transaction in which the site changes to it. */
 export async function readTextsIn(db: Database, language: string): Promise<void> {
   const config = configOf(language);
-  await db.update(searchTexts).set({ config }).where(sql`${searchTexts.config} <> ${config}::text::regconfig`);
+  await db
+    .update(searchTexts)
+    .set({ config })
+    .where(sql`${searchTexts.config} <> ${config}::text::regconfig`);
 }
 
 export async function deleteSearchTexts(db: Database, list: readonly ItemId[]): Promise<void> {

@@ -86,6 +86,7 @@ export const feedXml = feedDoor((feed, ask) => {
     title: clean(feed.title),
     link: `${origin}/`,
     description: clean(feed.description),
+    language: feed.language,
     'atom:link': { '@href': ownAddress(ask), '@rel': 'self', '@type': 'application/rss+xml' },
     item: feed.items.map((item) => ({
       title: clean(item.title),
@@ -124,6 +125,7 @@ export const feedJson = feedDoor((feed, ask) => {
     version: 'https://jsonfeed.org/version/1.1',
     title: feed.title,
     description: feed.description,
+    language: feed.language,
     home_page_url: `${origin}/`,
     feed_url: ownAddress(ask),
     items: feed.items.map((item) => ({

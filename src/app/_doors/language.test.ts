@@ -47,6 +47,11 @@ it('says all of it in the other, also where a page was made before', async () =>
     expect([path, ENGLISH.filter((text) => html.includes(text))]).toEqual([path, []]);
   }
   const text = new Map(pages);
+  expect(await read('/feed.xml')).toContain('<language>de</language>');
+  expect(JSON.parse(await read('/feed.json'))).toMatchObject({
+    language: 'de',
+    description: german.lists.latest('Larkfell Observatory'),
+  });
   expect(text.get('/nothing/here')).toContain(german.frame.nothingHeading);
   expect(text.get('/sign-up')).toContain(german.signUp.lead);
   await speak('en');

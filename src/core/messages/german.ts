@@ -40,7 +40,6 @@ function amountsIn(currency: string): Intl.NumberFormat {
 const day = (date: Day): string =>
   `${Number(date.slice(8))}. ${MONTHS[Number(date.slice(5, 7)) - 1]} ${Number(date.slice(0, 4))}`;
 
-// Kept in hundredths and the like, so that nothing is rounded on the way.
 const money = ({ amount, currency }: Money): string =>
   amountsIn(currency).format(amount / 10 ** decimalsOf(currency));
 

@@ -20,6 +20,8 @@ interface Sender {
   readonly address: string;
   /** The site's own, so that letters of two sites are never taken for one. */
   readonly mark: string;
+  /** The language of the site (BCP 47). */
+  readonly language: string;
 }
 
 /**
@@ -28,7 +30,7 @@ interface Sender {
  */
 export function messageOf(
   { id, at, to, replyTo, subject, text }: Pick<Mail, 'id' | 'at' | 'to' | 'replyTo' | 'subject' | 'text'>,
-  { name, address, mark }: Sender,
+  { name, address, mark, language }: Sender,
 ): Message {
   return {
     from: { name, address },
@@ -36,7 +38,7 @@ export function messageOf(
     ...(replyTo !== null && { replyTo: { name: '', address: replyTo } }),
     subject: subject.replace(/\s+/g, ' ').trim(),
     text,
-    html: asHtml(text),
+    html: asHtml(text, language),
     date: at,
     messageId: `<${id}.${mark}@${address.slice(address.lastIndexOf('@') + 1)}>`,
     headers: { 'Auto-Submitted': 'auto-generated' },
@@ -52,12 +54,12 @@ const STYLE =
 const ADDRESS = /(https?:\/\/[^\s"<>]*[^\s"<>.,:;!?)])/;
 
 /** Paragraphs as they stand, with addresses that can be followed. */
-export function asHtml(text: string): string {
+export function asHtml(text: string, language: string): string {
   const line = (one: string) =>
     one
       .split(ADDRESS)
       .map((part, at) => (at % 2 === 1 ? `<a href="${escaped(part)}">${escaped(part)}</a>` : escaped(part)))
       .join('');
   const paragraphs = text.split(/\n{2,}/).map((one) => `<p>${one.split('\n').map(line).join('<br>')}</p>`);
-  return `<!doctype html><html><body style="${STYLE}">${paragraphs.join('')}</body></html>`;
+  return `<!doctype html><html lang="${escaped(language)}"><body style="${STYLE}">${paragraphs.join('')}</body></html>`;
 }

@@ -129,7 +129,7 @@ describe('a letter', () => {
       subject: 'A\r\nBcc: c@d.example',
       text: '',
     };
-    const sender = { name: 'Larkfell', address: 'site@larkfell.example', mark: 'm' };
+    const sender = { name: 'Larkfell', address: 'site@larkfell.example', mark: 'm', language: 'en' };
     const message = messageOf(letter, sender);
     expect(message.messageId).toBe(messageOf(letter, sender).messageId);
     expect(message.messageId).not.toBe(messageOf(letter, { ...sender, mark: 'n' }).messageId);
@@ -140,7 +140,9 @@ describe('a letter', () => {
   it('as HTML is its text and nothing else', () => {
     const html = asHtml(
       'Hello <script>alert("1")</script>\n& more\n\nSee https://a.example/b?c=1&d="2", or (https://a.example/x).',
+      'de',
     );
+    expect(html).toContain('<html lang="de">');
     expect(html).not.toContain('<script');
     expect(html).toContain('<br>&amp; more</p>');
     expect(html).toContain(

@@ -63,7 +63,7 @@ describe('a letter', () => {
     await signUp();
     const letter = await newest();
     if (!letter) throw new Error('none');
-    const { html } = messageOf(letter, { name: 'S', address: 'a@b.example', mark: 'm' });
+    const { html } = messageOf(letter, { name: 'S', address: 'a@b.example', mark: 'm', language: 'de' });
     expect(html).toContain('&lt;script&gt;alert(1)&lt;/script&gt;');
     expect(html).not.toContain('<script');
   });

@@ -44,7 +44,9 @@ async function send(trivet: Trivet, { mailer, from }: Post, letter: Mail, now: (
   const { outline, settings } = trivet.state;
   const name = outline.items.get(outline.root)?.title ?? '';
   const mark = createHash('sha256').update(`letters of ${settings.shareKey}`).digest('hex').slice(0, 16);
-  const answer = await mailer.send(messageOf(letter, { name, address: from, mark }));
+  const answer = await mailer.send(
+    messageOf(letter, { name, address: from, mark, language: settings.language }),
+  );
   if (answer.kind === 'sent')
     return noteDelivery(trivet.db, letter, { state: 'sent', sentAt: now(), problem: '' });
   const wait = WAITS[letter.tries - 1];

@@ -1,7 +1,7 @@
 /** An order that somebody is on the way to buy or has bought, as they see it when they come back from the till. */
-import { type Day, momentIn, moneyInWords, type OrderId } from '@/core';
+import { type Day, momentIn, type OrderId } from '@/core';
 import { type Order, readOrder } from '@/store';
-import type { Trivet, Visitor } from '../running';
+import { messagesOf, type Trivet, type Visitor } from '../running';
 import type { Till } from '../till';
 import { type Started, startSession } from '../visiting';
 import { askAbout } from './ask-till';
@@ -77,7 +77,7 @@ function waiting(trivet: Trivet, order: Order): Waiting {
     product: order.product,
     productName: order.productName,
     price: order.price,
-    sum: moneyInWords({ amount: agreed.first, currency: agreed.currency }),
+    sum: messagesOf(trivet.state).money({ amount: agreed.first, currency: agreed.currency }),
     payPage: order.payPage,
     back: order.back,
     name: order.name,

@@ -28,6 +28,8 @@ export interface Feed {
   readonly title: string;
   /** IANA name: days begin at midnight there. */
   readonly timeZone: string;
+  /** A tag (BCP 47). */
+  readonly language: string;
   readonly description: string;
   readonly items: readonly FeedItem[];
 }
@@ -55,6 +57,7 @@ export async function feedOf(context: View, category: string | null): Promise<Fe
     // Not even the spelling of a category's name is told to those who get nothing of it.
     title: entries.length > 0 && name !== null ? `${site}: ${name}` : site,
     timeZone: context.state.settings.timeZone,
+    language: context.state.settings.language,
     description: messagesOf(context.state).lists.latest(site),
     items: entries.map((entry) => ({
       id: entry.id,
