@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { describe, expect, it } from 'vitest';
 import { asId, type ItemId, itemNamesIn, outlineOf } from '@/core';
-import { openDatabase, readChange, readItems, readPeople, readPolicies, readSettings } from '.';
+import { openDatabase, readChange, readItems, readMatches, readPeople, readPolicies, readSettings } from '.';
 
 /** Runs the first migrations as they are, and notes them as the migrator would. */
 async function databaseOf(migrations: number): Promise<PGlite> {
@@ -221,6 +221,26 @@ describe('a site from when courses and activities were names', () => {
     const opened = await openDatabase(await before.dumpDataDir('none'));
     await before.close();
     expect(await readItems(opened.db)).toHaveLength(2);
+    await opened.close();
+  });
+});
+
+describe('a site from before it had a language', () => {
+  it('is English, and what was searched is found, by other forms of its words as well', async () => {
+    const before = await databaseOf(21);
+    await before.exec(
+      `insert into items (id, kind, parent, rank, title, address) values ('site', 'site', null, 0, 'Site', null), ('home', 'page', 'site', 0, 'Home', '/');
+       insert into settings (time_zone, share_key, passphrase_salt) values ('UTC', '00', '00');
+       insert into search_texts (item, kind, text) values ('home', 'text', 'Telescopes on the hill')`,
+    );
+    const opened = await openDatabase(await before.dumpDataDir('none'));
+    await before.close();
+    expect(await readSettings(opened.db)).toMatchObject({ language: 'en', letters: {} });
+    expect(await readMatches(opened.db, 'telescope', 'en')).toMatchObject([{ item: 'home' }]);
+    const { rows } = (await opened.db.execute(
+      "select 1 from pg_indexes where indexname = 'search_words'" as never,
+    )) as { rows: readonly unknown[] };
+    expect(rows).toHaveLength(1);
     await opened.close();
   });
 });
