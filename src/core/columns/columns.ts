@@ -3,12 +3,13 @@
  * false (of the others it is unknown), so that a condition with its *not*s pushed to the tests is *and* and *or* on
  * words. Made once for a membership and a moment; bitsets are made when a test is first asked.
  */
+
+import { type Bitset, emptyBitset, fullBitset, popcount } from '../bitset';
 import { type Condition, factNamed, foldPushed, keyOf, type Test } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE } from '../condition/truth';
 import { guest, type Item, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
-import { type Bitset, emptyBitset, fullBitset, popcount } from './bitset';
 
 /** A set of people with its size. */
 export interface Subset {

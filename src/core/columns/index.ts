@@ -1,3 +1,3 @@
 /** Many people at once: conditions over bitsets. */
-export * from './bitset';
+export * from '../bitset';
 export * from './columns';

@@ -4,9 +4,15 @@
  * way, so that letters which become two ("ß") are folded as well. The i without a dot stays a letter of its own.
  */
 const SIMPLE = /^[a-z0-9 .@/_-]*$/;
+/** What is printed in ASCII: there the small letters are all that there is to it. */
+const ASCII = /^[ -~]*$/;
 
 export const foldCase = (text: string): string =>
-  SIMPLE.test(text) ? text : Array.from(text.normalize('NFC'), foldLetter).join('').normalize('NFC');
+  SIMPLE.test(text)
+    ? text
+    : ASCII.test(text)
+      ? text.toLowerCase()
+      : Array.from(text.normalize('NFC'), foldLetter).join('').normalize('NFC');
 
 const foldLetter = (letter: string): string =>
   letter === 'ı'

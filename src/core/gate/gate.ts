@@ -3,7 +3,7 @@ import type { GateId, ItemId } from '../ids';
 import { below, type Outline } from '../site/outline';
 import type { Vocabulary } from '../site/vocabulary';
 import type { Target, What } from '../site/what';
-import { selectedIn } from './selection';
+import { selectedIn } from './selected';
 import type { Given } from './turn-away';
 
 export type { Described, Pointed, Target, What } from '../site/what';

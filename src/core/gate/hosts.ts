@@ -2,7 +2,7 @@
 import type { ItemId } from '../ids';
 import { below, isAddressed, type Outline, type SharedSection, type Vocabulary } from '../site';
 import type { Target } from '../site/what';
-import { selectedIn } from './selection';
+import { selectedIn } from './selected';
 
 // Many sections stand on the same branches, above all on the whole site.
 const known = new WeakMap<Outline, Map<ItemId, readonly ItemId[]>>();

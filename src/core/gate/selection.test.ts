@@ -6,6 +6,7 @@ import { itemsOrNone, selections } from '../testing/arbitraries';
 import { id, items, outline, vocabulary } from '../testing/larkfell';
 import { parseCondition, printCondition } from '../text';
 import { coverage, type Gate, selectionProblem, selectorsOf } from '.';
+import { selectedIn } from './selected';
 
 const nightLogs = test('item category', 'is', 'Night logs');
 const taken = (where: Condition, stance: Gate['stance'] = 'also', except: Condition[] = []) =>
@@ -49,6 +50,18 @@ describe('a selection', () => {
         const { certain, closed } = selectorsOf(where, vocabulary);
         if (item && certain(item)) expect(closed(item)).toBe(true);
       }),
+    );
+  });
+
+  it('takes of a whole site what it takes item by item', () => {
+    fc.assert(
+      fc.property(selections, fc.boolean(), (where, doubt) => {
+        const { certain, closed } = selectorsOf(where, vocabulary);
+        const takes = doubt ? closed : certain;
+        const one = items.filter(takes).map((item) => item.id);
+        expect(new Set(selectedIn(where, outline, vocabulary, doubt))).toEqual(new Set(one));
+      }),
+      { numRuns: 500 },
     );
   });
 

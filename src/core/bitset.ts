@@ -1,9 +1,9 @@
-/** Sets of people as bitsets: bit `i % 32` of word `i >> 5` stands for person `i`. Bits beyond the last person are 0. */
+/** Sets as bits: bit `i % 32` of word `i >> 5` stands for whoever or whatever is at place `i`. Bits beyond the last are 0. */
 export type Bitset = Uint32Array;
 
 export const emptyBitset = (size: number): Bitset => new Uint32Array((size + 31) >>> 5);
 
-/** Everybody. */
+/** All of them. */
 export function fullBitset(size: number): Bitset {
   const bits = emptyBitset(size).fill(0xffffffff);
   const rest = size & 31;
@@ -26,9 +26,9 @@ export function countOf(bits: Bitset): number {
   return count;
 }
 
-// Plain loops: a callback for each word takes ten times as long, and there may be a million people.
+// Plain loops: a callback for each word takes ten times as long, and there may be a million.
 
-/** Those in `a` who are not in `b`. */
+/** Those in `a` that are not in `b`. */
 export function without(a: Bitset, b: Bitset): Bitset {
   const out = new Uint32Array(a.length);
   for (let at = 0; at < out.length; at++) out[at] = (a[at] as number) & ~(b[at] as number);
@@ -54,7 +54,7 @@ export function* placesIn(bits: Bitset): Generator<number> {
   }
 }
 
-/** Adds the people of a set to another, in place. */
+/** Adds what is in a set to another, in place. */
 export function addTo(target: Bitset, more: Bitset): void {
   for (let at = 0; at < target.length; at++) target[at] = (target[at] as number) | (more[at] as number);
 }
