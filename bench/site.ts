@@ -133,7 +133,7 @@ export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = gue
     posts,
     names,
     oldAddresses: new Map(),
-    settings: { look: null, words: { foot: '', missing: '' } },
+    settings: { look: null, words: { foot: '', missing: '' }, language: 'en' },
     live: { compiled },
   } as unknown as ViewContext['state'];
   return viewOf({ state, compiled, facts, person: null, request, base: '' });

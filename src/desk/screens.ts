@@ -257,7 +257,7 @@ export const SCREENS = {
     read: () => ({}),
   }),
   /** What each kind of letter says; one that is open. */
-  letters: entry<{ readonly letter: string | null }>({
+  letters: entry<{ readonly letter: string }>({
     title: 'Letters',
     path: 'letters',
     takesId: true,
@@ -265,7 +265,7 @@ export const SCREENS = {
     find: ['Write the letters', 'what codes, invitations and receipts say'],
     need: 'everything',
     help: 'people',
-    read: ({ id }) => ({ letter: id }),
+    read: ({ id }) => ({ letter: id ?? 'signUp' }),
     write: ({ letter }) => ({ id: letter }),
   }),
   /** The handbook, at one of its pages. */

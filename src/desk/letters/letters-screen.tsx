@@ -6,7 +6,7 @@ import { LetterEditor } from './letter-editor';
 import { LetterPreview } from './letter-preview';
 import { useLetters } from './use-letters';
 
-export function LettersScreen({ letter }: { readonly letter: string | null }) {
+export function LettersScreen({ letter }: { readonly letter: string }) {
   const { data } = useDesk();
   if (!permits(data.desk, 'everything'))
     return <main className="flex-1 px-8 py-6">Letters are for owners of the site.</main>;

@@ -58,7 +58,7 @@ export function OutboxScreen() {
               Send me one to try
             </Button>
           )}
-          <Button onClick={() => setScreen({ kind: 'letters', letter: null })}>What letters say</Button>
+          <Button onClick={() => setScreen({ kind: 'letters', letter: 'signUp' })}>What letters say</Button>
           <Button onClick={read}>Look again</Button>
         </p>
       </div>
