@@ -233,7 +233,15 @@ export {
   letterProblems,
   namesIn,
 } from './letters';
-export { byMessages, english, LANGUAGES, languageTag, type Messages, messagesIn } from './messages';
+export {
+  byMessages,
+  directionOf,
+  english,
+  LANGUAGES,
+  languageTag,
+  type Messages,
+  messagesIn,
+} from './messages';
 export {
   type Area,
   type AudienceChange,

@@ -1,6 +1,6 @@
 /** The document around every page of the site: head, title band, menus, foot. */
 import type { ReactNode } from 'react';
-import type { Spot } from '@/core';
+import { directionOf, type Spot } from '@/core';
 import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
 import { Horizon } from './horizon';
 import { LockSign } from './lock-sign';
@@ -40,7 +40,7 @@ interface ShellProps {
 export function Shell({ frame, delivery, title, description, head, placed, children }: ShellProps) {
   const { before, after } = aroundIn(frame, delivery);
   return (
-    <html lang={frame.language}>
+    <html lang={frame.language} dir={directionOf(frame.language) === 'rtl' ? 'rtl' : undefined}>
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />

@@ -30,3 +30,10 @@ export function languageTag(text: string): string | null {
     return null;
   }
 }
+
+/** Scripts that are written from right to left (ISO 15924). */
+const FROM_RIGHT = new Set(['Adlm', 'Arab', 'Hebr', 'Nkoo', 'Syrc', 'Thaa']);
+
+/** The direction in which a language is written, by the script that is usual for it. */
+export const directionOf = (tag: string): 'ltr' | 'rtl' =>
+  languageTag(tag) !== null && FROM_RIGHT.has(new Intl.Locale(tag).maximize().script ?? '') ? 'rtl' : 'ltr';

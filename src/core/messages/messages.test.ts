@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { LETTER_KINDS, letterProblems } from '../letters';
-import { english, LANGUAGES, languageTag, messagesIn } from '.';
+import { directionOf, english, LANGUAGES, languageTag, messagesIn } from '.';
 
 /** Every message with where it stands: texts, functions and null. */
 function messagesOf(one: object, path: string): readonly (readonly [string, unknown])[] {
@@ -75,6 +75,17 @@ it('speaks the language itself, the one it is a kind of, or else English', () =>
   expect(messagesIn('de-AT').tag).toBe('de');
   expect(messagesIn('pt-BR').tag).toBe('en');
   expect(messagesIn('').tag).toBe('en');
+});
+
+it.each([
+  ['de', 'ltr'],
+  ['ar', 'rtl'],
+  ['he-IL', 'rtl'],
+  ['az-Arab', 'rtl'],
+  ['az', 'ltr'],
+  ['', 'ltr'],
+])('writes %j from the side from which it is written: %s', (tag, direction) => {
+  expect(directionOf(tag)).toBe(direction);
 });
 
 it.each([

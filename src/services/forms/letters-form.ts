@@ -9,14 +9,19 @@ export const languageShape = z
   .refine((tag) => languageTag(tag) === tag, 'A language is a tag like "en", "de" or "pt-BR".');
 
 // What is longer has its own words for it, as far as anybody types one.
-const template = z.strictObject({
-  subject: z.string().max(10 * LONGEST_SUBJECT, `It has at most ${LONGEST_SUBJECT} letters.`),
-  text: z.string().max(10 * LONGEST_LETTER, `It has at most ${LONGEST_LETTER} letters.`),
-});
+const part = (most: number) =>
+  z.string({ error: 'Write it as text.' }).max(10 * most, `It has at most ${most} letters.`);
+const template = z.strictObject(
+  { subject: part(LONGEST_SUBJECT), text: part(LONGEST_LETTER) },
+  { error: 'A letter has a subject and a text, and nothing else.' },
+);
 
 /** A letter of some kind, with what is wrong with it at its part. */
 export const letterShape = z
-  .object({ kind: z.enum(LETTER_KINDS, 'There is no such letter.'), letter: template })
+  .object(
+    { kind: z.enum(LETTER_KINDS, 'There is no such letter.'), letter: template },
+    { error: 'Say which letter it is, and what it says.' },
+  )
   .superRefine(({ kind, letter }, context) => {
     for (const [part, message] of Object.entries(letterProblems(kind, letter)))
       context.addIssue({ code: 'custom', message, path: [part] });

@@ -42,8 +42,15 @@ export type LetterAnswer =
   /** Somebody else changed it meanwhile: what it says now. */
   | { readonly kind: 'changed'; readonly theirs: LetterTemplate };
 
-const was = z.strictObject({ subject: z.string(), text: z.string() });
-const back = z.strictObject({ kind: z.enum(LETTER_KINDS), letter: z.null(), was });
+const was = z.strictObject(
+  { subject: z.string(), text: z.string() },
+  { error: 'Say what the letter said when you began.' },
+);
+const back = z.strictObject({
+  kind: z.enum(LETTER_KINDS, 'There is no such letter.'),
+  letter: z.null(),
+  was,
+});
 
 const problemsIn = (error: z.ZodError): LetterAnswer => ({
   kind: 'wrong',
