@@ -1,6 +1,6 @@
 import type { Condition } from '../condition/condition';
 import type { GateId, ItemId } from '../ids';
-import { below, type Outline } from '../site/outline';
+import { idsBelow, type Outline } from '../site/outline';
 import type { Vocabulary } from '../site/vocabulary';
 import type { Target, What } from '../site/what';
 import { selectedIn } from './selected';
@@ -87,6 +87,19 @@ export function coverToo(
   return wider;
 }
 
+/** The same items, each once; without a set, where there is nothing to take out or put together. */
+export function coveredBy(
+  gate: Pick<Gate, 'what' | 'stance'>,
+  outline: Outline,
+  vocabulary: Vocabulary,
+): Iterable<ItemId> {
+  const { targets, except } = gate.what;
+  const [only, ...others] = targets;
+  return only && others.length === 0 && except.length === 0
+    ? meantBy(only, outline, vocabulary, gate.stance === 'also')
+    : coverage(gate, outline, vocabulary);
+}
+
 function reach(
   targets: readonly Target[],
   outline: Outline,
@@ -94,11 +107,25 @@ function reach(
   doubt: boolean,
 ): Set<ItemId> {
   const reached = new Set<ItemId>();
-  for (const target of targets) {
-    if (target.kind === 'selection') {
-      for (const id of selectedIn(target.where, outline, vocabulary, doubt)) reached.add(id);
-    } else if (target.kind === 'branch') for (const item of below(outline, target.item)) reached.add(item.id);
-    else if (outline.items.has(target.item)) reached.add(target.item);
-  }
+  for (const target of targets) for (const id of meantBy(target, outline, vocabulary, doubt)) reached.add(id);
   return reached;
+}
+
+/** The items that a target means, each once. */
+function meantBy(
+  target: Target,
+  outline: Outline,
+  vocabulary: Vocabulary,
+  doubt: boolean,
+): readonly ItemId[] {
+  switch (target.kind) {
+    case 'selection':
+      return selectedIn(target.where, outline, vocabulary, doubt);
+    case 'branch':
+      return idsBelow(outline, target.item);
+    case 'item':
+      return outline.items.has(target.item) ? [target.item] : [];
+    default:
+      return target satisfies never;
+  }
 }

@@ -72,13 +72,18 @@ export function selectedIn(
     columns.set(test.fact, column);
     const { values, places, starts } = column;
     const judge = judgeOf(test, vocabulary);
-    const bits = emptyBitset(size);
+    const takes = values.map((met) => holds(judge(met)));
+    const countOf = (value: number) => (starts[value + 1] as number) - (starts[value] as number);
+    const count = takes.reduce((sum, one, value) => sum + (one ? countOf(value) : 0), 0);
+    // The fewer are put in, or taken out of all of them.
+    const most = count * 2 > size;
+    const bits = most ? fullBitset(size) : emptyBitset(size);
     for (let value = 0; value < values.length; value++) {
-      if (!holds(judge(values[value] as Met))) continue;
+      if (takes[value] === most) continue;
       const end = starts[value + 1] as number;
       for (let at = starts[value] as number; at < end; at++) {
         const place = places[at] as number;
-        bits[place >>> 5] = (bits[place >>> 5] as number) | (1 << (place & 31));
+        bits[place >>> 5] = (bits[place >>> 5] as number) ^ (1 << (place & 31));
       }
     }
     return bits;

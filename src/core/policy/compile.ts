@@ -3,7 +3,7 @@
  * one list of hurdles in the order in which they speak. After that a decision is a walk down a short list.
  */
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
-import { coverage, type Gate, type NamedTurnAway } from '../gate';
+import { coveredBy, type Gate, type NamedTurnAway } from '../gate';
 import type { ItemId } from '../ids';
 import {
   containerOf,
@@ -61,12 +61,12 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
   const closures = conditionCompiler(vocabulary);
   const hurdleFor = hurdleMaker(closures, policy.turnAways, vocabulary);
   const hurdles = new Map<ItemId, readonly Hurdle[]>();
-  const over = (item: Item, kind: ItemKind, at: Item | null = item): readonly Hurdle[] => [
-    ...(item.published ? [] : [unpublished(item, kind)]),
-    ...(covering.get(item.id) ?? [])
-      .filter(({ setAside }) => !setAside)
-      .map(({ gate }) => hurdleFor(gate, item, kind, at)),
-  ];
+  const over = (item: Item, kind: ItemKind, at: Item | null = item): readonly Hurdle[] => {
+    const found: Hurdle[] = item.published ? [] : [unpublished(item, kind)];
+    for (const { gate, setAside } of covering.get(item.id) ?? [])
+      if (!setAside) found.push(hurdleFor(gate, item, kind, at));
+    return found;
+  };
   // What is in one thing rests on the same as its neighbours do, and a link deep down on all the links above it.
   const collected = new Map<string, readonly Hurdle[]>();
   const collect = (item: Item, kind: ItemKind): readonly Hurdle[] => {
@@ -75,17 +75,21 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
     if (found) return found;
     const own = isShared(item) ? places.hurdlesOf(item, kind) : over(item, kind);
     const above = restsOn(outline, item).flatMap((other) => collect(other, kind));
-    const afterAbove = KINDS[item.kind].afterAbove;
-    // What is not published is missing before anything is said of what it is in.
-    const first = afterAbove ? own.filter(({ gate }) => gate === null) : own;
-    // Met twice, by way of a target and of what is above it, a hurdle is the same the second time.
-    const all = [...new Set([...first, ...above, ...own])];
+    const all = above.length === 0 ? own : inTurn(item, own, above);
     collected.set(key, all);
     return all;
   };
   const places = placesIn(outline, vocabulary, covering, over, collect);
   for (const item of outline.items.values()) hurdles.set(item.id, collect(item, item.kind));
   return { policy, outline, vocabulary, covering, hurdles, places };
+}
+
+/** An item's own hurdles and those of what it rests on, in the order in which they speak. */
+function inTurn(item: Item, own: readonly Hurdle[], above: readonly Hurdle[]): readonly Hurdle[] {
+  // What is not published is missing before anything is said of what it is in.
+  const first = KINDS[item.kind].afterAbove ? own.filter(({ gate }) => gate === null) : own;
+  // Met twice, by way of a target and of what is above it, a hurdle is the same the second time.
+  return [...new Set([...first, ...above, ...own])];
 }
 
 /** The hurdles of an item, or of a shared section on one of its hosts; null where there is no such thing. */
@@ -109,7 +113,7 @@ function gatesByItem(
   for (const gate of policy.gates) {
     // One value for every item it covers: a site may have millions of pairs.
     const covering = { gate, setAside: false };
-    for (const id of coverage(gate, outline, vocabulary)) {
+    for (const id of coveredBy(gate, outline, vocabulary)) {
       const above = byItem.get(id);
       if (above === undefined) byItem.set(id, [covering]);
       else if (gate.stance === 'instead')

@@ -139,14 +139,20 @@ export function tooDeepIn(outline: Outline): Item | null {
 
 /** An item and everything beneath it, top down, in rank order. */
 export function* below(outline: Outline, id: ItemId): Generator<Item> {
-  const top = outline.items.get(id);
-  // A list of its own instead of generators in generators: those take as long for each item as it is deep.
-  const waiting = top ? [top] : [];
-  for (let item = waiting.pop(); item !== undefined; item = waiting.pop()) {
-    yield item;
-    const children = outline.children.get(item.id) ?? [];
-    for (let at = children.length - 1; at >= 0; at--) waiting.push(children[at] as Item);
+  for (const one of idsBelow(outline, id)) yield outline.items.get(one) as Item;
+}
+
+/** The same as ids, at once: a generator takes three times as long. */
+export function idsBelow(outline: Outline, id: ItemId): readonly ItemId[] {
+  const ids: ItemId[] = [];
+  // A list of its own instead of calls in calls, which would go as deep as the items do.
+  const waiting = outline.items.has(id) ? [id] : [];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    ids.push(next);
+    const children = outline.children.get(next) ?? [];
+    for (let at = children.length - 1; at >= 0; at--) waiting.push((children[at] as Item).id);
   }
+  return ids;
 }
 
 /**
