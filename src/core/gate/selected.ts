@@ -72,14 +72,18 @@ export function selectedIn(
     columns.set(test.fact, column);
     const { values, places, starts } = column;
     const judge = judgeOf(test, vocabulary);
-    const takes = values.map((met) => holds(judge(met)));
-    const countOf = (value: number) => (starts[value + 1] as number) - (starts[value] as number);
-    const count = takes.reduce((sum, one, value) => sum + (one ? countOf(value) : 0), 0);
+    const takes = new Uint8Array(values.length);
+    let count = 0;
+    for (let value = 0; value < values.length; value++) {
+      if (!holds(judge(values[value] as Met))) continue;
+      takes[value] = 1;
+      count += (starts[value + 1] as number) - (starts[value] as number);
+    }
     // The fewer are put in, or taken out of all of them.
     const most = count * 2 > size;
     const bits = most ? fullBitset(size) : emptyBitset(size);
     for (let value = 0; value < values.length; value++) {
-      if (takes[value] === most) continue;
+      if ((takes[value] === 1) === most) continue;
       const end = starts[value + 1] as number;
       for (let at = starts[value] as number; at < end; at++) {
         const place = places[at] as number;
