@@ -34,6 +34,13 @@ export function languageTag(text: string): string | null {
 /** Scripts that are written from right to left (ISO 15924). */
 const FROM_RIGHT = new Set(['Adlm', 'Arab', 'Hebr', 'Nkoo', 'Syrc', 'Thaa']);
 
+// Working one out takes as long as drawing a small page.
+let known: { readonly tag: string; readonly direction: 'ltr' | 'rtl' } = { tag: 'en', direction: 'ltr' };
+
 /** The direction in which a language is written, by the script that is usual for it. */
-export const directionOf = (tag: string): 'ltr' | 'rtl' =>
-  languageTag(tag) !== null && FROM_RIGHT.has(new Intl.Locale(tag).maximize().script ?? '') ? 'rtl' : 'ltr';
+export function directionOf(tag: string): 'ltr' | 'rtl' {
+  if (known.tag === tag) return known.direction;
+  const isRight = languageTag(tag) !== null && FROM_RIGHT.has(new Intl.Locale(tag).maximize().script ?? '');
+  known = { tag, direction: isRight ? 'rtl' : 'ltr' };
+  return known.direction;
+}
