@@ -11,7 +11,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Bundled, bundled } from './bundle-for-tests';
 
 /** How often each is killed, and the shop twice as often; `npm run kills` asks for more. */
-const KILLS = Number(process.env.TRIVET_KILLS ?? 4);
+const KILLS = Number(process.env.TRIVET_KILLS ?? 2);
 const folder = mkdtempSync(join(tmpdir(), 'trivet-killed-'));
 let program: Bundled;
 let shop: Bundled;

@@ -1,4 +1,4 @@
-/** `npm run kills`: kills processes two hundred times while they change things and sell; `npm test` does so thirty times. */
+/** `npm run kills`: kills processes two hundred times while they change things and sell; `npm test` does so twenty times. */
 import { install, runBin } from './setup.mjs';
 
 install();
