@@ -6,7 +6,7 @@ import { chmodSync, rmSync } from 'node:fs';
 import { createServer, request, type Server } from 'node:http';
 import { join, relative } from 'node:path';
 import type { Readable } from 'node:stream';
-import { Busy, backUp, type Trivet } from '../src/services';
+import { Busy, backUp, noteTrouble, type Trivet } from '../src/services';
 
 // The longest path that a socket can have, by sockaddr_un(7).
 const LONGEST = 107;
@@ -34,16 +34,14 @@ export function openMachineDoor(folder: string, trivet: Trivet): Server | null {
       tar.once('close', () => response.destroy());
       tar.once('error', () => response.destroy());
       tar.pipe(response);
-      await made.catch((error: Error) => console.error(`A backup was not made: ${error.message}`));
+      await made.catch((error: unknown) => noteTrouble('A backup was not made.', error));
     } catch (error) {
       if (response.headersSent) return response.destroy();
       if (error instanceof Busy) return refuse(503, 'Another backup is being made. Wait until it is done.');
       return refuse(500, `The backup could not begin: ${(error as Error).message}`);
     }
   });
-  server.on('error', (error) =>
-    console.error(`The machine's own door could not be opened: ${error.message}`),
-  );
+  server.on('error', (error) => noteTrouble('The machine’s own door could not be opened.', error));
   server.listen(path, () => chmodSync(path, 0o600));
   server.unref();
   return server;

@@ -8,6 +8,7 @@ import { frontDoor } from '../src/app/_http/front-door';
 import {
   letBegin,
   mailerAt,
+  noteTrouble,
   readEnvironment,
   runningTill,
   runningTrivet,
@@ -79,7 +80,7 @@ function tendLetters(trivet: Trivet): void {
   const post = mail && { mailer: mailerAt(mail.server), from: mail.from };
   const again = () => {
     tendMail(trivet, post, theTime)
-      .catch((error: Error) => console.error(`Letters could not be sent: ${error.message}`))
+      .catch((error: unknown) => noteTrouble('Letters could not be sent.', error))
       .finally(() => setTimeout(again, post ? MAIL_MS : TENDING_MS).unref());
   };
   again();
@@ -95,7 +96,7 @@ function tend(trivet: Trivet): void {
   };
   const again = () => {
     once()
-      .catch((error: Error) => console.error(`Orders could not be looked after: ${error.message}`))
+      .catch((error: unknown) => noteTrouble('Orders could not be looked after.', error))
       .finally(() => setTimeout(again, TENDING_MS).unref());
   };
   again();

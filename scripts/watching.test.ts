@@ -3,6 +3,7 @@ import { EventEmitter } from 'node:events';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { expect, it } from 'vitest';
 import { metricsFor } from '../src/app/_http/metrics';
+import { noteTrouble, tellTroubleTo } from '../src/services';
 import { watching, withoutSecrets } from './watching';
 
 const TOKEN = 'a-token-that-nobody-guesses';
@@ -41,6 +42,30 @@ it('counts requests by who answered them and how, for whoever has the token', as
   expect(text).toContain('trivet_request_seconds_count{of="site"} 4');
   // The format says where it ends (OpenMetrics 1.0 §ABNF).
   expect(text.trimEnd().endsWith('# EOF')).toBe(true);
+});
+
+it('writes requests and what goes wrong as lines of JSON, with nothing of an error but its words', () => {
+  const written: string[] = [];
+  const lines = () => ({ write: (line: string) => void written.push(line) });
+  const watch = watching({ log: 'requests', metricsToken: null }, () => null, lines);
+  try {
+    const outgoing = response(200);
+    watch?.('site', '/visit?token=abc', { method: 'GET' } as IncomingMessage, outgoing);
+    outgoing.emit('close');
+    noteTrouble('A request failed.', Object.assign(new TypeError('no such thing'), { params: ['secret'] }));
+    noteTrouble('A request failed.', 'just a text');
+  } finally {
+    tellTroubleTo(null);
+  }
+  const [request, trouble, text] = written.map((line) => JSON.parse(line));
+  expect(request).toMatchObject({ level: 30, of: 'site', method: 'GET', status: 200 });
+  expect(trouble).toMatchObject({
+    level: 50,
+    msg: 'A request failed.',
+    error: { name: 'TypeError', message: 'no such thing', stack: expect.stringContaining('watching.test') },
+  });
+  expect(text).toMatchObject({ level: 50, error: { message: 'just a text' } });
+  expect(written.join('')).not.toMatch(/secret|token|visit/);
 });
 
 it.each([

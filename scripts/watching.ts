@@ -1,11 +1,11 @@
 /** What a server tells of its work: metrics by OpenMetrics, and a line of JSON for each request. */
 import type { IncomingMessage, ServerResponse } from 'node:http';
-import { pino } from 'pino';
+import { type DestinationStream, pino } from 'pino';
 import { Counter, collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import { clientAddress } from '../src/app/_http/client-address';
 import type { Watch } from '../src/app/_http/front-door';
 import { offerMetrics } from '../src/app/_http/metrics';
-import type { environment, Trivet } from '../src/services';
+import { type environment, type Trivet, tellTroubleTo } from '../src/services';
 
 type Of = Parameters<Watch>[0];
 
@@ -18,9 +18,10 @@ const FLUSH_MS = 1000;
 export function watching(
   { log, metricsToken }: Pick<ReturnType<typeof environment>, 'log' | 'metricsToken'>,
   site: () => Trivet | null,
+  lines: () => DestinationStream = standardOutput,
 ): Watch | null {
   const count = metricsToken === null ? null : counting(site);
-  const write = log === 'none' ? null : logging(log === 'addresses');
+  const write = log === 'none' ? null : logging(log === 'addresses', lines());
   if (!count && !write) return null;
   return (of, target, incoming, outgoing) => {
     const began = performance.now();
@@ -73,13 +74,19 @@ function counting(site: () => Trivet | null) {
   };
 }
 
-function logging(addresses: boolean) {
+/** The standard output, written to in pieces. */
+function standardOutput(): DestinationStream {
   const lines = pino.destination({ fd: 1, sync: false, minLength: 4096 });
   // Where nobody reads them any more, lines are lost and nothing else.
   lines.on('error', () => undefined);
-  const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime }, lines);
   setInterval(() => lines.flush(), FLUSH_MS).unref();
   process.on('exit', () => lines.flushSync());
+  return lines;
+}
+
+function logging(addresses: boolean, lines: DestinationStream) {
+  const log = pino({ base: null, timestamp: pino.stdTimeFunctions.isoTime }, lines);
+  tellTroubleTo((what, error) => log.error(toldOf(error), what));
   return (of: Of, target: string, incoming: IncomingMessage, outgoing: ServerResponse, ms: number) => {
     const { method } = incoming;
     const known = {
@@ -93,6 +100,13 @@ function logging(addresses: boolean) {
     if (outgoing.statusCode >= 500) log.error(known);
     else log.info(known);
   };
+}
+
+/** What is written of an error: what it is called, what it says and where it was. Whatever else it carries stays here. */
+function toldOf(error: unknown): object {
+  if (!(error instanceof Error)) return { error: { message: String(error) } };
+  const { name, message, stack } = error;
+  return { error: { name, message, stack } };
 }
 
 /** The path of a request, without its query and without what opens something: tokens are longer than anything that is a name. */

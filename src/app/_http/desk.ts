@@ -5,6 +5,7 @@ import {
   administratorOf,
   Busy,
   NotAllowed,
+  noteTrouble,
   requirePermission,
   type Trivet,
   yieldToOthers,
@@ -119,7 +120,7 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
     if (error instanceof NotAllowed) return problem(403, error.message);
     if (error instanceof Busy)
       return problem(503, 'Too many are doing the same just now. Try again in a moment.');
-    console.error(error);
+    noteTrouble('A request of the desk failed.', error);
     return problem(500, 'Something went wrong here, and nothing was changed. It was noted; try again.');
   }
 }

@@ -6,7 +6,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { Socket } from 'node:net';
 import { normaliseAddress } from '@/core';
-import { type Trivet, yielder } from '@/services';
+import { noteTrouble, type Trivet, yielder } from '@/services';
 import { keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
@@ -140,7 +140,7 @@ export function frontDoor({
           : send(siteAnswer(site, requestFrom(incoming, target)), incoming, outgoing, crowd),
       )
       .catch((error: unknown) => {
-        console.error(error);
+        noteTrouble('A request failed.', error);
         outgoing.destroy();
       });
   });
@@ -219,7 +219,7 @@ async function send(
   } catch (error) {
     // Whoever hung up wants no answer.
     if (outgoing.destroyed) return;
-    console.error(error);
+    noteTrouble('A request failed.', error);
     if (outgoing.headersSent) outgoing.destroy();
     else await write(FAILED, incoming, outgoing).catch(() => outgoing.destroy());
   }
@@ -240,7 +240,7 @@ function atOnce(trivet: Trivet, { target, incoming }: Asked): Answer | null {
   try {
     return keptAnswer(trivet, requestFrom(incoming, readable(target)));
   } catch (error) {
-    console.error(error);
+    noteTrouble('A request failed.', error);
     return null;
   }
 }
@@ -250,7 +250,7 @@ function isSent(answer: Answer, { incoming, outgoing }: Asked): boolean {
   try {
     return writeAtOnce(answer, incoming, outgoing);
   } catch (error) {
-    console.error(error);
+    noteTrouble('A request failed.', error);
     outgoing.destroy();
     return true;
   }

@@ -30,5 +30,6 @@ export {
 export { newSettings } from './settings';
 export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState, type Touched } from './site-state';
 export { Trivet } from './trivet';
+export { noteTrouble, tellTroubleTo } from './trouble';
 export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';
 export { yielder, yieldToOthers } from './yielding';
