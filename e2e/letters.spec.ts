@@ -41,9 +41,12 @@ test('a site speaks German, its invitation is written at the desk and goes out s
     await page.getByRole('button', { name: 'Put in {link}' }).click();
     await expect(text).toHaveValue(/hinein: \{link\}$/);
     await expect(arrives).toContainText(`Liebe Robin, <b>hier</b> geht es hinein: ${site.origin}/`);
-    // What is not kept yet is there after a look at another letter, and before leaving one is asked.
+    // What is not kept yet is there after a look at another letter, and at another screen.
     await page.getByRole('button', { name: 'Receipt' }).click();
     await expect(page.getByRole('heading', { name: 'Receipt' })).toBeVisible();
+    await page.getByRole('link', { name: 'Board' }).click();
+    await expect(page.getByRole('columnheader', { name: /Una Fairweather/ })).toBeVisible();
+    await page.goBack();
     await page.getByRole('button', { name: /^Invitation\s*not kept yet/ }).click();
     await expect(text).toHaveValue(/hinein: \{link\}$/);
 

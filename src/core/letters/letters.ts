@@ -126,7 +126,7 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
   late: {
     name: 'A payment is late',
     of: 'Buying',
-    to: 'whoever’s payment did not come through',
+    to: 'those whose payment did not come through',
     names: { ...product, ...sum, ...sometimes, ...own },
     needs: ['product'],
   },
@@ -180,7 +180,7 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
   disputed: {
     name: 'A payment is disputed',
     of: 'Buying',
-    to: 'whoever’s bank disputes a payment',
+    to: 'those whose bank disputes a payment',
     names: { ...product, ...own },
     needs: ['product'],
   },
@@ -201,14 +201,14 @@ export const LETTERS: { readonly [Kind in LetterKind]: Letter } = {
   accepted: {
     name: 'Accepted',
     of: 'Courses',
-    to: 'whoever’s hand-in is accepted',
+    to: 'those whose hand-in is accepted',
     names: judged,
     needs: ['title'],
   },
   givenBack: {
     name: 'Given back',
     of: 'Courses',
-    to: 'whoever is to hand in again',
+    to: 'those who are to hand in again',
     names: judged,
     needs: ['title', 'link'],
   },

@@ -128,7 +128,7 @@ export const german: Messages = {
   steps: {
     signIn: 'Anmelden',
     signUp: 'Konto anlegen',
-    passphrase: 'Kennwort eingeben',
+    passphrase: 'Losungswort eingeben',
     follow: (group) => `${group} folgen`,
     leave: (group) => `${group} verlassen`,
     signInToFollow: 'Zum Folgen anmelden',
@@ -158,14 +158,14 @@ export const german: Messages = {
   },
 
   passphrase: {
-    title: 'Kennwort',
-    lead: 'Geben Sie das Kennwort ein, das man Ihnen gegeben hat.',
-    label: 'Kennwort',
+    title: 'Losungswort',
+    lead: 'Geben Sie das Losungswort ein, das man Ihnen gegeben hat.',
+    label: 'Losungswort',
     button: 'Weiter',
-    none: 'Geben Sie das Kennwort ein.',
-    one: 'Geben Sie ein Kennwort ein.',
-    long: 'Das ist zu lang für ein Kennwort.',
-    wrong: 'Das ist kein Kennwort dieser Website.',
+    none: 'Geben Sie das Losungswort ein.',
+    one: 'Geben Sie ein Losungswort ein.',
+    long: 'Das ist zu lang für ein Losungswort.',
+    wrong: 'Das ist kein Losungswort dieser Website.',
   },
 
   signUp: {

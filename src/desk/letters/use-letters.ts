@@ -1,4 +1,4 @@
-/** The letters of the site, and what of them is being written; what is not kept yet stays, whichever letter one goes to. */
+/** The letters of the site, and what of them is being written; what is not kept yet stays, wherever at the desk one goes. */
 import { useCallback, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { type LetterKind, type LetterTemplate, same } from '@/core';
@@ -20,20 +20,28 @@ export interface Writing {
   readonly theirs: LetterTemplate | null;
 }
 
+type Written = Partial<Readonly<Record<LetterKind, Writing>>>;
+
+// Outlives the screen.
+let left: Written = {};
+
+const isUnkept = ({ letter, was }: Writing): boolean => !same(letter, was);
+
+// Leaving the desk with something that is not kept is asked about, from whichever screen.
+if (typeof window !== 'undefined')
+  window.addEventListener('beforeunload', (event) => {
+    if (Object.values(left).some(isUnkept)) event.preventDefault();
+  });
+
 export function useLetters() {
   const [answer, setAnswer] = useState<Answer<Letters> | null>(null);
-  const [written, setWritten] = useState<Partial<Readonly<Record<LetterKind, Writing>>>>({});
+  const [written, setWritten] = useState(left);
+  useEffect(() => {
+    left = written;
+  }, [written]);
   const read = useCallback(() => ask<Letters>('GET', 'letters').then(setAnswer), []);
   useEffect(() => void read(), [read]);
   const letters = answer?.ok ? answer.value.letters : [];
-
-  const unkept = Object.values(written).some(({ letter, was }) => !same(letter, was));
-  useEffect(() => {
-    if (!unkept) return;
-    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [unkept]);
 
   const writingOf = (kind: LetterKind): Writing | null => {
     const there = letters.find((one) => one.kind === kind);
@@ -64,7 +72,7 @@ export function useLetters() {
     writingOf,
     isUnkept: (kind: LetterKind) => {
       const one = written[kind];
-      return one !== undefined && !same(one.letter, one.was);
+      return one !== undefined && isUnkept(one);
     },
     write: (kind: LetterKind, letter: LetterTemplate) => change(kind, { letter, problems: {} }),
     /** Goes on with what somebody else wrote, or puts what is here on top of it. */
