@@ -105,8 +105,6 @@ export {
   endOf,
   gateAfterWeeks,
   gateInOrder,
-  HAND_INS,
-  HANDED_IN,
   HANDED_IN_KINDS,
   type HandInState,
   type HandInTerms,
@@ -232,6 +230,7 @@ export {
   LONGEST_SUBJECT,
   letterProblems,
   namesIn,
+  paragraphsOf,
 } from './letters';
 export {
   byMessages,
@@ -514,6 +513,7 @@ export {
   safeNext,
   sectionsOf,
   sharedIn,
+  siteTitleOf,
   standInFacts,
   styleOf,
   tooDeepIn,

@@ -78,5 +78,7 @@ it('is named where Trivet does not speak it, and what Trivet says is English', a
   const html = await read('/sign-in');
   expect(html).toContain('<html lang="pt-BR">');
   expect(html).toContain('I forgot my password');
+  await speak('ar');
+  expect(await read('/sign-in')).toContain('<html lang="ar" dir="rtl">');
   await speak('en');
 });

@@ -2,7 +2,7 @@
  * What selections take of a whole site. Hundreds of gates ask for the same few facts, and many items share a value: each value
  * is judged once, the items that have it are known by their places, and a condition is *and* and *or* on words of bits.
  */
-import { type Bitset, both, emptyBitset, fullBitset, placesIn, without } from '../bitset';
+import { addTo, type Bitset, both, emptyBitset, fullBitset, placesIn, without } from '../bitset';
 import { type Condition, fold, foldPushed, type Reader, type Test, type Truth, UNKNOWN } from '../condition';
 import { FALSE, TRUE } from '../condition/truth';
 import type { ItemId } from '../ids';
@@ -93,7 +93,11 @@ export function selectedIn(
     return bits;
   };
   const every = (parts: readonly Bitset[]): Bitset => parts.reduce(both, fullBitset(size));
-  const some = (parts: readonly Bitset[]): Bitset => parts.reduce(either, emptyBitset(size));
+  const some = (parts: readonly Bitset[]): Bitset => {
+    const all = emptyBitset(size);
+    for (const part of parts) addTo(all, part);
+    return all;
+  };
   const none = () => emptyBitset(size);
   const taken = doubt
     ? fold<Bitset>(where, {
@@ -112,11 +116,4 @@ export function selectedIn(
   const ids: ItemId[] = [];
   for (const place of placesIn(taken)) ids.push((items[place] as Item).id);
   return ids;
-}
-
-/** Those in one or the other. */
-function either(a: Bitset, b: Bitset): Bitset {
-  const out = new Uint32Array(a.length);
-  for (let at = 0; at < out.length; at++) out[at] = (a[at] as number) | (b[at] as number);
-  return out;
 }

@@ -9,3 +9,4 @@ export {
   type LetterTemplate,
   namesIn,
 } from './letters';
+export { paragraphsOf } from './paragraphs';

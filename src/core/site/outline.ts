@@ -123,6 +123,9 @@ function placeInCourses(
     if (kind === 'course') placeBelow(id, { course: id, unit: null, before: null });
 }
 
+/** What a site is called: the title of its root. */
+export const siteTitleOf = ({ items, root }: Outline): string => items.get(root)?.title ?? '';
+
 /** How deep items can stand in one another: far deeper than anybody finds their way. */
 export const DEEPEST_ITEM = 100;
 

@@ -2,7 +2,7 @@
 /** What waits for a tutor: each with what was written and uploaded, to be accepted or given back where it stands. */
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { counted, dayInWords, HAND_INS } from '@/core';
+import { counted, dayInWords, english } from '@/core';
 import type { HandedIn, HandInsWaiting } from '@/services';
 import { Button, Input } from '@/ui';
 import { NumberInput } from '../number-input';
@@ -91,7 +91,7 @@ export const Work = ({
 /** A version that was looked at, or took the place of another, in a line. */
 export const Became = ({ handedIn }: { readonly handedIn: HandedIn }) => (
   <>
-    Version {handedIn.version}, {dayInWords(handedIn.on)}: {HAND_INS[handedIn.state].words}
+    Version {handedIn.version}, {dayInWords(handedIn.on)}: {english.handIn.became[handedIn.state]}
     {handedIn.score !== null && `, ${handedIn.score} %`}
     {handedIn.by !== '' && `, by ${handedIn.by}`}
     {handedIn.words !== '' && `: “${handedIn.words}”`}

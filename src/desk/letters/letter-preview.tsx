@@ -1,6 +1,6 @@
 /** A letter as it arrives, filled in with examples. */
 import { useState } from 'react';
-import { exampleOf, filledLetter, type LetterKind, type LetterTemplate, namesIn } from '@/core';
+import { exampleOf, filledLetter, type LetterKind, type LetterTemplate, namesIn, paragraphsOf } from '@/core';
 import { Tick } from '@/ui';
 import { useDesk } from '../context';
 
@@ -10,8 +10,6 @@ interface PreviewProps {
   /** What the site is called. */
   readonly site: string;
 }
-
-const ADDRESS = /(https?:\/\/\S+)/;
 
 export function LetterPreview({ kind, letter, site }: PreviewProps) {
   const { data } = useDesk();
@@ -50,10 +48,10 @@ export function LetterPreview({ kind, letter, site }: PreviewProps) {
           <p className="font-semibold text-base">{subject || '(no subject)'}</p>
         </header>
         <div className="grid gap-3 px-5 py-4 font-[Georgia,serif] text-base leading-relaxed">
-          {text.split(/\n{2,}/).map((paragraph, at) => (
+          {paragraphsOf(text).map((parts, at) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: paragraphs of one text
             <p key={at} className="whitespace-pre-line break-words">
-              {paragraph.split(ADDRESS).map((part, place) =>
+              {parts.map((part, place) =>
                 place % 2 === 0 ? (
                   part
                 ) : (

@@ -1,6 +1,6 @@
 'use client';
 /** What may be handed in, in sentences with gaps. */
-import { HANDED_IN, HANDED_IN_KINDS, MOST_HANDED_FILES, MOST_MEGABYTES } from '@/core';
+import { english, HANDED_IN_KINDS, MOST_HANDED_FILES, MOST_MEGABYTES } from '@/core';
 import type { Document } from '@/services';
 import { Pick } from '@/ui';
 import { NumberInput } from '../number-input';
@@ -70,7 +70,7 @@ export function TaskEditor({ task, problem, onChange }: TaskProps) {
                     })
                   }
                 />
-                {HANDED_IN[kind].name}
+                {english.handIn.kinds[kind]}
               </label>
             ))}
           </fieldset>

@@ -1,6 +1,6 @@
 /** What the site as a whole is set to, as owners read and change it. */
 import { z } from 'zod';
-import { asId, COLOURS, type ItemId, LANGUAGES, languageTag, same } from '@/core';
+import { asId, COLOURS, type ItemId, LANGUAGES, languageTag, same, siteTitleOf } from '@/core';
 import {
   JOURNAL_KEEPS,
   type Settings,
@@ -60,7 +60,7 @@ export function openSettings(trivet: Trivet, administrator: Administrator): Open
   const { outline, names } = trivet.state;
   return {
     site: {
-      name: outline.items.get(outline.root)?.title ?? '',
+      name: siteTitleOf(outline),
       signIn: contentOf(trivet.state, outline.root).body,
       ...settings.words,
     },

@@ -1,4 +1,5 @@
 /** What the desk needs to show the board: the outline, the names, both policies and the stand-ins. */
+
 import type {
   ByGroup,
   DeskGrant,
@@ -12,6 +13,7 @@ import type {
   SiteNames,
   StandIn,
 } from '@/core';
+import { siteTitleOf } from '@/core';
 import { boardOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
@@ -53,7 +55,7 @@ export async function readDesk(trivet: Trivet, administrator: Administrator, now
   return {
     administrator: administrator.name,
     desk: administrator.desk,
-    siteTitle: outline.items.get(outline.root)?.title ?? '',
+    siteTitle: siteTitleOf(outline),
     items: [...outline.items.values()],
     summaries: Object.fromEntries(
       [...contents].filter(([, { summary }]) => summary).map(([id, { summary }]) => [id, summary]),

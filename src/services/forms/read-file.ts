@@ -38,6 +38,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   md: 'text/markdown',
   vtt: 'text/vtt',
 };
+
 const known = new LRUCache<string, ReadFile>({ max: 100 });
 
 /** Reads a file, or says why it is not taken. */
@@ -125,10 +126,7 @@ function readText(
   }
   // biome-ignore lint/suspicious/noControlCharactersInRegex: control characters are what is looked for
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text)) return { problem: words.unknown(words.taken) };
-  if (/^\s*(<|%!PS)/.test(text))
-    return {
-      problem: words.markup,
-    };
+  if (/^\s*(<|%!PS)/.test(text)) return { problem: words.markup };
   const extension = /\.([a-z0-9]+)$/i.exec(name)?.[1]?.toLowerCase() ?? 'txt';
   // Captions begin so (WebVTT §4); what does not is a text, whatever it is called.
   const isCaptions = /^\uFEFF?WEBVTT(?:[ \t\n\r]|$)/.test(text);

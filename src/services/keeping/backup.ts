@@ -1,10 +1,12 @@
 /** Everything of a site as one file (tar), made while the site is served. */
+
 import { createHash } from 'node:crypto';
 import type { Dirent } from 'node:fs';
 import { open, readdir, stat } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import { setImmediate } from 'node:timers/promises';
 import { type Pack, pack } from 'tar-stream';
+import { siteTitleOf } from '@/core';
 import { beginBaseBackup, endBaseBackup, letGoOfBackup } from '@/store';
 import { Busy, databaseIn, type Trivet, theTime } from '../running';
 
@@ -67,7 +69,7 @@ async function write(trivet: Trivet, folder: string, tar: Pack): Promise<void> {
     format: BACKUP_FORMAT,
     version: BACKUP_VERSION,
     made: theTime().toISOString(),
-    site: outline.items.get(outline.root)?.title ?? '',
+    site: siteTitleOf(outline),
   };
   await addText(tar, HEAD, JSON.stringify(head, null, 2));
   const add = async ({ name, size }: FileThere) => {

@@ -9,4 +9,4 @@ export {
   sendSampleLetter,
 } from './site-letters';
 export { tendMail } from './tend-mail';
-export { templateOf, writtenLetter } from './written-letter';
+export { writtenLetter } from './written-letter';

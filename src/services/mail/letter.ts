@@ -1,4 +1,5 @@
 /** A letter of the outbox as it goes out: RFC 5322, as plain text and as HTML. */
+import { paragraphsOf } from '@/core';
 import type { Mail } from '@/store';
 
 /** What nodemailer makes a message of. */
@@ -51,15 +52,10 @@ const escaped = (text: string): string =>
 const STYLE =
   'font: 16px/1.6 Georgia, serif; color: #1b2530; max-width: 36em; margin: 0 auto; padding: 1.5em 1em';
 
-const ADDRESS = /(https?:\/\/[^\s"<>]*[^\s"<>.,:;!?)])/;
-
 /** Paragraphs as they stand, with addresses that can be followed. */
 export function asHtml(text: string, language: string): string {
-  const line = (one: string) =>
-    one
-      .split(ADDRESS)
-      .map((part, at) => (at % 2 === 1 ? `<a href="${escaped(part)}">${escaped(part)}</a>` : escaped(part)))
-      .join('');
-  const paragraphs = text.split(/\n{2,}/).map((one) => `<p>${one.split('\n').map(line).join('<br>')}</p>`);
+  const part = (one: string, at: number) =>
+    at % 2 === 1 ? `<a href="${escaped(one)}">${escaped(one)}</a>` : escaped(one).replaceAll('\n', '<br>');
+  const paragraphs = paragraphsOf(text).map((parts) => `<p>${parts.map(part).join('')}</p>`);
   return `<!doctype html><html lang="${escaped(language)}"><body style="${STYLE}">${paragraphs.join('')}</body></html>`;
 }

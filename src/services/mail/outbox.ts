@@ -1,5 +1,7 @@
 /** The outbox as administrators read it, and what they can do about a letter. */
+
 import { z } from 'zod';
+import { siteTitleOf } from '@/core';
 import { type Mail, putIntoOutbox, readOutbox, sendLetterAgain } from '@/store';
 import type { Trivet } from '../running';
 import { type Administrator, environment, requirePermission } from '../running';
@@ -39,7 +41,7 @@ export async function sendFromOutbox(
   const { outline, people } = trivet.state;
   const to = people.get(administrator.id)?.email;
   if (to === undefined) return 'You have no mail address.';
-  const site = outline.items.get(outline.root)?.title ?? '';
+  const site = siteTitleOf(outline);
   await putIntoOutbox(trivet.db, {
     to,
     subject: `A letter from ${site}, to see whether it comes`,

@@ -1,16 +1,17 @@
 /** The letters of a site as its owner reads and changes them. */
 import { z } from 'zod';
-import { exampleOf, filledLetter, LETTER_KINDS, type LetterKind, type LetterTemplate, same } from '@/core';
+import {
+  exampleOf,
+  filledLetter,
+  LETTER_KINDS,
+  type LetterKind,
+  type LetterTemplate,
+  same,
+  siteTitleOf,
+} from '@/core';
 import { putIntoOutbox, writeSiteLetter } from '@/store';
 import { letterShape } from '../forms';
-import {
-  type Administrator,
-  environment,
-  messagesOf,
-  requirePermission,
-  type SiteState,
-  type Trivet,
-} from '../running';
+import { type Administrator, environment, messagesOf, requirePermission, type Trivet } from '../running';
 import { templateOf } from './written-letter';
 
 /** A kind of letter: what it says, and what Trivet would say in the site's language. */
@@ -28,12 +29,10 @@ export function openLetters(
   requirePermission(administrator, 'everything');
   const ours = messagesOf(state).letters;
   return {
-    site: siteName(state),
+    site: siteTitleOf(state.outline),
     letters: LETTER_KINDS.map((kind) => ({ kind, letter: templateOf(state, kind), ours: ours[kind] })),
   };
 }
-
-const siteName = ({ outline }: SiteState): string => outline.items.get(outline.root)?.title ?? '';
 
 export type LetterAnswer =
   | { readonly kind: 'kept' | 'on its way' }
@@ -99,7 +98,7 @@ export async function sendSampleLetter(
   if (to === undefined) return { kind: 'wrong', problems: { form: 'You have no mail address.' } };
   const { kind, letter } = parsed.data;
   const example = exampleOf(kind, {
-    site: siteName(trivet.state),
+    site: siteTitleOf(trivet.state.outline),
     origin: environment().publicUrl.origin,
     by: administrator.name,
   });

@@ -1,5 +1,7 @@
 /** Sending what waits in the outbox, for as long as the server runs. */
+
 import { createHash } from 'node:crypto';
+import { siteTitleOf } from '@/core';
 import { keepWaitingLetters, type Mail, noteDelivery, takeDueLetters } from '@/store';
 import type { Trivet } from '../running';
 import { messageOf } from './letter';
@@ -42,7 +44,7 @@ async function send(trivet: Trivet, { mailer, from }: Post, letter: Mail, now: (
       problem: `${letter.problem} It would have come too late to be of use.`.trim(),
     });
   const { outline, settings } = trivet.state;
-  const name = outline.items.get(outline.root)?.title ?? '';
+  const name = siteTitleOf(outline);
   const mark = createHash('sha256').update(`letters of ${settings.shareKey}`).digest('hex').slice(0, 16);
   const answer = await mailer.send(
     messageOf(letter, { name, address: from, mark, language: settings.language }),

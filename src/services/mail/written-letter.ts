@@ -1,4 +1,4 @@
-import { filledLetter, type LetterKind, type LetterTemplate, type LetterValues } from '@/core';
+import { filledLetter, type LetterKind, type LetterTemplate, type LetterValues, siteTitleOf } from '@/core';
 import { messagesOf, type SiteState } from '../running';
 
 /** What a letter says before it is filled in: in the site's own words, or in Trivet's. */
@@ -9,5 +9,5 @@ export const templateOf = (state: SiteState, kind: LetterKind): LetterTemplate =
 export const writtenLetter = (state: SiteState, kind: LetterKind, values: LetterValues): LetterTemplate =>
   filledLetter(templateOf(state, kind), {
     ...values,
-    site: state.outline.items.get(state.outline.root)?.title ?? '',
+    site: siteTitleOf(state.outline),
   });

@@ -7,6 +7,7 @@ import {
   type OrderId,
   type Payment,
   type ProductId,
+  siteTitleOf,
 } from '@/core';
 import { type Order, readOrder, readOrdersOf } from '@/store';
 import { messagesOf, type Person, plainRequest, type Trivet, type Visitor } from '../running';
@@ -160,7 +161,7 @@ export async function ownReceipt(
     name: found.name,
     email: found.email,
     refunded: found.state.refunded === 0 ? null : money(found.state.refunded),
-    seller: outline.items.get(outline.root)?.title ?? '',
+    seller: siteTitleOf(outline),
   };
 }
 

@@ -1,5 +1,5 @@
 /** Feeds of the latest posts, as data: RSS 2.0 and JSON Feed 1.1 are written from it. */
-import type { Day, ItemId } from '@/core';
+import { type Day, type ItemId, siteTitleOf } from '@/core';
 import { messagesOf } from '../running';
 import { addressIn, type View } from './context';
 import { entriesOf } from './entry';
@@ -50,7 +50,7 @@ export async function feedOf(context: View, category: string | null): Promise<Fe
   const { outline } = context.state;
   const name = category === null ? null : named(context, 'category', category);
   const unknown = category !== null && name === null;
-  const site = outline.items.get(outline.root)?.title ?? '';
+  const site = siteTitleOf(outline);
   const entries = unknown ? [] : entriesOf(context, { category: name }, MOST);
   for (const { id, teaser } of entries) if (teaser === null) await textsReady(context, id);
   return {

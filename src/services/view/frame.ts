@@ -11,6 +11,7 @@ import {
   type Outline,
   pathOf,
   SPOTS,
+  siteTitleOf,
 } from '@/core';
 import { coloursAt } from './colours-at';
 import { addressIn, decisionOn, opens, type View } from './context';
@@ -104,7 +105,7 @@ function madeFrame(context: View, current: ItemId | null, host: Addressed | null
   const { look, words, language } = context.state.settings;
   const picture = look?.picture ? outline.items.get(look.picture) : undefined;
   return {
-    siteTitle: outline.items.get(outline.root)?.title ?? '',
+    siteTitle: siteTitleOf(outline),
     language,
     picture:
       picture?.kind === 'file' && picture.mediaType.startsWith('image/') && opens(context, picture.id)

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { notFound, redirect } from 'next/navigation';
-import { permits } from '@/core';
+import { permits, siteTitleOf } from '@/core';
 import { Desk, panelWidthIn, readView, TutorDesk, titleOfView } from '@/desk';
 import { administratorOf, plainRequest, readDesk, theTime } from '@/services';
 import { pageVisitor } from '../../_http/page-visitor';
@@ -32,7 +32,7 @@ export default async function Page(props: Props) {
     const { outline } = trivet.state;
     return (
       <TutorDesk
-        siteTitle={outline.items.get(outline.root)?.title ?? ''}
+        siteTitle={siteTitleOf(outline)}
         tutor={administrator.name}
         today={plainRequest(trivet.state, theTime()).today}
         looking={view.screen}
