@@ -4,7 +4,7 @@ import { availableParallelism } from 'node:os';
 import { defineConfig } from '@playwright/test';
 
 // A browser and the server it asks keep two cores busy; with less for each, stories wait longer than a person would.
-const WORKERS = Math.max(1, Math.floor(availableParallelism() / 2));
+const WORKERS = Number(process.env.W ?? 1);
 /** A server for each worker. */
 export const PORTS = Array.from({ length: WORKERS }, (_, at) => 4173 + at);
 

@@ -19,7 +19,6 @@ class LongestFirst extends BaseSequencer {
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
-    globalSetup: 'scripts/load-for-tests.ts',
     // One process per core: the one that counts has next to nothing to do.
     maxWorkers: '100%',
     // What is imported is read once a process, and databases of tests that are over serve those that follow.
@@ -36,6 +35,7 @@ export default defineConfig({
         oxc: { jsx: { development: false } },
         test: {
           name: 'rest',
+          globalSetup: 'scripts/load-for-tests.ts',
           include: ['{src,demo,bench,scripts,till}/**/*.test.{ts,tsx}'],
           exclude: IN_A_DESK,
           env: { NODE_ENV: 'production' },

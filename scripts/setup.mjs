@@ -70,14 +70,21 @@ export function build() {
     'package-lock.json',
     'next.config.ts',
     'tsconfig.json',
-    ...['build-assets', 'build-server', 'serve', 'data-folder', 'machine-door', 'watching'].map(
-      (name) => `scripts/${name}.ts`,
-    ),
+    ...[
+      'build-assets',
+      'build-server',
+      'build-database',
+      'serve',
+      'data-folder',
+      'machine-door',
+      'watching',
+    ].map((name) => `scripts/${name}.ts`),
   ];
   unlessSame('.next/.trivet-built', hashOf(inputs), () => {
     console.log('  Building …');
     runScript('scripts/build-assets.ts');
     runBin('next', ['build']);
     runScript('scripts/build-server.ts');
+    runScript('scripts/build-database.ts');
   });
 }

@@ -375,6 +375,7 @@ export {
   gateAsOneSentence,
   reasonFor,
 } from './sentence';
+export { SharingMap } from './sharing-map';
 export { neutralised, restored, SHEET } from './sheet-cell';
 export {
   ACTIVITIES,
@@ -522,6 +523,7 @@ export {
   type VisitorFacts,
   type Vocabulary,
 } from './site';
+export { SortedMap } from './sorted-map';
 export {
   type Calling,
   type Completions,

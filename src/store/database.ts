@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
+import { beginFolder, MIGRATIONS, newDatabase } from './new-database';
 import './query-failed';
 import * as schema from './schema';
 import { asPGlite, openThreadedClient } from './threaded-client';
@@ -27,10 +28,11 @@ export interface OpenDatabase {
  * migrates it.
  */
 export async function openDatabase(from: string | null | Blob): Promise<OpenDatabase> {
-  const client = await openThreadedClient(from);
+  if (typeof from === 'string') await beginFolder(from);
+  const client = await openThreadedClient(from ?? (await newDatabase()));
   try {
     const db = drizzle({ client: asPGlite(client), schema });
-    await migrate(db, { migrationsFolder: 'drizzle' });
+    await migrate(db, { migrationsFolder: MIGRATIONS });
     return { db, close: client.close, dump: client.dump };
   } catch (error) {
     await client.close().catch(() => undefined);

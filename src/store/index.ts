@@ -16,6 +16,7 @@ export * from './items';
 export * from './journal';
 export * from './keys';
 export * from './names';
+export { newDatabaseFile } from './new-database';
 export * from './orders';
 export * from './outbox';
 export * from './people';

@@ -20,7 +20,7 @@ export interface FactSource extends Following {
   /** What was bought at the till, by person. */
   readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
   /** Who never showed that their mailbox is theirs: gates do not know it. */
-  readonly unconfirmed: ReadonlySet<PersonId>;
+  readonly unconfirmed: Pick<ReadonlySet<PersonId>, 'has'>;
 }
 
 /** Makes a person of what is kept of them. */

@@ -23,7 +23,9 @@ import {
   type ProductId,
   type Purchase,
   purchaseOf,
+  SharingMap,
   type SiteNames,
+  SortedMap,
   same,
 } from '@/core';
 import {
@@ -71,12 +73,12 @@ export interface SiteState {
   /** How many seats of tickets are somebody's own. */
   readonly seatsSold: ReadonlyMap<string, number>;
   /** What was bought at the till, by person. */
-  readonly bought: ReadonlyMap<PersonId, readonly Purchase[]>;
+  readonly bought: SharingMap<PersonId, readonly Purchase[]>;
   /** Who has an account by buying, and never showed that the mailbox is theirs. */
-  readonly unconfirmed: ReadonlySet<PersonId>;
+  readonly unconfirmed: SharingMap<PersonId, true>;
   readonly names: SiteNames;
   /** In the order of their names. */
-  readonly people: ReadonlyMap<PersonId, Person>;
+  readonly people: SortedMap<PersonId, Person>;
   readonly draft: Draft & { readonly compiled: CompiledPolicy };
   readonly live: Live & { readonly compiled: CompiledPolicy };
 }
@@ -90,8 +92,8 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const { outline } = items;
   const names = namesWith(await readNames(db), outline);
   const shop = await readShop(db, names);
-  const bought = boughtIn(await readBought(db), settings);
-  const unconfirmed = await readUnconfirmed(db);
+  const bought = SharingMap.of(boughtIn(await readBought(db), settings));
+  const unconfirmed = SharingMap.of([...(await readUnconfirmed(db))].map((id) => [id, true as const]));
   const source = { settings, byGroup: items.byGroup, ...shop, bought, unconfirmed };
   const people = peopleOf(await readPeople(db), source);
   await yieldToOthers();
@@ -162,7 +164,7 @@ export function byProductIn(
 function boughtIn(
   orders: Awaited<ReturnType<typeof readBought>>,
   { graceDays }: Settings,
-): SiteState['bought'] {
+): ReadonlyMap<PersonId, readonly Purchase[]> {
   const found = new Map<PersonId, Purchase[]>();
   for (const { person, state, ...order } of orders) {
     const purchase = purchaseOf(order, state, graceDays);
@@ -191,8 +193,11 @@ async function begunSettings(db: Database): Promise<Settings> {
   return settings;
 }
 
-const peopleOf = (records: readonly PersonRecord[], source: FactSource): ReadonlyMap<PersonId, Person> =>
-  new Map(records.map((record) => [record.id, personOf(record, source)]));
+const peopleOf = (records: readonly PersonRecord[], source: FactSource): SiteState['people'] =>
+  SortedMap.of(
+    records.map((record) => personOf(record, source)),
+    { keyOf: ({ id }) => id, order: byName },
+  );
 
 /** The same site with its policies as they are now in the database. */
 export async function withPolicies(state: SiteState, db: Database): Promise<SiteState> {
@@ -249,18 +254,24 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
   const names = touched.names ? namesWith(await readNames(db), state.outline) : state.names;
   const shop = touched.names || touched.shop ? await readShop(db, names) : null;
   let next: SiteState = { ...state, ...shop, names };
-  if (touched.people.length > 0) {
-    const read = boughtIn(await readBought(db, touched.people), state.settings);
-    const unconfirmed = await readUnconfirmed(db, touched.people);
+  const ids = touched.people;
+  if (ids.length > 0) {
+    const [bought, unconfirmed, records] = [
+      boughtIn(await readBought(db, ids), state.settings),
+      await readUnconfirmed(db, ids),
+      new Map((await readPeople(db, ids)).map((record) => [record.id, record])),
+    ];
     next = {
       ...next,
-      bought: withBought(state.bought, touched.people, read),
-      unconfirmed: new Set([
-        ...[...state.unconfirmed].filter((id) => !touched.people.includes(id)),
-        ...unconfirmed,
-      ]),
+      bought: state.bought.with(ids.map((id) => [id, bought.get(id) ?? null])),
+      unconfirmed: state.unconfirmed.with(ids.map((id) => [id, unconfirmed.has(id) || null])),
     };
-    next = { ...next, people: withSome(next, touched.people, await readPeople(db, touched.people)) };
+    // Whoever was not found is gone.
+    const anew = ids.map((id): [PersonId, Person | null] => {
+      const record = records.get(id);
+      return [id, record ? personOf(record, next) : null];
+    });
+    next = { ...next, people: state.people.with(anew) };
   }
   // What purchases give follows from what products say.
   if (shop !== null)
@@ -290,34 +301,6 @@ export const isSoldOut = (
   { seatsSold }: Pick<Shop, 'seatsSold'>,
   { product, terms }: Pick<StoredTerms, 'product' | 'terms'>,
 ): boolean => terms.seats !== null && (seatsSold.get(product) ?? 0) >= terms.seats;
-
-/** What was bought, with that of some people as it was read anew. */
-function withBought(
-  bought: SiteState['bought'],
-  people: readonly PersonId[],
-  read: SiteState['bought'],
-): SiteState['bought'] {
-  if (read.size === 0 && !people.some((id) => bought.has(id))) return bought;
-  const next = new Map(bought);
-  for (const id of people) next.delete(id);
-  for (const [id, list] of read) next.set(id, list);
-  return next;
-}
-
-/** Everybody, with some as they were read anew; whoever was not found is gone. In the order of their names. */
-function withSome(
-  { people, ...source }: SiteState,
-  ids: readonly PersonId[],
-  read: readonly PersonRecord[],
-): SiteState['people'] {
-  const anew = peopleOf(read, source);
-  const asked = new Set(ids);
-  const stay = ids.every((id) => people.get(id)?.name === anew.get(id)?.name);
-  // With the same names the order is the same, and there is nothing to be sorted.
-  if (stay) return new Map([...people].map(([id, person]) => [id, anew.get(id) ?? person]));
-  const all = [...[...people.values()].filter(({ id }) => !asked.has(id)), ...anew.values()];
-  return new Map(all.sort(byName).map((person) => [person.id, person]));
-}
 
 // As the database sorts them: by their letters, one after the other.
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

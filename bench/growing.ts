@@ -1,0 +1,69 @@
+/** What a change costs as a site grows: of one person among very many, and of one text among very many items. */
+import { sql } from 'drizzle-orm';
+import { larkfell } from '../demo/larkfell';
+import { asId, type PersonId } from '../src/core';
+import { administratorOf, changePeople, importSite, markDone, Trivet } from '../src/services';
+
+const now = new Date('2026-11-20T20:00:00Z');
+const COURSE = 'dome-induction';
+const ACTIVITY = 'clean-hands';
+const GROUP = 'dome-crew';
+
+const median = (list: readonly number[]) => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+
+async function timed<T>(work: () => Promise<T>): Promise<readonly [T, number]> {
+  const start = performance.now();
+  const answer = await work();
+  return [answer, performance.now() - start];
+}
+
+/** The demo with so many more people: every third is in a group, every second in a course with something done. */
+async function withPeople(count: number): Promise<Trivet> {
+  const trivet = await Trivet.open(null);
+  const people = larkfell.people?.map((one) => ({ ...one, password: undefined })) ?? [];
+  const problems = await importSite(trivet, { ...larkfell, people }, 'The bench');
+  if (problems.length > 0) throw new Error(problems.join('\n'));
+  const more = sql`generate_series(1, ${sql.raw(String(count))}) n`;
+  await trivet.db.execute(sql`
+    insert into people (id, email, name, profile, joined)
+    select 'p-' || n, 'p' || n || '@larkfell.example', 'Member ' || (n * 7919) % ${sql.raw(String(count))} || ' ' || n, '{}', '2026-01-01'
+    from ${more}`);
+  await trivet.db.execute(
+    sql`insert into person_groups (person, group_id, since) select 'p-' || n, ${GROUP}, '2026-01-01' from ${more} where n % 3 = 0`,
+  );
+  await trivet.db.execute(
+    sql`insert into enrolments (person, course, "on") select 'p-' || n, ${COURSE}, '2026-01-01' from ${more} where n % 2 = 0`,
+  );
+  return trivet;
+}
+
+/** In ms: reading everything anew, one activity that somebody is done with, and one group that somebody joins; in bytes,
+ * what a person takes in memory. */
+export async function benchPeople(count: number, rounds = 20) {
+  const trivet = await withPeople(count);
+  global.gc?.();
+  const before = process.memoryUsage().heapUsed;
+  const [, reading] = await timed(() => trivet.reload());
+  global.gc?.();
+  const bytes = (process.memoryUsage().heapUsed - before) / count;
+  const person = trivet.state.people.get(asId<PersonId>('greta'));
+  const greta = person && administratorOf({ person, facts: person.facts, session: 'bench' });
+  if (!greta) throw new Error('Nobody owns the site.');
+  const [completing, joining]: [number[], number[]] = [[], []];
+  for (let round = 0; round < rounds; round++) {
+    const learner = `p-${((round * 7919) % Math.floor(count / 6)) * 6 + 2}`;
+    const done = { course: COURSE, person: learner, activity: ACTIVITY, done: true };
+    const [marked, marking] = await timed(() => markDone(trivet, greta, done, now));
+    const joins = {
+      who: { ids: [learner] },
+      edit: { kind: 'join', group: GROUP },
+    };
+    const [joined, taken] = await timed(() => changePeople(trivet, greta, joins, false, now));
+    if (marked.kind !== 'changed' || joined.kind !== 'changed')
+      throw new Error(JSON.stringify([marked, joined]));
+    completing.push(marking);
+    joining.push(taken);
+  }
+  await trivet.close();
+  return { reading, bytes, completing: median(completing), joining: median(joining) };
+}

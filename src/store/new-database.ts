@@ -1,0 +1,61 @@
+/**
+ * What a new database begins as: PostgreSQL's own files and Trivet's tables, made when Trivet is built. Making them takes
+ * several times as long as unpacking them. Where nothing was made, or something else than would be made now, a database is
+ * made from nothing.
+ */
+import { createHash } from 'node:crypto';
+import {
+  createReadStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { promisify } from 'node:util';
+import { createGunzip, gunzip } from 'node:zlib';
+import { extract } from 'tar-stream';
+
+export const MIGRATIONS = 'drizzle';
+
+/** Where it is kept: another file for other migrations, and for another PostgreSQL. */
+export function newDatabaseFile(): string {
+  const hash = createHash('sha256').update(readFileSync('node_modules/@electric-sql/pglite/package.json'));
+  for (const name of readdirSync(MIGRATIONS)
+    .filter((one) => one.endsWith('.sql'))
+    .sort())
+    hash.update(name).update(readFileSync(join(MIGRATIONS, name)));
+  return `.next/new-database-${hash.digest('hex').slice(0, 16)}.tar.gz`;
+}
+
+/** One to begin with in memory; null where none was made. */
+export async function newDatabase(): Promise<Blob | null> {
+  const file = newDatabaseFile();
+  return existsSync(file) ? new Blob([new Uint8Array(await promisify(gunzip)(await readFile(file)))]) : null;
+}
+
+/** Unpacks one where there is no folder yet. It is there whole or not at all, whatever happens meanwhile. */
+export async function beginFolder(folder: string): Promise<void> {
+  const file = newDatabaseFile();
+  if (existsSync(folder) || !existsSync(file)) return;
+  const unpacked = `${folder}-begun-${process.pid}`;
+  rmSync(unpacked, { recursive: true, force: true });
+  const tar = extract();
+  const read = pipeline(createReadStream(file), createGunzip(), tar);
+  for await (const entry of tar) {
+    const path = join(unpacked, entry.header.name);
+    if (entry.header.type === 'directory') {
+      mkdirSync(path, { recursive: true, mode: 0o700 });
+      entry.resume();
+    } else {
+      mkdirSync(dirname(path), { recursive: true, mode: 0o700 });
+      await writeFile(path, entry, { mode: 0o600 });
+    }
+  }
+  await read;
+  renameSync(unpacked, folder);
+}
