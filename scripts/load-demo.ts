@@ -74,13 +74,16 @@ async function loadSales(
     const people = await readPeople(tx);
     await writePeople(
       tx,
-      people.map((person) => ({
-        ...person,
-        purchases: person.purchases.filter(
-          ({ product }) => !replaced.some((one) => one.person === person.id && one.product === product),
-        ),
-        // What somebody has by a pass alone is theirs for as long as the pass is.
-        level: person.id === 'tobin' ? null : person.level,
+      people.map((before) => ({
+        before,
+        after: {
+          ...before,
+          purchases: before.purchases.filter(
+            ({ product }) => !replaced.some((one) => one.person === before.id && one.product === product),
+          ),
+          // What somebody has by a pass alone is theirs for as long as the pass is.
+          level: before.id === 'tobin' ? null : before.level,
+        },
       })),
     );
   });

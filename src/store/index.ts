@@ -21,7 +21,7 @@ export * from './orders';
 export * from './outbox';
 export * from './people';
 export * from './people-changes';
-export type { PersonRecord } from './person-record';
+export { inOrder, type PersonRecord } from './person-record';
 export * from './places';
 export * from './played';
 export * from './policies';

@@ -2,7 +2,7 @@
 import { and, desc, eq, getTableColumns, lt, or, sql } from 'drizzle-orm';
 import type { KeptNames } from '@/core';
 import type { Database } from './database';
-import type { PersonRecord } from './person-record';
+import { inOrder, type PersonRecord } from './person-record';
 import { peopleChanges } from './schema';
 import type { Hashes, PeopleChange } from './types';
 
@@ -38,6 +38,7 @@ function wholeRecord(record: PersonRecord): PersonRecord {
   const desk = record.desk as PersonRecord['desk'] | boolean;
   return {
     ...record,
+    ...inOrder(record),
     groupsSince: record.groupsSince ?? {},
     desk: typeof desk === 'boolean' ? (desk ? { right: 'owner', branch: null } : null) : desk,
   };

@@ -1,70 +1,125 @@
 /** People, in a fixed number of queries whatever their number. */
-import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { PgColumn } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, type LevelId, type PersonId } from '@/core';
+import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
+import { asId, type ItemId, type LevelId, type PersonId, same } from '@/core';
 import type { Database } from './database';
-import type { PersonRecord } from './person-record';
+import { inOrder, type PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
+import type { PeopleChange } from './types';
 
 // Parameters of one statement are limited; rows are written in slices of this many.
 const SLICE = 1000;
 
-/** Everybody, or some by their ids, in the order of their names. */
-export async function readPeople(db: Database, ids?: readonly PersonId[]): Promise<readonly PersonRecord[]> {
-  if (ids && ids.length > SLICE) {
-    const all: PersonRecord[] = [];
-    for (const slice of slices(ids)) all.push(...(await readPeople(db, slice)));
-    return all;
+/** Everybody, in the order of their names. */
+export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
+  const rows = await db.select(OWN).from(people).orderBy(people.name, people.id);
+  const rolesOf = byPerson(await db.select().from(personRoles));
+  const groupsOf = byPerson(await db.select().from(personGroups));
+  const purchasesOf = byPerson(await db.select().from(purchases).orderBy(purchases.id));
+  const enrolmentsOf = byPerson(await db.select().from(enrolments));
+  const completionsOf = byPerson(await db.select().from(completions));
+  return rows.map((row) =>
+    recordIn(row, {
+      roles: rolesOf.get(row.id) ?? [],
+      groups: groupsOf.get(row.id) ?? [],
+      purchases: purchasesOf.get(row.id) ?? [],
+      enrolments: enrolmentsOf.get(row.id) ?? [],
+      completions: completionsOf.get(row.id) ?? [],
+    }),
+  );
+}
+
+/** Some people by their ids, in no order; those there are. One query for every thousand. */
+export async function readSomePeople(
+  db: Database,
+  ids: readonly PersonId[],
+): Promise<readonly PersonRecord[]> {
+  const found: PersonRecord[] = [];
+  /** What a table has of a person, as a list. */
+  const listed = (table: PgTable, order: SQL = sql``) =>
+    sql`(select coalesce(json_agg(one ${order}), '[]') from ${table} one where one.person = ${WHOSE})`;
+  for (const slice of slices(ids)) {
+    const rows = await db
+      .select({
+        ...OWN,
+        roles: listed(personRoles) as SQL<Listed['roles']>,
+        groups: sql<
+          Listed['groups']
+        >`(select coalesce(json_agg(json_build_object('group', one.group_id, 'since', one.since)), '[]') from ${personGroups} one where one.person = ${WHOSE})`,
+        purchases: listed(purchases, sql`order by one.id`) as SQL<Listed['purchases']>,
+        enrolments: listed(enrolments) as SQL<Listed['enrolments']>,
+        completions: sql<
+          Listed['completions']
+        >`(select coalesce(json_agg(json_build_object('item', one.activity, 'on', one."on", 'score', one.score)), '[]') from ${completions} one where one.person = ${WHOSE})`,
+      })
+      .from(people)
+      .where(inArray(people.id, slice));
+    for (const { roles, groups, purchases: bought, enrolments: enrolled, completions: done, ...row } of rows)
+      found.push(
+        recordIn(row, { roles, groups, purchases: bought, enrolments: enrolled, completions: done }),
+      );
   }
-  const of = <T extends { readonly person: PgColumn }>({ person }: T) =>
-    ids ? inArray(person, [...ids]) : undefined;
-  const rows = await db
-    .select({
-      id: people.id,
-      email: people.email,
-      name: people.name,
-      right: people.deskRight,
-      branch: people.deskBranch,
-      level: people.level,
-      profile: people.profile,
-      joined: people.joined,
-    })
-    .from(people)
-    .where(ids ? inArray(people.id, [...ids]) : undefined)
-    .orderBy(people.name, people.id);
-  const rolesOf = byPerson(await db.select().from(personRoles).where(of(personRoles)));
-  const groupsOf = byPerson(await db.select().from(personGroups).where(of(personGroups)));
-  const purchasesOf = byPerson(await db.select().from(purchases).where(of(purchases)).orderBy(purchases.id));
-  const enrolmentsOf = byPerson(await db.select().from(enrolments).where(of(enrolments)));
-  const completionsOf = byPerson(await db.select().from(completions).where(of(completions)));
-  return rows.map(({ level, right, branch, ...row }) => ({
+  return found;
+}
+
+/** In a query about people; the columns of one table are printed without it, and would be those of another here. */
+const WHOSE = sql`"people"."id"`;
+
+const OWN = {
+  id: people.id,
+  email: people.email,
+  name: people.name,
+  right: people.deskRight,
+  branch: people.deskBranch,
+  level: people.level,
+  profile: people.profile,
+  joined: people.joined,
+};
+
+/** A row of a table, as far as a record is made of it. */
+type Row<T extends PgTable & { readonly $inferSelect: object }> = Omit<T['$inferSelect'], 'id' | 'person'>;
+
+/** What other tables have of a person. */
+interface Listed {
+  readonly roles: readonly Row<typeof personRoles>[];
+  readonly groups: readonly Row<typeof personGroups>[];
+  readonly purchases: readonly Row<typeof purchases>[];
+  readonly enrolments: readonly Row<typeof enrolments>[];
+  readonly completions: readonly Row<typeof completions>[];
+}
+
+type Own = Pick<typeof people.$inferSelect, 'id' | 'email' | 'name' | 'level' | 'profile' | 'joined'> & {
+  readonly right: (typeof people.$inferSelect)['deskRight'];
+  readonly branch: string | null;
+};
+
+const recordIn = ({ level, right, branch, ...row }: Own, listed: Listed): PersonRecord => {
+  const lists = inOrder({
+    roles: listed.roles.map(({ role }) => asId(role)),
+    groups: listed.groups.map(({ group }) => asId(group)),
+    enrolments: listed.enrolments.map(({ course, on, until }) => ({ course: asId(course), on, until })),
+    completions: listed.completions.map(({ item, on, score }) => ({ item: asId(item), on, score })),
+  });
+  return {
     ...row,
     desk: right && { right, branch: branch === null ? null : asId<ItemId>(branch) },
     id: asId<PersonId>(row.id),
     level: level === null ? null : asId<LevelId>(level),
-    roles: (rolesOf.get(row.id) ?? []).map(({ role }) => asId(role)),
-    groups: (groupsOf.get(row.id) ?? []).map(({ group }) => asId(group)),
+    roles: lists.roles,
+    groups: lists.groups,
     groupsSince: Object.fromEntries(
-      (groupsOf.get(row.id) ?? []).flatMap(({ group, since }) => (since === null ? [] : [[group, since]])),
+      listed.groups.flatMap(({ group, since }) => (since === null ? [] : [[group, since]])),
     ),
-    purchases: (purchasesOf.get(row.id) ?? []).map(({ product, on, until, state }) => ({
+    purchases: listed.purchases.map(({ product, on, until, state }) => ({
       product: asId(product),
       on,
       until,
       state,
     })),
-    enrolments: (enrolmentsOf.get(row.id) ?? []).map(({ course, on, until }) => ({
-      course: asId(course),
-      on,
-      until,
-    })),
-    completions: (completionsOf.get(row.id) ?? []).map(({ item, on, score }) => ({
-      item: asId(item),
-      on,
-      score,
-    })),
-  }));
-}
+    enrolments: lists.enrolments,
+    completions: lists.completions,
+  };
+};
 
 function byPerson<T extends { readonly person: string }>(rows: readonly T[]): ReadonlyMap<string, T[]> {
   const found = new Map<string, T[]>();
@@ -88,32 +143,28 @@ export async function findCredentials(
   return row && { person: asId(row.id), passwordHash: row.passwordHash };
 }
 
-/** Writes people whole, new ones and those there were; their passwords stay as they are. Belongs in a transaction. */
-export async function writePeople(db: Database, list: readonly PersonRecord[]): Promise<void> {
-  for (const slice of slices(list)) {
-    const ids = slice.map(({ id }) => id);
-    // Two people may swap their addresses; for a moment nobody has them.
-    await db
-      .update(people)
-      .set({ email: sql`'~' || ${people.id}` })
-      .where(inArray(people.id, ids));
-  }
-  for (const slice of slices(list)) {
-    const ids = slice.map(({ id }) => id);
+/**
+ * Writes what changed of people, of new ones and of those there were; their passwords stay as they are. Whoever is gone
+ * afterwards is not taken away here. Belongs in a transaction.
+ */
+export async function writePeople(db: Database, changes: readonly PeopleChange[]): Promise<void> {
+  const left = changes.flatMap(({ before, after }) =>
+    before && after && before.email !== after.email ? [after.id] : [],
+  );
+  // Two people may swap their addresses; for a moment nobody has them.
+  if (left.length > 1)
+    for (const ids of slices(left))
+      await db
+        .update(people)
+        .set({ email: sql`'~' || ${people.id}` })
+        .where(inArray(people.id, ids));
+  const rows = changes.flatMap(({ before, after }) =>
+    after && !same(before && ownRow(before), ownRow(after)) ? [ownRow(after)] : [],
+  );
+  for (const slice of slices(rows))
     await db
       .insert(people)
-      .values(
-        slice.map(({ id, email, name, desk, level, profile, joined }) => ({
-          id,
-          email,
-          name,
-          deskRight: desk?.right ?? null,
-          deskBranch: desk?.branch ?? null,
-          level,
-          profile,
-          joined,
-        })),
-      )
+      .values(slice)
       .onConflictDoUpdate({
         target: people.id,
         set: {
@@ -126,22 +177,74 @@ export async function writePeople(db: Database, list: readonly PersonRecord[]): 
           joined: sql`excluded.joined`,
         },
       });
-    for (const table of [personRoles, personGroups, purchases, enrolments, completions])
-      await db.delete(table).where(inArray(table.person, ids));
-  }
-  const rowsOf = <T>(pick: (person: PersonRecord) => readonly T[]): T[] => list.flatMap(pick);
-  for (const rows of slices(rowsOf(({ id, roles }) => roles.map((role) => ({ person: id, role })))))
-    await db.insert(personRoles).values(rows);
-  const memberships = ({ id, groups, groupsSince }: PersonRecord) =>
-    groups.map((group) => ({ person: id, group, since: groupsSince[group] ?? null }));
-  for (const rows of slices(rowsOf(memberships))) await db.insert(personGroups).values(rows);
-  for (const rows of slices(rowsOf((one) => one.purchases.map((row) => ({ person: one.id, ...row })))))
-    await db.insert(purchases).values(rows);
-  for (const rows of slices(rowsOf((one) => one.enrolments.map((row) => ({ person: one.id, ...row })))))
-    await db.insert(enrolments).values(rows);
-  for (const rows of slices(rowsOf((one) => one.completions.map((row) => ({ person: one.id, ...row })))))
-    await db.insert(completions).values(rows);
+  const roles = changedRows(changes, (one) => one.roles.map((role) => ({ person: one.id, role })));
+  for (const slice of slices(roles.gone))
+    await db.delete(personRoles).where(isOneOf(personRoles.person, personRoles.role, slice, 'role'));
+  for (const slice of slices(roles.come)) await db.insert(personRoles).values(slice);
+  const groups = changedRows(changes, ({ id, groups: list, groupsSince }) =>
+    list.map((group) => ({ person: id, group, since: groupsSince[group] ?? null })),
+  );
+  for (const slice of slices(groups.gone))
+    await db.delete(personGroups).where(isOneOf(personGroups.person, personGroups.group, slice, 'group'));
+  for (const slice of slices(groups.come)) await db.insert(personGroups).values(slice);
+  const courses = changedRows(changes, (one) => one.enrolments.map((row) => ({ person: one.id, ...row })));
+  for (const slice of slices(courses.gone))
+    await db.delete(enrolments).where(isOneOf(enrolments.person, enrolments.course, slice, 'course'));
+  for (const slice of slices(courses.come)) await db.insert(enrolments).values(slice);
+  const done = changedRows(changes, (one) => one.completions.map((row) => ({ person: one.id, ...row })));
+  for (const slice of slices(done.gone))
+    await db.delete(completions).where(isOneOf(completions.person, completions.item, slice, 'item'));
+  for (const slice of slices(done.come)) await db.insert(completions).values(slice);
+  // Purchases have no key of their own, and stand in their order.
+  const bought = changes.filter(
+    ({ before, after }) => !same(before?.purchases ?? [], after?.purchases ?? []),
+  );
+  for (const slice of slices(bought.flatMap(({ before }) => before?.id ?? [])))
+    await db.delete(purchases).where(inArray(purchases.person, slice));
+  for (const slice of slices(
+    bought.flatMap(({ after }) => after?.purchases.map((row) => ({ person: after.id, ...row })) ?? []),
+  ))
+    await db.insert(purchases).values(slice);
 }
+
+const ownRow = ({ id, email, name, desk, level, profile, joined }: PersonRecord) => ({
+  id,
+  email,
+  name,
+  deskRight: desk?.right ?? null,
+  deskBranch: desk?.branch ?? null,
+  level,
+  profile,
+  joined,
+});
+
+/** The rows of people that are not there any more as they were, and those that are to be there. */
+function changedRows<R extends object>(
+  changes: readonly PeopleChange[],
+  rowsOf: (person: PersonRecord) => readonly R[],
+): { readonly gone: readonly R[]; readonly come: readonly R[] } {
+  const gone: R[] = [];
+  const come: R[] = [];
+  for (const { before, after } of changes) {
+    if (!after) continue;
+    const was = new Map(before ? rowsOf(before).map((row) => [JSON.stringify(row), row]) : []);
+    for (const row of rowsOf(after)) if (!was.delete(JSON.stringify(row))) come.push(row);
+    gone.push(...was.values());
+  }
+  return { gone, come };
+}
+
+/** Rows by their two keys: whose they are, and what of theirs. */
+const isOneOf = <K extends string>(
+  person: PgColumn,
+  column: PgColumn,
+  rows: readonly (Readonly<Record<K, string>> & { readonly person: string })[],
+  key: K,
+): SQL =>
+  sql`(${person}, ${column}) in (${sql.join(
+    rows.map((row) => sql`(${row.person}, ${row[key]})`),
+    sql`, `,
+  )})`;
 
 /** Whether somebody is done with something, as it is written down now. */
 export async function hasCompleted(db: Database, person: PersonId, item: ItemId): Promise<boolean> {

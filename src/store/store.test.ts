@@ -80,10 +80,14 @@ const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => (
 beforeAll(async () => {
   opened = await openDatabase(null);
   await writeNames(db(), names);
-  await writePeople(db(), [
+  const people = [
     record('ines', { level: asId<LevelId>('keeper'), roles: [asId('trustee')], groups: [asId('dome-crew')] }),
     record('basil', { desk: { right: 'writer', branch: null } }),
-  ]);
+  ];
+  await writePeople(
+    db(),
+    people.map((after) => ({ before: null, after })),
+  );
   await insertFirstPolicy(db(), openPolicy, 'The test');
 });
 afterAll(() => opened.close());
@@ -102,7 +106,7 @@ describe('people', () => {
       enrolments: [{ course: asId('induction'), on: '2025-03-03', until: '2026-03-03' }],
       completions: [{ item: asId('ladder'), on: '2025-04-04', score: 81.5 }],
     });
-    await writePeople(db(), [whole]);
+    await writePeople(db(), [{ before: null, after: whole }]);
     const read = await readPeople(db());
     expect(read.map(({ name }) => name)).toEqual(['basil', 'ines', 'wren']);
     expect(read[2]).toEqual(whole);
@@ -114,25 +118,32 @@ describe('people', () => {
     await setPasswordHash(db(), ines, 'hash');
     const [, before] = await readPeople(db());
     if (!before) throw new Error('no Ines');
-    await writePeople(db(), [{ ...before, groups: [], level: null }]);
+    const after = { ...before, groups: [], level: null };
+    await writePeople(db(), [{ before, after }]);
     expect((await readPeople(db()))[1]).toMatchObject({ groups: [], level: null, roles: ['trustee'] });
     expect(await findCredentials(db(), 'ines@larkfell.example')).toEqual({
       person: ines,
       passwordHash: 'hash',
     });
-    await writePeople(db(), [before]);
+    await writePeople(db(), [{ before: after, after: before }]);
   });
 
   it('may swap their mail addresses, but not share one', async () => {
     const [basil, second] = await readPeople(db());
     if (!basil || !second) throw new Error('nobody there');
-    await writePeople(db(), [
-      { ...basil, email: second.email },
-      { ...second, email: basil.email },
-    ]);
+    const swapped = [
+      { before: basil, after: { ...basil, email: second.email } },
+      { before: second, after: { ...second, email: basil.email } },
+    ];
+    await writePeople(db(), swapped);
     expect((await readPeople(db()))[0]?.email).toBe('ines@larkfell.example');
-    await writePeople(db(), [basil, second]);
-    const sharing = db().transaction((tx) => writePeople(tx, [record('other', { email: basil.email })]));
+    await writePeople(
+      db(),
+      swapped.map(({ before, after }) => ({ before: after, after: before })),
+    );
+    const sharing = db().transaction((tx) =>
+      writePeople(tx, [{ before: null, after: record('other', { email: basil.email }) }]),
+    );
     await expect(sharing).rejects.toThrow();
   });
 });

@@ -84,11 +84,12 @@ describe('a site from before there were rights at the desk', () => {
     await before.exec(
       "insert into settings (time_zone, share_key, passphrase_salt) values ('UTC', '00', '00')",
     );
+    const marek = { id: 'marek', roles: [], groups: [], enrolments: [], completions: [] };
     await before.query('insert into people_changes (id, by, summary, people) values ($1, $2, $3, $4)', [
       'c',
       'Greta',
       'Marek changed',
-      JSON.stringify([{ before: { id: 'marek', desk: false }, after: { id: 'marek', desk: true } }]),
+      JSON.stringify([{ before: { ...marek, desk: false }, after: { ...marek, desk: true } }]),
     ]);
     const opened = await openDatabase(await before.dumpDataDir('none'));
     await before.close();
@@ -128,6 +129,8 @@ describe('a site from when courses and activities were names', () => {
     );
     const record = {
       id: 'wren',
+      roles: [],
+      groups: [],
       profile: { activity: 'x' },
       enrolments: [{ course: 'induction', on: '2026-10-01' }],
       completions: [{ activity: 'ladder', on: '2026-10-02', score: 92 }],
@@ -156,6 +159,8 @@ describe('a site from when courses and activities were names', () => {
     await before.close();
     const written = {
       id: 'wren',
+      roles: [],
+      groups: [],
       profile: { activity: 'x' },
       enrolments: [{ course: 'induction', on: '2026-10-01', until: null }],
       completions: [{ item: 'ladder', on: '2026-10-02', score: 92 }],

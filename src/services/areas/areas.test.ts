@@ -453,7 +453,7 @@ describe('areas that are there', () => {
     const groups = [asId<GroupId>('first-client')];
     await writePeople(
       trivet.db,
-      crowd.map((one) => ({ ...one, groups })),
+      crowd.map((one) => ({ before: null, after: { ...one, groups } })),
     );
     await trivet.reload();
     expect((await listAreas(trivet, una, now)).areas[0]).toMatchObject({ people: 502, list: null });

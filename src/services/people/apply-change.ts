@@ -248,9 +248,6 @@ export async function writeChange(
   if (names) await writeNames(tx, names.after);
   await deletePeople(tx, goneIn(people));
   await deleteCodesTo(tx, leftAddresses(people));
-  await writePeople(
-    tx,
-    people.flatMap(({ after }) => (after ? [after] : [])),
-  );
+  await writePeople(tx, people);
   if (names) await dropNames(tx, names.before, names.after);
 }

@@ -43,6 +43,7 @@ import {
   readPolicies,
   readSettings,
   readSoldPlaces,
+  readSomePeople,
   readTerms,
   readUnconfirmed,
   type Settings,
@@ -256,11 +257,13 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
   let next: SiteState = { ...state, ...shop, names };
   const ids = touched.people;
   if (ids.length > 0) {
-    const [bought, unconfirmed, records] = [
-      boughtIn(await readBought(db, ids), state.settings),
-      await readUnconfirmed(db, ids),
-      new Map((await readPeople(db, ids)).map((record) => [record.id, record])),
-    ];
+    const [orders, unconfirmed, found] = await Promise.all([
+      readBought(db, ids),
+      readUnconfirmed(db, ids),
+      readSomePeople(db, ids),
+    ]);
+    const bought = boughtIn(orders, state.settings);
+    const records = new Map(found.map((record) => [record.id, record]));
     next = {
       ...next,
       bought: state.bought.with(ids.map((id) => [id, bought.get(id) ?? null])),

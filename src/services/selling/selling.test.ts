@@ -157,7 +157,7 @@ describe('a guest who buys', () => {
     const { facts: _, ...record } = trivet.state.people.get(asId('marek')) as Person;
     const made = { ...record, id: asId<PersonId>('meanwhile'), email: nell.email };
     await trivet.changePeople(async () => {
-      await writePeople(trivet.db, [made]);
+      await writePeople(trivet.db, [{ before: null, after: made }]);
       return { answer: null, touched: { people: [made.id], names: false } };
     });
     till.pay(answer.to, now);

@@ -190,7 +190,7 @@ async function ownerOf(
   const known = await findCredentials(tx, email);
   if (known) return { person: known.person, madeAccount: false };
   const record = newcomer(asId<PersonId>(randomUUID()), { email, name }, momentAt(state, now).today);
-  await writePeople(tx, [record]);
+  await writePeople(tx, [{ before: null, after: record }]);
   await insertChange(
     tx,
     {

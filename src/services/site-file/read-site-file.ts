@@ -25,7 +25,7 @@ import {
   unkeptIn,
   type Vocabulary,
 } from '@/core';
-import { noContent, type PersonRecord, type StoredItem, type StoredTerms } from '@/store';
+import { inOrder, noContent, type PersonRecord, type StoredItem, type StoredTerms } from '@/store';
 import { type ReadFile, readFile, startsProblems, termsIn, termsProblems, tooDeep } from '../forms';
 import { holdingsOf, recordsOfNothing } from '../people';
 import { readConditionTexts, readPolicy } from '../policy';
@@ -427,18 +427,21 @@ function peopleProblems(list: readonly PersonInFile[], names: SiteNames): string
   });
 }
 
-const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => ({
-  ...person,
-  id: asId(person.id),
-  email: person.email.toLowerCase(),
-  desk: person.desk && { ...person.desk, branch: person.desk.branch as ItemId | null },
-  level: person.level === null ? null : asId<LevelId>(person.level),
-  roles: [...new Set(person.roles)].map((role) => asId(role)),
-  groups: [...new Set(person.groups)].map((group) => asId(group)),
-  groupsSince: Object.fromEntries(
-    Object.entries(person.groupsSince).filter(([group]) => person.groups.includes(group)),
-  ),
-  purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
-  enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
-  completions: person.completions.map((one) => ({ ...one, item: asId(one.item) })),
-});
+const recordIn = ({ password: _, ...person }: PersonInFile): PersonRecord => {
+  const record: PersonRecord = {
+    ...person,
+    id: asId(person.id),
+    email: person.email.toLowerCase(),
+    desk: person.desk && { ...person.desk, branch: person.desk.branch as ItemId | null },
+    level: person.level === null ? null : asId<LevelId>(person.level),
+    roles: [...new Set(person.roles)].map((role) => asId(role)),
+    groups: [...new Set(person.groups)].map((group) => asId(group)),
+    groupsSince: Object.fromEntries(
+      Object.entries(person.groupsSince).filter(([group]) => person.groups.includes(group)),
+    ),
+    purchases: person.purchases.map((one) => ({ ...one, product: asId(one.product) })),
+    enrolments: person.enrolments.map((one) => ({ ...one, course: asId(one.course) })),
+    completions: person.completions.map((one) => ({ ...one, item: asId(one.item) })),
+  };
+  return { ...record, ...inOrder(record) };
+};

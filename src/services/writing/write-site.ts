@@ -34,7 +34,10 @@ export interface WholeSite extends SiteItems {
 export async function writeSite(tx: Transaction, site: WholeSite, author: string): Promise<void> {
   await insertSettings(tx, site.settings);
   await writeNames(tx, site.names);
-  await writePeople(tx, site.people);
+  await writePeople(
+    tx,
+    site.people.map((after) => ({ before: null, after })),
+  );
   await insertItems(tx, site.stored);
   await writeWhatItemsHold(tx, site, site.names, site.policy);
   await insertFirstPolicy(tx, site.policy, author);
