@@ -18,6 +18,7 @@ import {
   visitorOf,
 } from '.';
 import { keep, putBack } from './testing-database';
+import { staleParts } from './testing-memory';
 
 /** The moment at which tests happen. */
 export const now = new Date('2026-11-20T20:00:00Z');
@@ -49,7 +50,16 @@ export async function openLarkfell(): Promise<Trivet> {
   if (before) await putBack(before.db);
   const opened =
     before ?? (await openDatabase(new Blob([new Uint8Array(await readFile(inject('larkfell')))])));
-  return Trivet.over({ ...opened, close: async () => void spare.push(opened) });
+  const trivet = await Trivet.over({
+    ...opened,
+    close: async () => {
+      // Whatever a test has changed: memory is what would be read.
+      const stale = await staleParts(trivet, now);
+      spare.push(opened);
+      if (stale.length > 0) throw new Error(`Memory is not what the database holds: ${stale.join(', ')}.`);
+    },
+  });
+  return trivet;
 }
 
 let addresses = 0;

@@ -144,8 +144,8 @@ export async function findCredentials(
 }
 
 /**
- * Writes what changed of people, of new ones and of those there were; their passwords stay as they are. Whoever is gone
- * afterwards is not taken away here. Belongs in a transaction.
+ * Writes what changed of people, of new ones and of those there were; their passwords stay as they are. What is to be there
+ * is there afterwards, whoever wrote it meanwhile. Whoever is gone is not taken away here. Belongs in a transaction.
  */
 export async function writePeople(db: Database, changes: readonly PeopleChange[]): Promise<void> {
   const left = changes.flatMap(({ before, after }) =>
@@ -180,21 +180,42 @@ export async function writePeople(db: Database, changes: readonly PeopleChange[]
   const roles = changedRows(changes, (one) => one.roles.map((role) => ({ person: one.id, role })));
   for (const slice of slices(roles.gone))
     await db.delete(personRoles).where(isOneOf(personRoles.person, personRoles.role, slice, 'role'));
-  for (const slice of slices(roles.come)) await db.insert(personRoles).values(slice);
+  for (const slice of slices(roles.come)) await db.insert(personRoles).values(slice).onConflictDoNothing();
   const groups = changedRows(changes, ({ id, groups: list, groupsSince }) =>
     list.map((group) => ({ person: id, group, since: groupsSince[group] ?? null })),
   );
   for (const slice of slices(groups.gone))
     await db.delete(personGroups).where(isOneOf(personGroups.person, personGroups.group, slice, 'group'));
-  for (const slice of slices(groups.come)) await db.insert(personGroups).values(slice);
+  for (const slice of slices(groups.come))
+    await db
+      .insert(personGroups)
+      .values(slice)
+      .onConflictDoUpdate({
+        target: [personGroups.person, personGroups.group],
+        set: { since: sql`excluded.since` },
+      });
   const courses = changedRows(changes, (one) => one.enrolments.map((row) => ({ person: one.id, ...row })));
   for (const slice of slices(courses.gone))
     await db.delete(enrolments).where(isOneOf(enrolments.person, enrolments.course, slice, 'course'));
-  for (const slice of slices(courses.come)) await db.insert(enrolments).values(slice);
+  for (const slice of slices(courses.come))
+    await db
+      .insert(enrolments)
+      .values(slice)
+      .onConflictDoUpdate({
+        target: [enrolments.person, enrolments.course],
+        set: { on: sql`excluded."on"`, until: sql`excluded.until` },
+      });
   const done = changedRows(changes, (one) => one.completions.map((row) => ({ person: one.id, ...row })));
   for (const slice of slices(done.gone))
     await db.delete(completions).where(isOneOf(completions.person, completions.item, slice, 'item'));
-  for (const slice of slices(done.come)) await db.insert(completions).values(slice);
+  for (const slice of slices(done.come))
+    await db
+      .insert(completions)
+      .values(slice)
+      .onConflictDoUpdate({
+        target: [completions.person, completions.item],
+        set: { on: sql`excluded."on"`, score: sql`excluded.score` },
+      });
   // Purchases have no key of their own, and stand in their order.
   const bought = changes.filter(
     ({ before, after }) => !same(before?.purchases ?? [], after?.purchases ?? []),

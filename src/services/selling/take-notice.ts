@@ -171,7 +171,11 @@ async function settle(tx: Database, state: SiteState, before: Order, now: Date):
     touched: {
       people: person === null ? [] : [person],
       names: false,
-      shop: state.shop.get(order.product)?.terms.seats != null,
+      // A voucher is used up like a seat; and a seat may be from when there was a number of them.
+      shop:
+        state.seatsSold.has(order.product) ||
+        state.shop.get(order.product)?.terms.seats != null ||
+        order.voucher !== null,
     },
   };
 }
