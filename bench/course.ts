@@ -83,7 +83,7 @@ export async function benchCourse(activities = 500, milliseconds = 1000, rounds 
   const links = Array.from({ length: activities }, (_, at) => `- [The activity-${at}](/course/${at})`).join(
     '\n',
   );
-  const contents = new Map(look.state.contents).set(id('links-text'), { summary: '', body: links });
+  const contents = look.state.contents.with([[id('links-text'), { summary: '', body: links }]]);
   const context: ViewContext = { ...look, state: { ...look.state, contents } };
   const pages = { plain: '/plain', activity: `/course/${half - 1}`, links: '/links', outline: '/course' };
   const kinds = Object.keys(pages) as (keyof typeof pages)[];

@@ -5,6 +5,7 @@ export { askedThread } from './asked-thread';
 export * from './attempts';
 export * from './base-backup';
 export * from './boards';
+export * from './changes';
 export * from './codes';
 export * from './content';
 export * from './database';

@@ -11,11 +11,13 @@ export interface StoredItem {
   readonly content: Content;
 }
 
-/** Every item of the site. */
+/** Every item of the site, or some by their ids: those there are. */
 export async function readItems(
   db: Database,
+  ids?: readonly ItemId[],
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
-  return (await db.select().from(items).orderBy(items.id)).map(
+  const among = ids && inArray(items.id, [...ids]);
+  return (await db.select().from(items).where(among).orderBy(items.id)).map(
     ({
       summary,
       body,

@@ -1,6 +1,7 @@
 /** The tables. Plain PostgreSQL; the embedded database is only where they live by default. */
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   check,
   customType,
@@ -789,3 +790,13 @@ export const journalNames = pgTable(
   },
   (table) => [primaryKey({ columns: [table.day, table.item, table.gate, table.person] })],
 );
+
+/**
+ * The log of changes: what of a site is not as it was. Written by triggers, in the transaction of the change, whoever makes
+ * it; a part with an id is that one alone.
+ */
+export const changes = pgTable('changes', {
+  number: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+  part: text({ enum: ['people', 'items', 'addresses', 'names', 'shop', 'settings', 'policies'] }).notNull(),
+  id: text(),
+});

@@ -16,7 +16,7 @@ beforeAll(async () => {
 });
 afterAll(() => trivet.close());
 
-const speak = (language: string) => trivet.changeEverything(() => updateSettings(trivet.db, { language }));
+const speak = (language: string) => trivet.change(() => updateSettings(trivet.db, { language }));
 
 /** What English says that is never anybody's title: sentences and labels of several words. */
 const ENGLISH = (function textsOf(one: object): readonly string[] {

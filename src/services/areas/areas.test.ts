@@ -228,7 +228,7 @@ describe('areas made in one step', () => {
     const link = `[it](/files/${sent.item}/what-we-agreed.txt)`;
     const [section] = trivet.state.outline.children.get(asId<ItemId>('first-client')) ?? [];
     if (!section) throw new Error('There is no text.');
-    await trivet.changeItems(async (state) =>
+    await trivet.change(async (state) =>
       updateItem(trivet.db, { item: section, content: { ...contentOf(state, section.id), body: link } }),
     );
     const { report } = await make(three.slice(0, 1));

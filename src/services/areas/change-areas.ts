@@ -86,7 +86,7 @@ export async function renameArea(
   const parsed = renaming.safeParse(input);
   if (!parsed.success) return wrong(parsed.error.issues[0]?.message ?? GONE);
   const { page, name } = parsed.data;
-  return trivet.changeEverything(async (state): Promise<AreaAnswer> => {
+  return trivet.change(async (state): Promise<AreaAnswer> => {
     const area = areaOf(state, page);
     const top = area && state.outline.items.get(area.page);
     const group = state.names.groups.find((one) => one.id === area?.group);
@@ -184,7 +184,7 @@ export async function handOverArea(
     if (!planned) return wrong(GONE);
     return { kind: 'done', step: null, summary: '', told: planned.told || 'Nobody comes or goes.' };
   }
-  return trivet.changeEverything(async (state): Promise<AreaAnswer> => {
+  return trivet.change(async (state): Promise<AreaAnswer> => {
     const planned = plan(state);
     if (!planned) return wrong(GONE);
     const { step, told, group, accounts, comes, changes } = planned;
@@ -273,7 +273,7 @@ export async function takeAreasAway(
     const planned = plan(trivet.state);
     return typeof planned === 'string' ? wrong(planned) : reportOnGoing(planned, trivet.state);
   }
-  return trivet.changeEverything(async (state): Promise<AreaAnswer> => {
+  return trivet.change(async (state): Promise<AreaAnswer> => {
     const planned = plan(state);
     if (typeof planned === 'string') return wrong(planned);
     const broken = await brokenBy(planned.step, state, now);
@@ -332,7 +332,7 @@ export async function takeAreaStepBack(
 ): Promise<AreaAnswer> {
   requirePermission(administrator, 'everything');
   const which = typeof input === 'string' && input.length <= 100 ? input : '';
-  return trivet.changeEverything(async (state): Promise<AreaAnswer> => {
+  return trivet.change(async (state): Promise<AreaAnswer> => {
     const made = await readAreaStep(trivet.db, which);
     if (!made || made.undone) return wrong('That was taken back already.');
     const back = await stepBack(trivet, state, made.step);

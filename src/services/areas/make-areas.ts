@@ -92,7 +92,7 @@ export async function makeAreas(
       ? { kind: 'problems', problems: planned.problems }
       : { kind: 'report', report: await reportOn(planned, making, state, now) };
   }
-  return trivet.changeEverything(async (state): Promise<MakingAnswer> => {
+  return trivet.change(async (state): Promise<MakingAnswer> => {
     if (making.basis !== basisOf(state))
       return { kind: 'stale', message: 'The site was changed meanwhile. Look again; nothing was made.' };
     const planned = await plan(state);

@@ -135,7 +135,7 @@ export async function editSettings(
     ...(language !== undefined && { language }),
     ...(signUp && { signUp: signUp.who, signUpDomains: signUp.domains }),
   };
-  await trivet.changeEverything((state) =>
+  await trivet.change((state) =>
     trivet.db.transaction(async (tx) => {
       await updateSettings(tx, chosen);
       if (site) await callSite(tx, state, site);

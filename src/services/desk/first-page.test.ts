@@ -70,7 +70,7 @@ describe('the first page', () => {
       (item) => item.kind === 'page' && item.address === '/visit',
     );
     if (page?.kind !== 'page') throw new Error('The demo has changed.');
-    await trivet.changeEverything(() =>
+    await trivet.change(() =>
       updateItem(trivet.db, { item: { ...page, published: false }, content: { summary: '', body: '' } }),
     );
     expect(await keep({ home: page.id, timeZone: 'Asia/Tokyo' })).toEqual({

@@ -27,7 +27,7 @@ beforeAll(async () => {
 });
 afterAll(() => trivet.close());
 afterEach(async () => {
-  await trivet.changeEverything(() =>
+  await trivet.change(() =>
     updateSettings(trivet.db, {
       look: null,
       words: { foot: '', missing: '' },
@@ -134,10 +134,10 @@ it('says of a site that has hardly begun what comes first, and of no other', asy
   const { outline } = begun.state;
   const home = [...outline.addressed.values()].find(({ address }) => address === '/');
   const [text] = outline.children.get(home?.id as ItemId) ?? [];
-  await begun.changeItems(() =>
+  await begun.change(() =>
     updateItem(begun.db, { item: text as never, content: { summary: '', body: 'We sing.' } }),
   );
-  await begun.changeEverything(() => updateSettings(begun.db, { words: { foot: 'Hazel', missing: '' } }));
+  await begun.change(() => updateSettings(begun.db, { words: { foot: 'Hazel', missing: '' } }));
   expect(firstStepsOf(begun.state)).toEqual({ written: true, settled: true, peopled: false });
   await begun.close();
 });
@@ -174,7 +174,7 @@ describe('what new members start with', () => {
       groupsSince: { [group]: '2026-11-20' },
       desk: null,
     });
-    await trivet.changeEverything(() =>
+    await trivet.change(() =>
       updateSettings(trivet.db, {
         starts: { level: asId<LevelId>('gone'), roles: [asId('gone')], groups: [], asks: [asId('gone')] },
       }),

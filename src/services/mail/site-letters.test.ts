@@ -142,7 +142,7 @@ describe('a letter', () => {
 
 it('are in the language of the site where they are Trivet’s, and as they were written where they are not', async () => {
   await keep('signUp', { subject: 'Hello', text: '{code}' });
-  await trivet.changeEverything(() => updateSettings(trivet.db, { language: 'de-AT' }));
+  await trivet.change(() => updateSettings(trivet.db, { language: 'de-AT' }));
   expect(saidBy('signUp').subject).toBe('Hello');
   expect(saidBy('invitation')).toEqual(messagesIn('de').letters.invitation);
   expect(openLetters(trivet, greta).letters.map(({ kind }) => kind)).toEqual(LETTER_KINDS);
@@ -150,7 +150,7 @@ it('are in the language of the site where they are Trivet’s, and as they were 
 
 it('go along in a site file, and what is wrong with one there is said', async () => {
   await keep('signUp', { subject: 'Hello', text: '{code}' });
-  await trivet.changeEverything(() => updateSettings(trivet.db, { language: 'de' }));
+  await trivet.change(() => updateSettings(trivet.db, { language: 'de' }));
   const file = await siteAsFile(trivet, 'people who can sign in');
   expect(file).toMatchObject({ language: 'de', letters: { signUp: { subject: 'Hello', text: '{code}' } } });
   const other = await Trivet.open(null);

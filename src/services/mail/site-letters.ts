@@ -69,7 +69,7 @@ export async function keepLetter(
   const parsed = isBack ? back.safeParse(input) : letterShape.and(z.object({ was })).safeParse(input);
   if (!parsed.success) return problemsIn(parsed.error);
   const { kind, letter, was: before } = parsed.data;
-  return trivet.changeEverything(async (state): Promise<LetterAnswer> => {
+  return trivet.change(async (state): Promise<LetterAnswer> => {
     const theirs = templateOf(state, kind);
     if (!same(theirs, before)) return { kind: 'changed', theirs };
     const own = letter === null || same(letter, messagesOf(state).letters[kind]) ? null : plain(letter);

@@ -25,7 +25,7 @@ import {
   writeNames,
   writePeople,
 } from '@/store';
-import type { SiteState, Touched, Trivet } from '../running';
+import type { SiteState, Trivet } from '../running';
 import { type Administrator, momentAt, NotAllowed, recordOf, requirePermission } from '../running';
 import { withSince } from './since';
 
@@ -52,18 +52,6 @@ export type ChangeAnswer =
   | { readonly kind: 'nothing to do' }
   | { readonly kind: 'wrong'; readonly message: string };
 
-interface Changed {
-  readonly answer: ChangeAnswer;
-  readonly touched: Touched | null;
-}
-
-const untouched = (answer: ChangeAnswer): Changed => ({ answer, touched: null });
-
-const touchedBy = (people: readonly PeopleChange[], names: SiteChange['names']): Touched => ({
-  people: people.flatMap(({ before, after }) => (after ?? before)?.id ?? []),
-  names: names !== null,
-});
-
 /** Makes a change of the site as it is when its turn comes. What the maker answers with a message is not done. */
 export async function applyChange(
   trivet: Trivet,
@@ -71,9 +59,9 @@ export async function applyChange(
   make: (state: SiteState) => SiteChange | string | Promise<SiteChange | string>,
   now: Date,
 ): Promise<ChangeAnswer> {
-  return trivet.changePeople(async (state): Promise<Changed> => {
+  return trivet.change(async (state): Promise<ChangeAnswer> => {
     const made = await make(state);
-    if (typeof made === 'string') return untouched({ kind: 'wrong', message: made });
+    if (typeof made === 'string') return { kind: 'wrong', message: made };
     const { today } = momentAt(state, now);
     const people = made.people
       .map((change) => withSince(change, today))
@@ -86,11 +74,11 @@ export async function applyChange(
       made.password === undefined
     ) {
       if (made.alongside) await trivet.db.transaction(made.alongside);
-      return untouched({ kind: 'nothing to do' });
+      return { kind: 'nothing to do' };
     }
     if (author.session !== undefined) requireOwnerForRights(author as Administrator, people);
     const orphaned = ownerProblem(state, people) ?? payingProblem(state, people);
-    if (orphaned !== null) return untouched({ kind: 'wrong', message: orphaned });
+    if (orphaned !== null) return { kind: 'wrong', message: orphaned };
     const id = randomUUID();
     await trivet.db.transaction(async (tx) => {
       const hashes = await hashesOfGone(tx, people, names);
@@ -105,16 +93,7 @@ export async function applyChange(
     });
     forgetWhoWent(trivet, people);
     if (made.passphrase) trivet.forgetSessionsKnowing(made.passphrase.id);
-    const answer: ChangeAnswer = {
-      kind: 'changed',
-      change: id,
-      people: people.length,
-      summary: made.summary,
-    };
-    const touched = touchedBy(people, names);
-    // Whoever has a password has shown that the mailbox is theirs.
-    const ids = made.password ? [...touched.people, made.password.person] : touched.people;
-    return { answer, touched: { ...touched, people: ids } };
+    return { kind: 'changed', change: id, people: people.length, summary: made.summary };
   });
 }
 
@@ -126,8 +105,8 @@ export async function undoChange(
 ): Promise<ChangeAnswer> {
   requirePermission(administrator, 'people');
   const id = typeof input === 'string' && input.length <= 100 ? input : '';
-  return trivet.changePeople(async (state): Promise<Changed> => {
-    const wrong = (message: string) => untouched({ kind: 'wrong', message });
+  return trivet.change(async (state): Promise<ChangeAnswer> => {
+    const wrong = (message: string): ChangeAnswer => ({ kind: 'wrong', message });
     const change = await readChange(trivet.db, id);
     if (!change || change.undone) return wrong('That was taken back already.');
     if (await readAreaStep(trivet.db, id)) return wrong('That came with areas. Take it back under Areas.');
@@ -157,8 +136,7 @@ export async function undoChange(
     });
     forgetWhoWent(trivet, people);
     const summary = `Taken back: ${change.summary}`;
-    const answer: ChangeAnswer = { kind: 'changed', change: id, people: people.length, summary };
-    return { answer, touched: touchedBy(people, names) };
+    return { kind: 'changed', change: id, people: people.length, summary };
   });
 }
 

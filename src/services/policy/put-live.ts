@@ -42,7 +42,7 @@ export async function putLive(
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be put live.' };
   const { version, revision, note, despite } = parsed.data;
   if (despite !== null) requirePermission(administrator, 'everything');
-  return trivet.changePolicies(async (state): Promise<PutLiveAnswer> => {
+  return trivet.change(async (state): Promise<PutLiveAnswer> => {
     const stale = {
       kind: 'stale',
       message:

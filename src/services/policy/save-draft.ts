@@ -29,7 +29,7 @@ export async function saveDraft(
     return { kind: 'wrong', problems: [{ gate: null, message: 'A save names a version and a policy.' }] };
   const read = readPolicy(parsed.data.policy, trivet.state);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };
-  const version = await trivet.changePolicies((state) => {
+  const version = await trivet.change((state) => {
     // One that comes too late is not looked at: it differs by what others did as well.
     if (state.draft.version === parsed.data.version)
       requireGatePermission(administrator, state, state.draft.policy, read.policy);

@@ -28,7 +28,7 @@ export {
   passwordIsRight,
 } from './secrets';
 export { newSettings } from './settings';
-export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState, type Touched } from './site-state';
+export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState } from './site-state';
 export { Trivet } from './trivet';
 export { noteTrouble, tellTroubleTo } from './trouble';
 export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';

@@ -12,6 +12,7 @@ import {
   enrolledByGroup,
   enrollingByHand,
   type Grants,
+  type Item,
   type ItemId,
   itemNamesIn,
   type KeptNames,
@@ -29,6 +30,7 @@ import {
   same,
 } from '@/core';
 import {
+  type Changes,
   type Content,
   type Database,
   type Draft,
@@ -58,9 +60,9 @@ import { yieldToOthers } from './yielding';
 export interface SiteState {
   readonly settings: Settings;
   readonly outline: Outline;
-  readonly contents: ReadonlyMap<ItemId, Content>;
+  readonly contents: SharingMap<ItemId, Content>;
   /** Of each item; a change of one names the version it was based on. */
-  readonly versions: ReadonlyMap<ItemId, number>;
+  readonly versions: SharingMap<ItemId, number>;
   /** Addresses that items had before. */
   readonly oldAddresses: ReadonlyMap<Address, ItemId>;
   /** Every post that is published, the latest first. */
@@ -90,6 +92,7 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   if (!policies) return null;
   const settings = (await readSettings(db)) ?? (await begunSettings(db));
   const items = await readSiteItems(db);
+  const oldAddresses = await readOldAddresses(db);
   const { outline } = items;
   const names = namesWith(await readNames(db), outline);
   const shop = await readShop(db, names);
@@ -101,26 +104,77 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const draft = { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) };
   await yieldToOthers();
   const live = { ...policies.live, compiled: compile(policies.live.policy, outline, names) };
-  return { ...source, ...items, names, people, draft, live };
+  return { ...source, ...items, oldAddresses, names, people, draft, live };
 }
 
-type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'oldAddresses' | 'posts' | 'byGroup'>;
+type SiteItems = Pick<SiteState, 'outline' | 'contents' | 'versions' | 'posts' | 'byGroup'>;
 
 async function readSiteItems(db: Database): Promise<SiteItems> {
   const stored = await readItems(db);
-  const outline = outlineOf(stored.map(({ item }) => item));
-  if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
+  const outline = outlineFrom(stored.map(({ item }) => item));
+  const contents = SharingMap.of(stored.map(({ item, content }) => [item.id, content]));
   return {
     outline,
-    contents: new Map(stored.map(({ item, content }) => [item.id, content])),
-    versions: new Map(stored.map(({ item, version }) => [item.id, version])),
-    oldAddresses: await readOldAddresses(db),
-    posts: stored
-      .flatMap(({ item }) => (item.kind === 'post' && item.published ? [item] : []))
-      .sort(latestFirst),
-    byGroup: byGroupIn(stored),
+    contents,
+    versions: SharingMap.of(stored.map(({ item, version }) => [item.id, version])),
+    posts: postsIn(outline),
+    byGroup: byGroupOf(outline, contents),
   };
 }
+
+function outlineFrom(items: readonly Item[]): Outline {
+  const outline = outlineOf(items);
+  if ('problems' in outline) throw new Error(outline.problems.map((problem) => problem.message).join('\n'));
+  return outline;
+}
+
+const postsIn = ({ items }: Outline): readonly Post[] =>
+  [...items.values()]
+    .flatMap((item) => (item.kind === 'post' && item.published ? [item] : []))
+    .sort(latestFirst);
+
+const byGroupOf = ({ items }: Outline, contents: SiteState['contents']): ByGroup =>
+  byGroupIn(
+    [...items.values()].flatMap((item) => {
+      const content = contents.get(item.id);
+      return content ? [{ item, content }] : [];
+    }),
+  );
+
+/** The same with some items as they are now in the database. What is said elsewhere than in an outline leaves it as it is. */
+async function withItems(state: SiteState, db: Database, ids: readonly ItemId[]): Promise<SiteItems> {
+  const read = new Map((await readItems(db, ids)).map((one) => [one.item.id, one]));
+  const contents = state.contents.with(ids.map((id) => [id, read.get(id)?.content ?? null]));
+  const versions = state.versions.with(ids.map((id) => [id, read.get(id)?.version ?? null]));
+  const { outline } = state;
+  const moves = ids.some((id) => {
+    const before = outline.items.get(id);
+    return !same(before && unplaced(before), read.get(id)?.item);
+  });
+  const courses = ids.some((id) => (read.get(id)?.item ?? outline.items.get(id))?.kind === 'course');
+  const kept = moves
+    ? outlineFrom(
+        [
+          ...[...outline.items.values()].flatMap((one) => (ids.includes(one.id) ? [] : unplaced(one))),
+          ...[...read.values()].map(({ item }) => item),
+        ].sort((a, b) => compare(a.id, b.id)),
+      )
+    : outline;
+  return {
+    outline: kept,
+    contents,
+    versions,
+    posts: moves ? postsIn(kept) : state.posts,
+    byGroup: courses ? byGroupOf(kept, contents) : state.byGroup,
+  };
+}
+
+/** An item without its place in a course, which an outline gives it. */
+const unplaced = (item: Item): Item => {
+  if (item.within === undefined) return item;
+  const { within: _, ...bare } = item;
+  return bare;
+};
 
 /** What being in a group brings, as courses say it. */
 export const byGroupIn = (stored: readonly StoredItem[]): ByGroup =>
@@ -200,62 +254,89 @@ const peopleOf = (records: readonly PersonRecord[], source: FactSource): SiteSta
     { keyOf: ({ id }) => id, order: byName },
   );
 
-/** The same site with its policies as they are now in the database. */
-export async function withPolicies(state: SiteState, db: Database): Promise<SiteState> {
+/**
+ * The same site with what has changed as it is now in the database; null where that touches everybody, so that it takes less
+ * to read everything. Nothing is compiled that asks for the same as before.
+ */
+export async function withChanges(
+  state: SiteState,
+  db: Database,
+  changes: Changes,
+): Promise<SiteState | null> {
+  const { parts } = changes;
+  const settings = parts.has('settings') ? await readSettings(db) : state.settings;
+  if (settings?.shareKey !== state.settings.shareKey || settings.graceDays !== state.settings.graceDays)
+    return null;
+  const items = changes.items.length > 0 ? await withItems(state, db, changes.items) : state;
+  const { outline } = items;
+  const oldAddresses = parts.has('addresses') ? await readOldAddresses(db) : state.oldAddresses;
+  const kept = parts.has('names') ? await readNames(db) : keptNames(state.names);
+  const found = outline === state.outline && !parts.has('names') ? state.names : namesWith(kept, outline);
+  // What is asked with the same names may be kept.
+  const names = same(found, state.names) ? state.names : found;
+  const shop = parts.has('names') || parts.has('shop') ? await readShop(db, names) : state;
+  const next: SiteState = {
+    ...state,
+    ...(same(settings, state.settings) ? {} : { settings }),
+    outline,
+    contents: items.contents,
+    versions: items.versions,
+    posts: items.posts,
+    // Facts that follow from the same stay.
+    byGroup: same([...items.byGroup], [...state.byGroup]) ? state.byGroup : items.byGroup,
+    oldAddresses,
+    names,
+    shop: shop.shop,
+    byProduct: same([...shop.byProduct], [...state.byProduct]) ? state.byProduct : shop.byProduct,
+    seatsSold: shop.seatsSold,
+  };
+  const { draft, live } =
+    names !== state.names || outline !== state.outline || parts.has('policies')
+      ? await policiesOf(state, db, next)
+      : state;
+  // Pages are kept for as long as a policy is, and say more than it does.
+  const shows =
+    next.settings !== state.settings ||
+    items.contents !== state.contents ||
+    oldAddresses !== state.oldAddresses ||
+    showsOther(next, state);
+  return {
+    ...(await withPeople(next, state, db, changes.people)),
+    draft,
+    live: shows && live.compiled === state.live.compiled ? { ...live, compiled: { ...live.compiled } } : live,
+  };
+}
+
+/** The policies as they are now in the database, for a site as it is now. */
+async function policiesOf(
+  before: SiteState,
+  db: Database,
+  { outline, names }: Pick<SiteState, 'outline' | 'names'>,
+): Promise<Pick<SiteState, 'draft' | 'live'>> {
   const policies = await readPolicies(db);
   if (!policies) throw new Error('The policies are gone from the database.');
   const { draft, live } = policies;
-  const { outline, names } = state;
+  const asks = outline !== before.outline || names !== before.names;
   return {
-    ...state,
     draft:
-      draft.version === state.draft.version
-        ? state.draft
+      !asks && draft.version === before.draft.version
+        ? before.draft
         : { ...draft, compiled: compile(draft.policy, outline, names) },
     live:
-      live.revision === state.live.revision
-        ? state.live
+      !asks && live.revision === before.live.revision
+        ? before.live
         : { ...live, compiled: compile(live.policy, outline, names) },
   };
 }
 
-/** The same site with its items, texts and policies as they are now in the database. */
-export async function withItems(state: SiteState, db: Database): Promise<SiteState> {
-  const items = await readSiteItems(db);
-  const { draft, live } = await withPolicies(state, db);
-  const found = namesWith(keptNames(state.names), items.outline);
-  // What is asked with the same names may be kept.
-  const names = same(found, state.names) ? state.names : found;
-  return {
-    ...state,
-    ...items,
-    names,
-    // Who is in a course through a group follows from what the course says.
-    people: same([...items.byGroup], [...state.byGroup])
-      ? state.people
-      : peopleOf([...state.people.values()].map(recordOf), { ...state, ...items }),
-    draft: { ...draft, compiled: compile(draft.policy, items.outline, names) },
-    live: { ...live, compiled: compile(live.policy, items.outline, names) },
-  };
-}
-
-/** What a change of people touched: those who are not as they were, and whether the names that describe them are. */
-export interface Touched {
-  readonly people: readonly PersonId[];
-  readonly names: boolean;
-  /** Whether products, or how much of them is left, may not be as they were. */
-  readonly shop?: boolean;
-}
-
-/**
- * The same site with those people as they are now in the database, and with the names if those changed. Nothing is compiled
- * that asks for the same as before.
- */
-export async function withPeople(state: SiteState, db: Database, touched: Touched): Promise<SiteState> {
-  const names = touched.names ? namesWith(await readNames(db), state.outline) : state.names;
-  const shop = touched.names || touched.shop ? await readShop(db, names) : null;
-  let next: SiteState = { ...state, ...shop, names };
-  const ids = touched.people;
+/** The same with some people as they are now in the database, and with everybody's facts where what they follow from changed. */
+async function withPeople(
+  state: SiteState,
+  before: SiteState,
+  db: Database,
+  ids: readonly PersonId[],
+): Promise<SiteState> {
+  let next = state;
   if (ids.length > 0) {
     const [orders, unconfirmed, found] = await Promise.all([
       readBought(db, ids),
@@ -265,7 +346,7 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
     const bought = boughtIn(orders, state.settings);
     const records = new Map(found.map((record) => [record.id, record]));
     next = {
-      ...next,
+      ...state,
       bought: state.bought.with(ids.map((id) => [id, bought.get(id) ?? null])),
       unconfirmed: state.unconfirmed.with(ids.map((id) => [id, unconfirmed.has(id) || null])),
     };
@@ -276,22 +357,9 @@ export async function withPeople(state: SiteState, db: Database, touched: Touche
     });
     next = { ...next, people: state.people.with(anew) };
   }
-  // What purchases give follows from what products say.
-  if (shop !== null)
-    next = same([...shop.byProduct], [...state.byProduct])
-      ? { ...next, byProduct: state.byProduct }
-      : { ...next, people: peopleOf([...next.people.values()].map(recordOf), next) };
-  const { outline, draft, live } = state;
-  if (!touched.names)
-    // Pages are kept for as long as a policy is, and say what things cost.
-    return shop !== null && showsOther(shop, state)
-      ? { ...next, live: { ...live, compiled: { ...live.compiled } } }
-      : next;
-  return {
-    ...next,
-    draft: { ...draft, compiled: compile(draft.policy, outline, names) },
-    live: { ...live, compiled: compile(live.policy, outline, names) },
-  };
+  return next.byGroup === before.byGroup && next.byProduct === before.byProduct
+    ? next
+    : { ...next, people: peopleOf([...next.people.values()].map(recordOf), next) };
 }
 
 /** Whether what is sold is not what it was: its terms, or whether any of it is left. */

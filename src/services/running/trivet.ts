@@ -3,24 +3,30 @@
  */
 import { LRUCache } from 'lru-cache';
 import type { PassphraseId, PersonId } from '@/core';
-import { type OpenDatabase, openDatabase, type Session, type Walk } from '@/store';
+import {
+  forgetChanges,
+  lastChange,
+  type OpenDatabase,
+  openDatabase,
+  readChangesSince,
+  type Session,
+  type Walk,
+} from '@/store';
 import { indexOnce } from '../texts';
 import { Journal } from './journal';
-import {
-  readSiteState,
-  type SiteState,
-  type Touched,
-  withItems,
-  withPeople,
-  withPolicies,
-} from './site-state';
+import { readSiteState, type SiteState, withChanges } from './site-state';
 
 const MOST_SESSIONS = 10_000;
 const KEPT_BYTES = 64_000_000;
+/** After how many entries of the log the oldest are forgotten. */
+const FORGET_AFTER = 1000;
 
 /** The one resource that services work with. Owns the database and has to be closed. */
 export class Trivet {
   #state: SiteState | null = null;
+  /** Up to which number of the log of changes that is. */
+  #number = 0;
+  #forgotten = 0;
   #queue: Promise<unknown> = Promise.resolve();
   #endings = 0;
   /** Sessions by the hash of their token; those not seen for longest are dropped, and read again when they come back. */
@@ -73,57 +79,46 @@ export class Trivet {
 
   /** Reads the whole site again. */
   async reload(): Promise<void> {
-    this.#state = await readSiteState(this.db);
+    await this.#readAll();
     if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
     this.#endings += 1;
     this.sessions.clear();
     this.walks.clear();
   }
 
-  /** Runs a change of the policies alone, one at a time, and then puts what the database holds into memory. */
-  changePolicies<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
-    return this.#inTurn(change, withPolicies);
-  }
-
-  /** The same for a change of people and the names that describe them, which says whom and what it touched. */
-  changePeople<T>(
-    change: (state: SiteState) => Promise<{ readonly answer: T; readonly touched: Touched | null }>,
-  ): Promise<T> {
-    let touched: Touched | null = null;
-    const noting = async (state: SiteState) => {
-      const made = await change(state);
-      touched = made.touched;
-      return made.answer;
-    };
-    return this.#inTurn(noting, async (state, db) =>
-      touched === null ? state : withPeople(state, db, touched),
-    );
-  }
-
-  /** The same for a change of items and what they say. */
-  changeItems<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
-    return this.#inTurn(change, withItems);
-  }
-
-  /** The same for a change of everything at once. */
-  changeEverything<T>(change: (state: SiteState) => Promise<T>): Promise<T> {
-    return this.#inTurn(change, async (_, db) => {
-      const state = await readSiteState(db);
-      if (!state) throw new Error('The site is gone from the database.');
-      return state;
-    });
-  }
-
-  #inTurn<T>(change: (state: SiteState) => Promise<T>, read: typeof withPolicies): Promise<T> {
+  /** Runs a change, one at a time, and then puts what it changed into memory. */
+  change<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
     const turn = this.#queue.then(async () => {
       try {
-        return await change(this.state);
+        return await work(this.state);
       } finally {
-        this.#state = await read(this.state, this.db);
+        await this.#catchUp();
       }
     });
     this.#queue = turn.catch(() => undefined);
     return turn;
+  }
+
+  /** Puts into memory what the log tells of. */
+  async #catchUp(): Promise<void> {
+    const changes = await readChangesSince(this.db, this.#number);
+    if (changes?.number === this.#number) return;
+    const next = changes && (await withChanges(this.state, this.db, changes));
+    if (!changes || !next) return this.#readAll();
+    this.#state = next;
+    this.#number = changes.number;
+    if (this.#number - this.#forgotten < FORGET_AFTER) return;
+    this.#forgotten = this.#number;
+    await forgetChanges(this.db, this.#number);
+  }
+
+  async #readAll(): Promise<void> {
+    // What changes while everything is read is told of again.
+    const number = await lastChange(this.db);
+    const state = await readSiteState(this.db);
+    if (!state && this.#state) throw new Error('The site is gone from the database.');
+    this.#state = state;
+    this.#number = number;
   }
 
   /** How often sessions ended or changed: whoever reads one meanwhile can't know whether it was that one. */

@@ -87,15 +87,13 @@ export async function doDue(trivet: Trivet, till: Till, order: Order, now: Date)
     }
     // What came of it is known before the step is struck off: until then nobody has what was given back.
     await askAbout(trivet, till, order, now);
-    await trivet.changePeople(async () => {
-      await trivet.db.transaction(async (tx) => {
+    // Until then nobody had it; from then on it is theirs as what was given back.
+    await trivet.change(() =>
+      trivet.db.transaction(async (tx) => {
         const current = await lockOrder(tx, order.id);
         if (current) await updateOrder(tx, order.id, { due: current.due.slice(1) });
-      });
-      // Until then nobody had it; from now on it is theirs as what was given back.
-      const people = step.kind === 'give back' && order.person !== null ? [order.person] : [];
-      return { answer: null, touched: { people, names: false } };
-    });
+      }),
+    );
   }
 }
 

@@ -164,7 +164,7 @@ export async function sellByHand(
   if (typeof amount !== 'number') return wrong(amount.problem);
   const notice = `by hand ${key}`;
   try {
-    return await trivet.changePeople(async (state) => {
+    return await trivet.change(async (state) => {
       const found = wanted(state, parsed.data);
       if (!found) throw new Stopped('There is no such person or product any more.');
       const { person, product, name } = found;
@@ -172,9 +172,9 @@ export async function sellByHand(
         amount === 0
           ? `${name} given to ${person.name}`
           : `${name} sold to ${person.name} for ${moneyInWords({ amount, currency })}`;
-      const { id, touched } = await trivet.db.transaction(async (tx) => {
+      const id = await trivet.db.transaction(async (tx) => {
         const sold = await orderOfNotice(tx, notice);
-        if (sold !== null) return { id: sold, touched: null };
+        if (sold !== null) return sold;
         const begins = beginning(state, found, until, now);
         if ('against' in begins) throw new Stopped(begins.against);
         const { from } = begins;
@@ -192,9 +192,9 @@ export async function sellByHand(
         const made = await noteIn(tx, state, order.id, [{ kind: 'paid', ...told, period }], now);
         if (made.back) throw new Stopped(made.back);
         if (made.news === 0) throw new Stopped('That was sold in another place just now. Look again.');
-        return { id: order.id, touched: made.touched };
+        return order.id;
       });
-      return { answer: { kind: 'done', summary, order: id } as const, touched };
+      return { kind: 'done', summary, order: id } as const;
     });
   } catch (error) {
     if (error instanceof Stopped) return wrong(error.message);

@@ -45,7 +45,7 @@ export async function moveClock(
   const clockAhead = settings.clockAhead + seconds;
   if (clockAhead > MOST_DAYS * 86_400)
     return wrong('The clock has been moved on by ten years. Load the demo again.');
-  await trivet.changeEverything(async () => {
+  await trivet.change(async () => {
     await trivet.db.transaction(async (tx) => {
       await updateSettings(tx, { clockAhead });
       await extendSessions(tx, seconds);

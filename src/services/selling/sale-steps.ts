@@ -131,15 +131,15 @@ function noted(
   against: (order: Order) => string | null,
   saying: (told: Pick<Notice, 'id' | 'order' | 'at' | 'on'>) => Notice,
 ): Promise<SaleStep> {
-  return trivet.changePeople((state) =>
+  return trivet.change((state) =>
     trivet.db.transaction(async (tx) => {
       const current = await lockOrder(tx, order);
       const told = { id: notice, order, at: now.getTime(), on: momentAt(state, now).today };
       const known = (await orderOfNotice(tx, notice)) !== null;
       const problem = current === null ? 'There is no such order.' : known ? null : against(current);
-      if (problem !== null) return { answer: wrong(problem), touched: null };
-      const { touched } = await noteIn(tx, state, order, [saying(told)], now);
-      return { answer: { kind: 'done', summary } as SaleStep, touched };
+      if (problem !== null) return wrong(problem);
+      await noteIn(tx, state, order, [saying(told)], now);
+      return { kind: 'done', summary };
     }),
   );
 }

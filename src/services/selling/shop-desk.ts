@@ -275,7 +275,7 @@ export async function saveTerms(
   const problems = termsProblems(product, terms, state.live.compiled.vocabulary, state.outline);
   if (problems.length > 0) return { kind: 'wrong', problems };
   if (preview) return { kind: 'preview', preview: await previewOf(state, product.id, terms, now) };
-  return trivet.changePeople(async (current): Promise<{ answer: TermsAnswer; touched: Touched }> => {
+  return trivet.change(async (current): Promise<TermsAnswer> => {
     const before = current.shop.get(product.id)?.terms ?? noTerms;
     const saved = await trivet.db.transaction(async (tx) => {
       if (!(await writeTerms(tx, { product: product.id, terms, version }))) return false;
@@ -296,14 +296,11 @@ export async function saveTerms(
       return true;
     });
     const stored = current.shop.get(product.id);
-    const answer: TermsAnswer = saved
+    return saved
       ? { kind: 'saved', version: version + 1 }
       : { kind: 'stale', terms: stored?.terms ?? noTerms, version: stored?.version ?? 0 };
-    return { answer, touched: { people: [], names: false, shop: true } };
   });
 }
-
-type Touched = { readonly people: readonly PersonId[]; readonly names: boolean; readonly shop: boolean };
 
 /** Where in the terms something is wrong, as the screen finds it. */
 function placeOf(input: unknown, [, first = 'terms', second]: readonly PropertyKey[]): string {

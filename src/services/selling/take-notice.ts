@@ -34,7 +34,7 @@ import {
   writePeople,
 } from '@/store';
 import { newcomer } from '../people';
-import type { SiteState, Touched, Trivet } from '../running';
+import type { SiteState, Trivet } from '../running';
 import { messagesOf, momentAt } from '../running';
 import { noticeForm, type Till } from '../till';
 import { type Letter, sendLetter } from './letters';
@@ -94,17 +94,15 @@ async function keepAside(
 export async function takeNotices(trivet: Trivet, notices: readonly Notice[], now: Date): Promise<Taken> {
   const [first] = notices;
   if (!first) return { kind: 'seen' };
-  return trivet.changePeople(async (state) => {
+  return trivet.change(async (state): Promise<Taken> => {
     const made = await trivet.db.transaction((tx) => noteIn(tx, state, first.order, notices, now));
-    const kind = made.news === 0 ? 'seen' : 'taken';
-    return { answer: { kind } as Taken, touched: made.touched };
+    return { kind: made.news === 0 ? 'seen' : 'taken' };
   });
 }
 
-/** What notices came to: how many of them are new and count, and whom that touches. */
+/** What notices came to: how many of them are new and count. */
 interface Noted {
   readonly news: number;
-  readonly touched: Touched | null;
   /** Why what was paid can't be given, and goes back. */
   readonly back?: string | null;
 }
@@ -127,14 +125,14 @@ export async function noteIn(
     if (await insertNotice(tx, { id: notice.id, order: notice.order, came: now, said: notice, problem }))
       news += problem === '' ? 1 : 0;
   }
-  return order !== null && news > 0 ? settle(tx, state, order, now) : { news, touched: null };
+  return order !== null && news > 0 ? settle(tx, state, order, now) : { news };
 }
 
 /** Works out what has become of an order, and writes everything that follows from what is new. */
 async function settle(tx: Database, state: SiteState, before: Order, now: Date): Promise<Noted> {
   const { today } = momentAt(state, now);
   const after = orderStateOf(before.agreed, await readCounted(tx, before.id));
-  if (same(before.state, after)) return { news: 1, touched: null };
+  if (same(before.state, after)) return { news: 1 };
   let order = before;
   const letters: Letter[] = [];
   const due: DueStep[] = [];
@@ -165,19 +163,7 @@ async function settle(tx: Database, state: SiteState, before: Order, now: Date):
     due: [...order.due, ...due],
   });
   for (const letter of letters) await sendLetter(tx, state, order, after, letter, now);
-  return {
-    news: 1,
-    back,
-    touched: {
-      people: person === null ? [] : [person],
-      names: false,
-      // A voucher is used up like a seat; and a seat may be from when there was a number of them.
-      shop:
-        state.seatsSold.has(order.product) ||
-        state.shop.get(order.product)?.terms.seats != null ||
-        order.voucher !== null,
-    },
-  };
+  return { news: 1, back };
 }
 
 const paidIn = ({ payments }: OrderState): number =>

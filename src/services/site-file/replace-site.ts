@@ -119,7 +119,7 @@ export async function fileOverSite(
   };
   if (basis === null) return { kind: 'report', report };
   const hashes = await hashesIn(site.file, state.settings.passphraseSalt);
-  const done = await trivet.changeEverything(async (current) => {
+  const done = await trivet.change(async (current) => {
     if (basisOf(current) !== basis) return false;
     for (const person of await write(trivet, site, hashes, current, author, now))
       trivet.forgetSessionsOf(person);

@@ -33,7 +33,7 @@ export function takeBackIn(
   now: Date,
 ): Promise<TakenBack> {
   requirePermission(administrator, 'everything');
-  return trivet.changeItems(async (state): Promise<TakenBack> => {
+  return trivet.change(async (state): Promise<TakenBack> => {
     const which = typeof input === 'string' && input.length <= 100 ? input : '';
     const taking = await readTaking(trivet.db, which);
     if (!taking || taking.undone) return wrong('That was taken back already.');

@@ -166,7 +166,7 @@ async function withHeld(
   );
   stopIf(following.signal);
   const summary = `${counted(planned.pages.length, 'page', 'pages')} taken in from ${material.name}`;
-  const taken = await trivet.changeItems(async (state): Promise<TakingAnswer> => {
+  const taken = await trivet.change(async (state): Promise<TakingAnswer> => {
     if (basis !== basisOf(state)) return STALE;
     const taking = randomUUID();
     await trivet.db.transaction(async (tx) => {

@@ -205,7 +205,7 @@ async function putGates(): Promise<void> {
       },
     ],
   };
-  await trivet.changePolicies(async () => {
+  await trivet.change(async () => {
     await writeBothPolicies(trivet.db, { draft: policy, live: policy, author: 'Una', note: '' });
   });
 }

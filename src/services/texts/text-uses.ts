@@ -34,9 +34,10 @@ export function textUses(site: Texts, vocabulary: Vocabulary): ReadonlyMap<strin
   if (found?.vocabulary === vocabulary) return found.uses;
   const uses = new Map<string, string[]>();
   const use = (name: string, where: string) => uses.set(name, [...(uses.get(name) ?? []), where]);
-  for (const [id, { body, enrolling }] of site.contents) {
-    const item = site.outline.items.get(id);
-    if (!item) continue;
+  for (const item of site.outline.items.values()) {
+    const content = site.contents.get(item.id);
+    if (!content) continue;
+    const { body, enrolling } = content;
     const where = inPlace(nameInContext(item, site.outline), pageOf(site.outline, item)?.title);
     for (const name of new Set([...namedInText(body, vocabulary, isShared(item)), ...namedInHosts(item)]))
       use(name, where);

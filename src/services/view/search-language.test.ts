@@ -11,7 +11,7 @@ beforeAll(async () => {
 });
 afterAll(() => trivet.close());
 
-const speak = (language: string) => trivet.changeEverything(() => updateSettings(trivet.db, { language }));
+const speak = (language: string) => trivet.change(() => updateSettings(trivet.db, { language }));
 const hits = async (question: string): Promise<readonly ItemId[]> =>
   (await search(liveContext(trivet.state, guest), trivet.db, question)).hits.map(({ item }) => item);
 

@@ -108,7 +108,7 @@ export function changeItem(
   now: Date,
 ): Promise<ItemAnswer> {
   requirePermission(administrator, 'content');
-  return trivet.changeItems(async (state): Promise<ItemAnswer> => {
+  return trivet.change(async (state): Promise<ItemAnswer> => {
     const parsed = edit.safeParse(input);
     if (!parsed.success)
       return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };

@@ -63,8 +63,7 @@ export async function previewWriting(
       kind: 'wrong',
       problems: outline.problems.map(({ message }) => ({ path: '', line: null, message })),
     };
-  const contents = new Map(state.contents);
-  for (const one of stored.values()) contents.set(one.item.id, one.content);
+  const contents = state.contents.with([...stored.values()].map((one) => [one.item.id, one.content]));
   const shown: SiteState = { ...state, outline, contents };
   const compiled = compile(state.draft.policy, outline, state.names);
   const page = outline.items.get(pageFor(item, compiled, parsed.data.host));

@@ -135,7 +135,7 @@ export async function removeItem(
 /** Brings back what was taken away, if there is still a place for it. */
 export function bringBack(trivet: Trivet, administrator: Administrator, input: unknown): Promise<ItemAnswer> {
   requirePermission(administrator, 'content');
-  return trivet.changeItems(async (state): Promise<ItemAnswer> => {
+  return trivet.change(async (state): Promise<ItemAnswer> => {
     const which = typeof input === 'string' ? input.slice(0, 100) : '';
     const removal = await readRemoval(trivet.db, which);
     const [first] = removal?.removed.items ?? [];

@@ -30,7 +30,7 @@ export async function uploadFile(
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be taken.' };
   const read = await readFile(bytes, parsed.data.name);
   if ('problem' in read) return { kind: 'wrong', message: read.problem };
-  return trivet.changeItems(async (state): Promise<ItemAnswer> => {
+  return trivet.change(async (state): Promise<ItemAnswer> => {
     const { category, alt } = parsed.data;
     const parent = state.outline.items.get(asId<ItemId>(parsed.data.parent));
     if (!parent || !mayHold(parent.kind, 'file'))

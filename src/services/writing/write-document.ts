@@ -180,7 +180,7 @@ export function sendWriting(
   input: unknown,
 ): Promise<SendAnswer> {
   requirePermissionAt(administrator, trivet.state.outline, [asId(id)]);
-  return trivet.changeItems(async (state): Promise<SendAnswer> => {
+  return trivet.change(async (state): Promise<SendAnswer> => {
     const parsed = sending.safeParse(input);
     const item = itemOf(state, id);
     const draft = item && (await readItemDraft(trivet.db, item.id));

@@ -4,6 +4,7 @@ import {
   insertFirstPolicy,
   insertItems,
   insertSettings,
+  noteEverything,
   noteOldAddress,
   type PersonRecord,
   type Settings,
@@ -32,6 +33,7 @@ export interface WholeSite extends SiteItems {
 
 /** Writes all of a site. The author is who put its first policy live. */
 export async function writeSite(tx: Transaction, site: WholeSite, author: string): Promise<void> {
+  await noteEverything(tx);
   await insertSettings(tx, site.settings);
   await writeNames(tx, site.names);
   await writePeople(
