@@ -1,0 +1,194 @@
+import { sql } from 'drizzle-orm';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { forgetChanges, lastChange, noteEverything } from '@/store';
+import { type Administrator, changeItem, changePeople, markDone, putLive, saveDraft, Trivet } from '..';
+import { gretaAt, now, openLarkfell } from '../testing';
+import { staleParts } from '../testing-memory';
+
+let trivet: Trivet;
+let greta: Administrator;
+beforeAll(async () => {
+  trivet = await openLarkfell();
+  greta = await gretaAt(trivet);
+});
+afterAll(() => trivet.close());
+
+const write = (text: ReturnType<typeof sql>) => trivet.change(() => trivet.db.execute(text));
+/** One of many, whatever number is drawn. */
+const one = <T>(list: Iterable<T>, at: number): T => {
+  const all = [...list];
+  return all[at % all.length] as T;
+};
+const person = (at: number) =>
+  one(
+    [...trivet.state.people.values()].filter(({ id }) => id !== 'greta'),
+    at,
+  );
+const item = (at: number) => one(trivet.state.outline.items.values(), at);
+const page = (at: number) =>
+  one(
+    [...trivet.state.outline.items.values()].filter(({ kind }) => kind === 'page' || kind === 'post'),
+    at,
+  );
+const group = (at: number) => one(trivet.state.names.groups, at);
+
+let counted = 0;
+/** Every kind of change, by service and as the database may be written to by anybody else. */
+const CHANGES: Readonly<Record<string, (at: number) => Promise<unknown>>> = {
+  'joins or leaves': (at) =>
+    changePeople(
+      trivet,
+      greta,
+      {
+        who: { ids: [person(at).id, person(at + 3).id] },
+        edit: { kind: at % 2 === 0 ? 'join' : 'leave', group: group(at).id },
+      },
+      false,
+      now,
+    ),
+  'is done with': (at) =>
+    markDone(
+      trivet,
+      greta,
+      {
+        course: 'dome-induction',
+        person: one(['ines', 'lio', 'edda'], at),
+        activity: one(['clean-hands', 'collimation'], at >>> 2),
+        done: at % 3 !== 0,
+        why: 'because',
+      },
+      now,
+    ),
+  'another name': (at) =>
+    write(sql`update people set name = ${`Name ${at}`}, level = null where id = ${person(at).id}`),
+  comes: (at) =>
+    write(
+      sql`insert into people (id, email, name, profile) values (${`new-${counted++}`}, ${`new-${counted}@larkfell.example`}, ${`New ${at}`}, '{}')`,
+    ),
+  goes: (at) => write(sql`delete from people where id = ${person(at).id}`),
+  'has bought': (at) =>
+    write(
+      sql`insert into purchases (person, product, "on", state) select ${person(at).id}, id, '2026-02-02', 'paid' from products limit ${1 + (at % 2)}`,
+    ),
+  'orders change': (at) =>
+    write(
+      sql`update orders set person = ${person(at).id} where id in (select id from orders order by id limit 2)`,
+    ),
+  'a product gives': (at) =>
+    write(
+      sql`update product_terms set terms = jsonb_set(terms, '{grants,groups}', ${JSON.stringify([group(at).id])}::jsonb) where product in (select product from product_terms order by product limit ${1 + (at % 3)})`,
+    ),
+  'another title': (at) =>
+    changeItem(trivet, greta, { kind: 'rename', item: item(at).id, title: `Title ${at}` }, now),
+  'another text': (at) => write(sql`update items set body = ${`Text ${at}`} where id = ${item(at).id}`),
+  'a course lets groups in': (at) =>
+    write(
+      sql`update items set enrolling = ${JSON.stringify({ open: at % 2 === 0, by: [], groups: [{ group: group(at).id, days: null }] })}::jsonb where kind = 'course'`,
+    ),
+  'is moved': (at) =>
+    changeItem(
+      trivet,
+      greta,
+      {
+        kind: 'move',
+        moves: [{ item: page(at).id, parent: page(at * 7 + 1).id, before: null }],
+        leaving: true,
+      },
+      now,
+    ),
+  'is published or not': (at) =>
+    changeItem(
+      trivet,
+      greta,
+      { kind: 'publish', items: [page(at).id], published: at % 2 === 0, leaving: true },
+      now,
+    ),
+  'is removed': (at) => changeItem(trivet, greta, { kind: 'remove', item: item(at).id, leaving: true }, now),
+  'is new': (at) =>
+    changeItem(trivet, greta, { kind: 'new page', parent: page(at).id, title: `New ${counted++}` }, now),
+  'had another address': (at) =>
+    write(
+      sql`insert into old_addresses (address, item) values (${`/old-${at}`}, ${page(at).id}) on conflict do nothing`,
+    ),
+  'a group is called otherwise': (at) =>
+    write(sql`update groups set name = ${`Group ${at}`} where id = ${group(at).id}`),
+  'a draft': (at) => {
+    const { draft } = trivet.state;
+    const gates = draft.policy.gates.filter(
+      (_, index) => index !== at % Math.max(1, draft.policy.gates.length),
+    );
+    return saveDraft(trivet, greta, { version: draft.version, policy: { ...draft.policy, gates } });
+  },
+  'put live': () =>
+    putLive(
+      trivet,
+      greta,
+      { version: trivet.state.draft.version, revision: trivet.state.live.revision, despite: 'a test' },
+      now,
+    ),
+  words: (at) =>
+    write(sql`update settings set words = ${JSON.stringify({ foot: `Foot ${at}`, missing: '' })}::jsonb`),
+  'days of grace': (at) => write(sql`update settings set grace_days = ${at % 9}`),
+  'everything at once': (at) =>
+    trivet.change(() =>
+      trivet.db.transaction(async (tx) => {
+        await noteEverything(tx);
+        await tx.execute(sql`update people set profile = '{}', joined = '2026-01-01'`);
+        await tx.execute(sql`update items set summary = ${`Said ${at}`}`);
+      }),
+    ),
+  nothing: () => write(sql`update people set name = name where id = 'nobody'`),
+  'goes wrong': (at) =>
+    write(sql`insert into person_groups (person, group_id) values (${person(at).id}, 'none')`).catch(
+      () => null,
+    ),
+};
+
+describe('memory', () => {
+  it('is what would be read, over any run of changes', async () => {
+    const step = fc.tuple(fc.constantFrom(...Object.keys(CHANGES)), fc.nat(10_000));
+    const ran = new Set<string>();
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 12 }), async (steps) => {
+        for (const [name, at] of steps) {
+          await CHANGES[name]?.(at);
+          ran.add(name);
+        }
+        expect([steps, await staleParts(trivet, now)]).toEqual([steps, []]);
+      }),
+      // What went before is part of it, so that nothing smaller need fail.
+      { numRuns: 25, endOnFailure: true },
+    );
+    expect(ran.size).toBeGreaterThan(15);
+  }, 120_000);
+
+  it('keeps what nothing was changed of', async () => {
+    const { state } = trivet;
+    await CHANGES.nothing?.(0);
+    expect(trivet.state).toBe(state);
+    await CHANGES['another name']?.(1);
+    expect(trivet.state.outline).toBe(state.outline);
+    expect(trivet.state.live).toBe(state.live);
+    await CHANGES['another text']?.(2);
+    expect(trivet.state.outline).toBe(state.outline);
+    expect(trivet.state.draft).toBe(state.draft);
+    // What is kept of pages is of a policy, and would say what was said before.
+    expect(trivet.state.live.compiled).not.toBe(state.live.compiled);
+  });
+
+  it('takes in what another process wrote before it, and reads all anew where that is not told any more', async () => {
+    const opened = { db: trivet.db, dump: () => trivet.dump(), close: () => Promise.resolve() };
+    const other = await Trivet.over(opened);
+    await CHANGES['another text']?.(4);
+    await CHANGES.comes?.(5);
+    await other.change(() => Promise.resolve());
+    expect(await staleParts(other, now)).toEqual([]);
+    await CHANGES.comes?.(6);
+    await CHANGES['another title']?.(7);
+    await forgetChanges(trivet.db, (await lastChange(trivet.db)) + 10_000);
+    await other.change(() => Promise.resolve());
+    expect(await staleParts(other, now)).toEqual([]);
+    expect(other.state.people.size).toBe(trivet.state.people.size);
+  });
+});
