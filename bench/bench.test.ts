@@ -4,6 +4,7 @@ import { benchBoardCells, benchEffect } from './checking';
 import { benchColumns, benchFive, benchText } from './conditions';
 import { benchCourse } from './course';
 import { benchDecide } from './decide';
+import { benchItems, benchPeople } from './growing';
 import { benchFacts, benchNotices } from './selling';
 import { benchSharedChecking, benchSharedCompile, benchSharedPage } from './shared';
 import { benchCompile, benchList, benchMemory } from './site';
@@ -51,4 +52,9 @@ it('derives facts from purchases, and takes notices with the state right', async
 it('finds the effect of a change, and decides a board, as deciding one by one does', () => {
   expect(benchEffect(300, 200, 40, 1).many.touched).toBeGreaterThan(0);
   expect(benchBoardCells(200, 10, 20, 1).cells).toBe(204 * 10);
+});
+
+it('changes one person and one text among others', async () => {
+  expect((await benchPeople(60, 2)).completing).toBeGreaterThan(0);
+  expect((await benchItems(60, 2)).writing).toBeGreaterThan(0);
 });

@@ -1,8 +1,9 @@
 /** What a change costs as a site grows: of one person among very many, and of one text among very many items. */
 import { sql } from 'drizzle-orm';
 import { larkfell } from '../demo/larkfell';
-import { asId, type PersonId } from '../src/core';
-import { administratorOf, changePeople, importSite, markDone, Trivet } from '../src/services';
+import { asId, type ItemId, type PersonId } from '../src/core';
+import { administratorOf, changeItem, changePeople, importSite, markDone, Trivet } from '../src/services';
+import { noteEverything, updateItem } from '../src/store';
 
 const now = new Date('2026-11-20T20:00:00Z');
 const COURSE = 'dome-induction';
@@ -24,16 +25,19 @@ async function withPeople(count: number): Promise<Trivet> {
   const problems = await importSite(trivet, { ...larkfell, people }, 'The bench');
   if (problems.length > 0) throw new Error(problems.join('\n'));
   const more = sql`generate_series(1, ${sql.raw(String(count))}) n`;
-  await trivet.db.execute(sql`
+  await trivet.db.transaction(async (tx) => {
+    await noteEverything(tx);
+    await tx.execute(sql`
     insert into people (id, email, name, profile, joined)
-    select 'p-' || n, 'p' || n || '@larkfell.example', 'Member ' || (n * 7919) % ${sql.raw(String(count))} || ' ' || n, '{}', '2026-01-01'
+    select 'p-' || n, 'p' || n || '@larkfell.example', 'Member ' || (n::bigint * 7919) % ${sql.raw(String(count))} || ' ' || n, '{}', '2026-01-01'
     from ${more}`);
-  await trivet.db.execute(
-    sql`insert into person_groups (person, group_id, since) select 'p-' || n, ${GROUP}, '2026-01-01' from ${more} where n % 3 = 0`,
-  );
-  await trivet.db.execute(
-    sql`insert into enrolments (person, course, "on") select 'p-' || n, ${COURSE}, '2026-01-01' from ${more} where n % 2 = 0`,
-  );
+    await tx.execute(
+      sql`insert into person_groups (person, group_id, since) select 'p-' || n, ${GROUP}, '2026-01-01' from ${more} where n % 3 = 0`,
+    );
+    await tx.execute(
+      sql`insert into enrolments (person, course, "on") select 'p-' || n, ${COURSE}, '2026-01-01' from ${more} where n % 2 = 0`,
+    );
+  });
   return trivet;
 }
 
@@ -66,4 +70,62 @@ export async function benchPeople(count: number, rounds = 20) {
   }
   await trivet.close();
   return { reading, bytes, completing: median(completing), joining: median(joining) };
+}
+
+/** In ms, on a site of so many pages with a gate for every fiftieth, at most 500 of them: one text that is written anew, and one title. */
+export async function benchItems(count: number, rounds = 20) {
+  const trivet = await Trivet.open(null);
+  const pages = Array.from({ length: count }, (_, at) => `page-${at}`);
+  const people = larkfell.people?.map((one) => ({ ...one, password: undefined })) ?? [];
+  const items = [
+    ...larkfell.items,
+    ...pages.map((id, at): (typeof larkfell.items)[number] => ({
+      kind: 'page',
+      id,
+      parent: at < 100 ? 'site' : `page-${at % 100}`,
+      title: `Page ${at}`,
+      address: `/pages/${at}`,
+      body: `Words of ${at}`,
+    })),
+  ];
+  const gates = pages
+    .filter((_, at) => at % Math.max(50, count / 500) === 0)
+    .map((id) => ({
+      id: `gate-${id}`,
+      what: { targets: [{ kind: 'branch', item: id }], except: [] },
+      who: 'signed in',
+      otherwise: { cases: [], last: { kind: 'missing' } },
+      stance: 'also',
+    }));
+  const policy = { ...(larkfell.policy as { gates: unknown[] }), expectations: [] };
+  const problems = await importSite(
+    trivet,
+    {
+      ...larkfell,
+      people,
+      items,
+      policy: { ...policy, gates: [...policy.gates, ...gates] },
+    } as typeof larkfell,
+    'The bench',
+  );
+  if (problems.length > 0) throw new Error(problems.slice(0, 5).join('\n'));
+  const person = trivet.state.people.get(asId<PersonId>('greta'));
+  const greta = person && administratorOf({ person, facts: person.facts, session: 'bench' });
+  if (!greta) throw new Error('Nobody owns the site.');
+  const [writing, naming]: [number[], number[]] = [[], []];
+  for (let round = 0; round < rounds; round++) {
+    const id = pages[(round * 7919) % pages.length] ?? '';
+    const item = trivet.state.outline.items.get(asId<ItemId>(id));
+    if (!item) throw new Error(id);
+    const content = { summary: '', body: `Other words ${round}` };
+    const [, written] = await timed(() => trivet.change(() => updateItem(trivet.db, { item, content })));
+    const [named, took] = await timed(() =>
+      changeItem(trivet, greta, { kind: 'rename', item: id, title: `Named ${round}` }, now),
+    );
+    if (named.kind !== 'done') throw new Error(JSON.stringify(named));
+    writing.push(written);
+    naming.push(took);
+  }
+  await trivet.close();
+  return { writing: median(writing), naming: median(naming) };
 }

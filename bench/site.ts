@@ -23,11 +23,13 @@ import {
   type Post,
   redirectToSignIn,
   requestAt,
+  SharingMap,
   type SiteNames,
   test,
 } from '../src/core';
 import { type ViewContext, viewOf, viewPage } from '../src/services';
 import { renderAnswer } from '../src/site';
+import type { Content } from '../src/store';
 
 const observer = asId<LevelId>('observer');
 export const names: SiteNames = {
@@ -115,7 +117,7 @@ const text = 'Words that say something of the night, the hill and the sky above 
 
 export function lookWith(outline: Outline, compiled: CompiledPolicy, facts = guest): ViewContext {
   const posts = [...outline.addressed.values()].filter((item): item is Post => item.kind === 'post');
-  const contents = new Map(
+  const contents = SharingMap.of<ItemId, Content>(
     [...outline.items.values()].map((item) => [
       item.id,
       {

@@ -1,6 +1,9 @@
-/** `npm run bench`: measures decisions and pages, and prints ratios of one run. */
+/**
+ * `npm run bench`: measures decisions and pages, and prints ratios of one run. `-- growing [people] [items]` measures what
+ * changes cost on sites of so many, with commas between them.
+ */
 import { cpSync, rmSync } from 'node:fs';
-import { build, install, runScript } from './setup.mjs';
+import { build, install, run, runScript } from './setup.mjs';
 import { startDemo } from './with-demo.mjs';
 
 const PORT = 4175;
@@ -9,6 +12,14 @@ const ANEW = '.data-bench-anew';
 
 install();
 build();
+const [what, ...sizes] = process.argv.slice(2);
+if (what === 'growing') {
+  const memory = ['--expose-gc', '--max-old-space-size=8000'];
+  run(process.execPath, [...memory, '--import', 'tsx', 'bench/growing-main.ts', ...sizes], {
+    NODE_ENV: 'production',
+  });
+  process.exit(0);
+}
 runScript('bench/load-site.ts', [], { TRIVET_DATA: DATA, NODE_ENV: 'production' });
 rmSync(ANEW, { recursive: true, force: true });
 cpSync(DATA, ANEW, { recursive: true });

@@ -2,7 +2,7 @@
  * The log of changes, read. Triggers write it in the transaction of a change, with a growing number; whoever knows the site
  * as it was at a number reads what is not so any more.
  */
-import { asc, gte, lt, max, sql } from 'drizzle-orm';
+import { gte, lt, max, sql } from 'drizzle-orm';
 import { asId, type ItemId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { changes } from './schema';
@@ -18,7 +18,7 @@ export interface Changes {
   readonly parts: ReadonlySet<Part>;
 }
 
-/** From so many entries on it takes less to read everything. */
+/** Of so many things that changed one after the other is read; of more, everything. */
 const MOST_ENTRIES = 20_000;
 /** How many entries are kept for those who come after. */
 const KEPT_ENTRIES = 10_000;
@@ -31,31 +31,30 @@ export async function lastChange(db: Database): Promise<number> {
 
 /** What has changed since a number; null where that can't be told, because it is too much or too long ago. */
 export async function readChangesSince(db: Database, known: number): Promise<Changes | null> {
+  const { part, id, number } = changes;
   const rows = await db
-    .select()
+    .select({ part, id, first: sql<number>`min(${number})::int8`, last: sql<number>`max(${number})::int8` })
     .from(changes)
-    .where(gte(changes.number, known))
-    .orderBy(asc(changes.number))
+    .where(gte(number, known))
+    .groupBy(part, id)
     .limit(MOST_ENTRIES + 1);
-  const [first] = rows;
-  if (first === undefined && known === 0) return { number: 0, people: [], items: [], parts: new Set() };
+  if (rows.length === 0 && known === 0) return { number: 0, people: [], items: [], parts: new Set() };
   // What is known last is kept; where it is gone, entries after it may be gone as well.
-  if (first?.number !== Math.max(known, 1) || rows.length > MOST_ENTRIES) return null;
-  const people = new Set<string>();
-  const items = new Set<string>();
+  const first = rows.reduce((least, row) => Math.min(least, Number(row.first)), Number.POSITIVE_INFINITY);
+  if (first !== Math.max(known, 1) || rows.length > MOST_ENTRIES) return null;
+  const people: PersonId[] = [];
+  const items: ItemId[] = [];
   const parts = new Set<Part>();
-  for (const { number, part, id } of rows) {
-    if (number === known) continue;
-    if (part !== 'people' && part !== 'items') parts.add(part);
-    else if (id === null) return null;
-    else (part === 'people' ? people : items).add(id);
+  let latest = known;
+  for (const row of rows) {
+    if (Number(row.last) === known) continue;
+    latest = Math.max(latest, Number(row.last));
+    if (row.part !== 'people' && row.part !== 'items') parts.add(row.part);
+    else if (row.id === null) return null;
+    else if (row.part === 'people') people.push(asId<PersonId>(row.id));
+    else items.push(asId<ItemId>(row.id));
   }
-  return {
-    number: rows.at(-1)?.number ?? known,
-    people: [...people].map((id) => asId<PersonId>(id)),
-    items: [...items].map((id) => asId<ItemId>(id)),
-    parts,
-  };
+  return { number: latest, people, items, parts };
 }
 
 /** Notes that everything is changed by the transaction that goes on, so that nothing else has to be noted in it. */

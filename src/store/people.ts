@@ -2,6 +2,7 @@
 import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
 import { asId, type ItemId, type LevelId, type PersonId, same } from '@/core';
+import { noteEverything } from './changes';
 import type { Database } from './database';
 import { inOrder, type PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
@@ -9,6 +10,8 @@ import type { PeopleChange } from './types';
 
 // Parameters of one statement are limited; rows are written in slices of this many.
 const SLICE = 1000;
+/** So many at once are told of as a change of everything: whoever reads them one by one takes longer. */
+const MANY = 20_000;
 
 /** Everybody, in the order of their names. */
 export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
@@ -148,6 +151,7 @@ export async function findCredentials(
  * is there afterwards, whoever wrote it meanwhile. Whoever is gone is not taken away here. Belongs in a transaction.
  */
 export async function writePeople(db: Database, changes: readonly PeopleChange[]): Promise<void> {
+  if (changes.length > MANY) await noteEverything(db);
   const left = changes.flatMap(({ before, after }) =>
     before && after && before.email !== after.email ? [after.id] : [],
   );

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { forgetChanges, lastChange, noteEverything } from '@/store';
 import { type Administrator, changeItem, changePeople, markDone, putLive, saveDraft, Trivet } from '..';
 import { gretaAt, now, openLarkfell } from '../testing';
@@ -190,5 +190,26 @@ describe('memory', () => {
     await other.change(() => Promise.resolve());
     expect(await staleParts(other, now)).toEqual([]);
     expect(other.state.people.size).toBe(trivet.state.people.size);
+  });
+
+  it('is told of every table of which it knows anything', async () => {
+    const client = (trivet.db as unknown as { $client: { query: (text: string) => unknown } }).$client;
+    const asked = vi.spyOn(client, 'query');
+    await trivet.reload();
+    const read = new Set(
+      asked.mock.calls.flatMap(([text]) =>
+        [...text.matchAll(/(?:from|join) "(\w+)"/g)].map((found) => found[1]),
+      ),
+    );
+    asked.mockRestore();
+    // The log itself, and texts that are searched in the database alone.
+    for (const name of ['changes', 'search_texts']) read.delete(name);
+    const { rows } = await trivet.db.execute<{ name: string; count: number }>(
+      sql`select tgrelid::regclass::text as name, count(*)::int as count from pg_trigger where tgname like 'note_%' group by 1`,
+    );
+    expect(rows.filter(({ count }) => count === 3).map(({ name }) => name)).toEqual(
+      expect.arrayContaining([...read]),
+    );
+    expect(read.size).toBeGreaterThan(15);
   });
 });
