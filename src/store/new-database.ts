@@ -42,7 +42,8 @@ export async function newDatabase(): Promise<Blob | null> {
 export async function beginFolder(folder: string): Promise<void> {
   const file = newDatabaseFile();
   if (existsSync(folder) || !existsSync(file)) return;
-  const unpacked = `${folder}-begun-${process.pid}`;
+  // What was begun and not ended, if anything, is in the way of nobody else: a data folder belongs to one process.
+  const unpacked = `${folder}-begun`;
   rmSync(unpacked, { recursive: true, force: true });
   const tar = extract();
   const read = pipeline(createReadStream(file), createGunzip(), tar);
