@@ -31,7 +31,8 @@ BEGIN
   FOR one IN SELECT name, concat_ws(', ', quote_literal(part), quote_literal(id)) AS noted FROM (VALUES
     ('people', 'people', 'id'), ('person_roles', 'people', 'person'), ('person_groups', 'people', 'person'),
     ('purchases', 'people', 'person'), ('enrolments', 'people', 'person'), ('completions', 'people', 'person'),
-    ('orders', 'people', 'person'), ('items', 'items', 'id'), ('old_addresses', 'addresses', NULL),
+    ('orders', 'people', 'person'), ('items', 'items', 'id'), ('file_bytes', 'items', 'item'),
+    ('old_addresses', 'addresses', NULL),
     ('levels', 'names', NULL), ('roles', 'names', NULL), ('groups', 'names', NULL), ('products', 'names', NULL),
     ('fields', 'names', NULL), ('passphrases', 'names', NULL), ('product_terms', 'shop', NULL), ('places', 'shop', NULL),
     ('settings', 'settings', NULL), ('revisions', 'policies', NULL), ('policy_state', 'policies', NULL)

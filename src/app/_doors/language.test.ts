@@ -58,6 +58,17 @@ it('says all of it in the other, also where a page was made before', async () =>
   expect(await read('/sign-in')).toContain('I forgot my password');
 });
 
+it('says in it how far one is in a course, also where its lines were drawn before', async () => {
+  const learner = { cookie: `${SESSION_COOKIE}=${(await signedInAt(trivet, 'ines')).token}` };
+  const course = () => read('/courses/dome-operator-induction', learner);
+  const said = (language: string) => `<small> ${messagesIn(language).course.isDone}</small>`;
+  expect(await course()).toContain(said('en'));
+  await speak('de');
+  expect(await course()).toContain(said('de'));
+  expect(await course()).not.toContain(said('en'));
+  await speak('en');
+});
+
 it('says in it what is wrong with a form, and writes letters in it', async () => {
   await speak('de');
   const send = async (path: string, form: Readonly<Record<string, string>>) =>

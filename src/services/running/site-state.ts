@@ -151,11 +151,12 @@ async function withItems(state: SiteState, db: Database, ids: readonly ItemId[])
     const before = outline.items.get(id);
     return !same(before && unplaced(before), read.get(id)?.item);
   });
+  const changed = new Set(ids);
   const courses = ids.some((id) => (read.get(id)?.item ?? outline.items.get(id))?.kind === 'course');
   const kept = moves
     ? outlineFrom(
         [
-          ...[...outline.items.values()].flatMap((one) => (ids.includes(one.id) ? [] : unplaced(one))),
+          ...[...outline.items.values()].flatMap((one) => (changed.has(one.id) ? [] : unplaced(one))),
           ...[...read.values()].map(({ item }) => item),
         ].sort((a, b) => compare(a.id, b.id)),
       )
@@ -175,6 +176,10 @@ const unplaced = (item: Item): Item => {
   const { within: _, ...bare } = item;
   return bare;
 };
+
+/** The same outline, of which nothing is known that was made of the one before. */
+const drawnAnew = ({ items }: Outline): Outline =>
+  outlineFrom([...items.values()].map((item) => ({ ...unplaced(item) })));
 
 /** What being in a group brings, as courses say it. */
 export const byGroupIn = (stored: readonly StoredItem[]): ByGroup =>
@@ -267,8 +272,10 @@ export async function withChanges(
   const settings = parts.has('settings') ? await readSettings(db) : state.settings;
   if (settings?.shareKey !== state.settings.shareKey || settings.graceDays !== state.settings.graceDays)
     return null;
+  const says = same(settings, state.settings) ? state.settings : settings;
   const items = changes.items.length > 0 ? await withItems(state, db, changes.items) : state;
-  const { outline } = items;
+  // What is drawn of an item is kept for as long as it is that item, and says it in the words that are set.
+  const outline = says === state.settings ? items.outline : drawnAnew(items.outline);
   const oldAddresses = parts.has('addresses') ? await readOldAddresses(db) : state.oldAddresses;
   const kept = parts.has('names') ? await readNames(db) : keptNames(state.names);
   const found = outline === state.outline && !parts.has('names') ? state.names : namesWith(kept, outline);
@@ -277,11 +284,11 @@ export async function withChanges(
   const shop = parts.has('names') || parts.has('shop') ? await readShop(db, names) : state;
   const next: SiteState = {
     ...state,
-    ...(same(settings, state.settings) ? {} : { settings }),
+    settings: says,
     outline,
     contents: items.contents,
     versions: items.versions,
-    posts: items.posts,
+    posts: outline === items.outline ? items.posts : postsIn(outline),
     // Facts that follow from the same stay.
     byGroup: same([...items.byGroup], [...state.byGroup]) ? state.byGroup : items.byGroup,
     oldAddresses,
@@ -290,20 +297,22 @@ export async function withChanges(
     byProduct: same([...shop.byProduct], [...state.byProduct]) ? state.byProduct : shop.byProduct,
     seatsSold: shop.seatsSold,
   };
-  const { draft, live } =
+  const policies =
     names !== state.names || outline !== state.outline || parts.has('policies')
       ? await policiesOf(state, db, next)
       : state;
-  // Pages are kept for as long as a policy is, and say more than it does.
+  // What is drawn is kept for as long as a policy is, and says more than it does.
   const shows =
     next.settings !== state.settings ||
     items.contents !== state.contents ||
     oldAddresses !== state.oldAddresses ||
     showsOther(next, state);
+  const renewed = <T extends Draft | Live>(policy: T & { readonly compiled: CompiledPolicy }) =>
+    shows ? { ...policy, compiled: { ...policy.compiled } } : policy;
   return {
     ...(await withPeople(next, state, db, changes.people)),
-    draft,
-    live: shows && live.compiled === state.live.compiled ? { ...live, compiled: { ...live.compiled } } : live,
+    draft: renewed(policies.draft),
+    live: renewed(policies.live),
   };
 }
 
