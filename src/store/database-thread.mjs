@@ -3,11 +3,14 @@
  * for that. Plain JavaScript, because a thread is loaded by Node itself. What it is told and what it answers is in
  * `threaded-client.ts`.
  */
+import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
+import { gunzipSync } from 'node:zlib';
 import { PGlite } from '@electric-sql/pglite';
 
-const { folder, copy } = workerData;
-const client = copy ? new PGlite({ loadDataDir: new Blob([copy]) }) : new PGlite(folder ?? undefined);
+const { folder, copy, packed } = workerData;
+const begins = copy ?? (folder === null && packed !== null ? gunzipSync(readFileSync(packed)) : null);
+const client = begins ? new PGlite({ loadDataDir: new Blob([begins]) }) : new PGlite(folder ?? undefined);
 
 /** The transaction that is going on, with what ends it. */
 let current = null;

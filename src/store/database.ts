@@ -29,7 +29,7 @@ export interface OpenDatabase {
  */
 export async function openDatabase(from: string | null | Blob): Promise<OpenDatabase> {
   if (typeof from === 'string') await beginFolder(from);
-  const client = await openThreadedClient(from ?? (await newDatabase()));
+  const client = await openThreadedClient(from, newDatabase());
   try {
     const db = drizzle({ client: asPGlite(client), schema });
     await migrate(db, { migrationsFolder: MIGRATIONS });

@@ -13,11 +13,10 @@ import {
   renameSync,
   rmSync,
 } from 'node:fs';
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { promisify } from 'node:util';
-import { createGunzip, gunzip } from 'node:zlib';
+import { createGunzip } from 'node:zlib';
 import { extract } from 'tar-stream';
 
 export const MIGRATIONS = 'drizzle';
@@ -32,10 +31,10 @@ export function newDatabaseFile(): string {
   return `.next/new-database-${hash.digest('hex').slice(0, 16)}.tar.gz`;
 }
 
-/** One to begin with in memory; null where none was made. */
-export async function newDatabase(): Promise<Blob | null> {
+/** Where there is one to begin with in memory; null where none was made. */
+export function newDatabase(): string | null {
   const file = newDatabaseFile();
-  return existsSync(file) ? new Blob([new Uint8Array(await promisify(gunzip)(await readFile(file)))]) : null;
+  return existsSync(file) ? file : null;
 }
 
 /** Unpacks one where there is no folder yet. It is there whole or not at all, whatever happens meanwhile. */

@@ -33,11 +33,17 @@ export interface ThreadedClient extends Queries {
   readonly close: () => Promise<void>;
 }
 
-/** Opens the database in a folder, a fresh one in memory for `null`, or one in memory that begins as another one was. */
-export async function openThreadedClient(from: string | null | Blob): Promise<ThreadedClient> {
+/**
+ * Opens the database in a folder, a fresh one in memory for `null`, or one in memory that begins as another one was. A fresh
+ * one begins as what is packed in a file, if there is one: the thread reads it, so that nobody else waits for that.
+ */
+export async function openThreadedClient(
+  from: string | null | Blob,
+  packed: string | null = null,
+): Promise<ThreadedClient> {
   const copy = from instanceof Blob ? new Uint8Array(await from.arrayBuffer()) : null;
   const worker = startThread('src/store/database-thread.mjs', {
-    workerData: { folder: copy ? null : from, copy },
+    workerData: { folder: copy ? null : from, copy, packed },
     ...(copy && { transferList: [copy.buffer] }),
   });
   const ask = asking(worker);
