@@ -57,10 +57,7 @@ export async function readSomePeople(
       })
       .from(people)
       .where(inArray(people.id, slice));
-    for (const { roles, groups, purchases: bought, enrolments: enrolled, completions: done, ...row } of rows)
-      found.push(
-        recordIn(row, { roles, groups, purchases: bought, enrolments: enrolled, completions: done }),
-      );
+    for (const row of rows) found.push(recordIn(row, row));
   }
   return found;
 }
@@ -152,12 +149,12 @@ export async function findCredentials(
  */
 export async function writePeople(db: Database, changes: readonly PeopleChange[]): Promise<void> {
   if (changes.length > MANY) await noteEverything(db);
-  const left = changes.flatMap(({ before, after }) =>
+  // An address that somebody leaves may be another's in the same change; for a moment nobody has it.
+  const leaving = changes.flatMap(({ before, after }) =>
     before && after && before.email !== after.email ? [after.id] : [],
   );
-  // Two people may swap their addresses; for a moment nobody has them.
-  if (left.length > 1)
-    for (const ids of slices(left))
+  if (changes.length > 1)
+    for (const ids of slices(leaving))
       await db
         .update(people)
         .set({ email: sql`'~' || ${people.id}` })
@@ -181,45 +178,52 @@ export async function writePeople(db: Database, changes: readonly PeopleChange[]
           joined: sql`excluded.joined`,
         },
       });
-  const roles = changedRows(changes, (one) => one.roles.map((role) => ({ person: one.id, role })));
-  for (const slice of slices(roles.gone))
-    await db.delete(personRoles).where(isOneOf(personRoles.person, personRoles.role, slice, 'role'));
-  for (const slice of slices(roles.come)) await db.insert(personRoles).values(slice).onConflictDoNothing();
-  const groups = changedRows(changes, ({ id, groups: list, groupsSince }) =>
-    list.map((group) => ({ person: id, group, since: groupsSince[group] ?? null })),
+  await rewrite(
+    changes,
+    (one) => one.roles.map((role) => ({ person: one.id, role })),
+    (rows) => db.delete(personRoles).where(isOneOf(personRoles.person, personRoles.role, rows, 'role')),
+    (rows) => db.insert(personRoles).values(rows).onConflictDoNothing(),
   );
-  for (const slice of slices(groups.gone))
-    await db.delete(personGroups).where(isOneOf(personGroups.person, personGroups.group, slice, 'group'));
-  for (const slice of slices(groups.come))
-    await db
-      .insert(personGroups)
-      .values(slice)
-      .onConflictDoUpdate({
-        target: [personGroups.person, personGroups.group],
-        set: { since: sql`excluded.since` },
-      });
-  const courses = changedRows(changes, (one) => one.enrolments.map((row) => ({ person: one.id, ...row })));
-  for (const slice of slices(courses.gone))
-    await db.delete(enrolments).where(isOneOf(enrolments.person, enrolments.course, slice, 'course'));
-  for (const slice of slices(courses.come))
-    await db
-      .insert(enrolments)
-      .values(slice)
-      .onConflictDoUpdate({
-        target: [enrolments.person, enrolments.course],
-        set: { on: sql`excluded."on"`, until: sql`excluded.until` },
-      });
-  const done = changedRows(changes, (one) => one.completions.map((row) => ({ person: one.id, ...row })));
-  for (const slice of slices(done.gone))
-    await db.delete(completions).where(isOneOf(completions.person, completions.item, slice, 'item'));
-  for (const slice of slices(done.come))
-    await db
-      .insert(completions)
-      .values(slice)
-      .onConflictDoUpdate({
-        target: [completions.person, completions.item],
-        set: { on: sql`excluded."on"`, score: sql`excluded.score` },
-      });
+  await rewrite(
+    changes,
+    ({ id, groups, groupsSince }) =>
+      groups.map((group) => ({ person: id, group, since: groupsSince[group] ?? null })),
+    (rows) => db.delete(personGroups).where(isOneOf(personGroups.person, personGroups.group, rows, 'group')),
+    (rows) =>
+      db
+        .insert(personGroups)
+        .values(rows)
+        .onConflictDoUpdate({
+          target: [personGroups.person, personGroups.group],
+          set: { since: sql`excluded.since` },
+        }),
+  );
+  await rewrite(
+    changes,
+    (one) => one.enrolments.map((row) => ({ person: one.id, ...row })),
+    (rows) => db.delete(enrolments).where(isOneOf(enrolments.person, enrolments.course, rows, 'course')),
+    (rows) =>
+      db
+        .insert(enrolments)
+        .values(rows)
+        .onConflictDoUpdate({
+          target: [enrolments.person, enrolments.course],
+          set: { on: sql`excluded."on"`, until: sql`excluded.until` },
+        }),
+  );
+  await rewrite(
+    changes,
+    (one) => one.completions.map((row) => ({ person: one.id, ...row })),
+    (rows) => db.delete(completions).where(isOneOf(completions.person, completions.item, rows, 'item')),
+    (rows) =>
+      db
+        .insert(completions)
+        .values(rows)
+        .onConflictDoUpdate({
+          target: [completions.person, completions.item],
+          set: { on: sql`excluded."on"`, score: sql`excluded.score` },
+        }),
+  );
   // Purchases have no key of their own, and stand in their order.
   const bought = changes.filter(
     ({ before, after }) => !same(before?.purchases ?? [], after?.purchases ?? []),
@@ -243,11 +247,13 @@ const ownRow = ({ id, email, name, desk, level, profile, joined }: PersonRecord)
   joined,
 });
 
-/** The rows of people that are not there any more as they were, and those that are to be there. */
-function changedRows<R extends object>(
+/** Takes away the rows of people that are not to be there any more as they were, and puts those that are. */
+async function rewrite<R extends object>(
   changes: readonly PeopleChange[],
   rowsOf: (person: PersonRecord) => readonly R[],
-): { readonly gone: readonly R[]; readonly come: readonly R[] } {
+  remove: (rows: R[]) => PromiseLike<unknown>,
+  put: (rows: R[]) => PromiseLike<unknown>,
+): Promise<void> {
   const gone: R[] = [];
   const come: R[] = [];
   for (const { before, after } of changes) {
@@ -256,7 +262,8 @@ function changedRows<R extends object>(
     for (const row of rowsOf(after)) if (!was.delete(JSON.stringify(row))) come.push(row);
     gone.push(...was.values());
   }
-  return { gone, come };
+  for (const rows of slices(gone)) await remove(rows);
+  for (const rows of slices(come)) await put(rows);
 }
 
 /** Rows by their two keys: whose they are, and what of theirs. */

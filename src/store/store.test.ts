@@ -31,6 +31,7 @@ import {
   readPeople,
   readPolicies,
   readSession,
+  readSomePeople,
   readWalk,
   setPassphrases,
   setPasswordHash,
@@ -145,6 +146,25 @@ describe('people', () => {
       writePeople(tx, [{ before: null, after: record('other', { email: basil.email }) }]),
     );
     await expect(sharing).rejects.toThrow();
+  });
+
+  it('may leave their mail address to somebody new', async () => {
+    const [basil] = await readPeople(db());
+    if (!basil) throw new Error('nobody there');
+    const heir = record('a-new-one', { email: basil.email });
+    const moved = { ...basil, email: 'elsewhere@larkfell.example' };
+    await writePeople(db(), [
+      { before: null, after: heir },
+      { before: basil, after: moved },
+    ]);
+    expect((await readSomePeople(db(), [heir.id, basil.id])).map(({ id, email }) => [id, email])).toEqual(
+      expect.arrayContaining([
+        [heir.id, basil.email],
+        [basil.id, moved.email],
+      ]),
+    );
+    await deletePeople(db(), [heir.id]);
+    await writePeople(db(), [{ before: moved, after: basil }]);
   });
 });
 
