@@ -1,8 +1,16 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
+import { postgresPrograms } from './scripts/postgres.mjs';
 
 const IN_A_DESK = ['src/{desk,ui}/**/*.test.{ts,tsx}'];
+/** What asks the database; on a server as well where one is installed. */
+const ON_A_SERVER = postgresPrograms() === null ? [] : ['src/{store,services}/**/*.test.ts'];
+/** What is about the embedded database, its files and its thread. */
+const EMBEDDED = [
+  'src/store/{new-database,threaded-client,turns,upgrade}.test.ts',
+  'src/services/keeping/**',
+];
 
 /** What starts processes, knocks at every door or asks the compiler, which takes longest. */
 const takesLong = ({ moduleId }: TestSpecification): boolean =>
@@ -38,6 +46,17 @@ export default defineConfig({
           globalSetup: 'scripts/load-for-tests.ts',
           include: ['{src,demo,bench,scripts,till}/**/*.test.{ts,tsx}'],
           exclude: IN_A_DESK,
+          env: { NODE_ENV: 'production' },
+        },
+      },
+      {
+        extends: true,
+        oxc: { jsx: { development: false } },
+        test: {
+          name: 'server',
+          globalSetup: 'scripts/load-server-for-tests.ts',
+          include: ON_A_SERVER,
+          exclude: EMBEDDED,
           env: { NODE_ENV: 'production' },
         },
       },

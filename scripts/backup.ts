@@ -2,7 +2,7 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
-import { backUp, databaseIn, readEnvironment, Trivet } from '../src/services';
+import { backUp, isOnServer, readEnvironment, Trivet } from '../src/services';
 import { claimDataFolder } from './data-folder';
 import { askForBackup } from './machine-door';
 import { progress } from './progress';
@@ -42,9 +42,14 @@ async function main(): Promise<void> {
     stop(['Say where to: npm run backup -- <file>', 'The file must not be there yet.']);
   const env = readEnvironment(process.env);
   if ('problems' in env) stop(env.problems);
-  const { dataFolder } = env;
+  const { dataFolder, database } = env;
+  if (isOnServer(database))
+    stop([
+      'What is on a PostgreSQL server is backed up by the server’s own programs: pg_dump, or pg_basebackup with its log.',
+      'docs/operate.md says how. npm run site -- move brings it into a data folder.',
+    ]);
   if (existsSync(to)) stop([`${to} is there already. Choose another name, or take it away first.`]);
-  if (!existsSync(databaseIn(dataFolder)))
+  if (!existsSync(database))
     stop([`The data folder ${dataFolder} holds no site. Name another one with TRIVET_DATA.`]);
   const claim = claimDataFolder(dataFolder);
   let written: number;
@@ -54,7 +59,7 @@ async function main(): Promise<void> {
     written = await writeWhole(asked.tar, asked.size, to);
   } else {
     process.on('exit', claim.release);
-    const trivet = await Trivet.open(databaseIn(dataFolder), 0, dataFolder);
+    const trivet = await Trivet.open(database, 0, dataFolder);
     try {
       const { tar, size, made } = await backUp(trivet);
       // Its failure is that of the stream, which is told.

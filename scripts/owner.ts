@@ -3,7 +3,7 @@
  * chooses a password and owns the site.
  */
 import { existsSync } from 'node:fs';
-import { databaseIn, makeOwnerLink, readEnvironment } from '../src/services';
+import { isOnServer, makeOwnerLink, readEnvironment } from '../src/services';
 
 function stop(lines: readonly string[]): never {
   for (const line of lines) console.error(`  ${line}`);
@@ -18,7 +18,7 @@ if (email === undefined || more.length > 0)
   ]);
 const env = readEnvironment(process.env);
 if ('problems' in env) stop(env.problems);
-if (!existsSync(databaseIn(env.dataFolder)))
+if (!isOnServer(env.database) && !existsSync(env.database))
   stop([
     `The data folder ${env.dataFolder} holds no site. Begin one with npm start, or name another folder with TRIVET_DATA.`,
   ]);

@@ -1,6 +1,6 @@
 /** A backup brought back, from the command line: all of it, or nothing. */
 import { createReadStream, existsSync, statSync } from 'node:fs';
-import { databaseIn, NotRestored, readEnvironment, restore } from '../src/services';
+import { databaseIn, isOnServer, NotRestored, readEnvironment, restore } from '../src/services';
 import { claimDataFolder } from './data-folder';
 import { progress } from './progress';
 
@@ -21,6 +21,11 @@ async function main(): Promise<void> {
   const env = readEnvironment(process.env);
   if ('problems' in env) stop(env.problems);
   const { dataFolder } = env;
+  if (isOnServer(env.database))
+    stop([
+      'A backup is brought back into a data folder: run this without TRIVET_DATABASE.',
+      'npm run site -- move brings it onto the server from there.',
+    ]);
   if (!existsSync(from) || !statSync(from).isFile()) stop([`There is no file ${from}.`]);
   const claim = claimDataFolder(dataFolder);
   if ('problem' in claim) stop([claim.problem]);

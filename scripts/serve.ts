@@ -6,6 +6,7 @@ import next from 'next';
 import { builtFiles } from '../src/app/_http/built-files';
 import { frontDoor } from '../src/app/_http/front-door';
 import {
+  isOnServer,
   letBegin,
   mailerAt,
   noteTrouble,
@@ -30,11 +31,15 @@ function stop(sentence: string): never {
 
 const env = readEnvironment(process.env);
 if ('problems' in env) stop(env.problems.join('\n  '));
-const { port, dataFolder, publicUrl, mail } = env;
+const { port, dataFolder, database, publicUrl, mail } = env;
+const onServer = isOnServer(database);
 
-const claim = claimDataFolder(dataFolder);
-if ('problem' in claim) stop(claim.problem);
-process.on('exit', claim.release);
+// What is on a server belongs to nobody alone.
+if (!onServer) {
+  const claim = claimDataFolder(dataFolder);
+  if ('problem' in claim) stop(claim.problem);
+  process.on('exit', claim.release);
+}
 
 const app = next({ dev, port, hostname: 'localhost' });
 let ready: Promise<Trivet> | null = null;
@@ -65,7 +70,7 @@ async function open(): Promise<Trivet> {
   await app.prepare();
   tend(trivet);
   tendLetters(trivet);
-  openMachineDoor(dataFolder, trivet);
+  if (!onServer) openMachineDoor(dataFolder, trivet);
   return trivet;
 }
 
@@ -92,7 +97,7 @@ function tend(trivet: Trivet): void {
   const once = async () => {
     if (!trivet.hasSite) return;
     if (till) await till.meet(theTime()).catch(() => undefined);
-    await tendOrders(trivet, till, theTime());
+    await trivet.unlessAnother('orders', () => tendOrders(trivet, till, theTime()));
   };
   const again = () => {
     once()
@@ -108,12 +113,13 @@ server.listen(port, host, async () => {
   try {
     trivet = await ready;
   } catch (error) {
-    return stop(`The data folder ${dataFolder} can't be opened: ${(error as Error).message}`);
+    const { message } = error as Error;
+    return stop(onServer ? message : `The data folder ${dataFolder} can't be opened: ${message}`);
   }
   console.log(
     trivet.hasSite
       ? `\n  Trivet is ready.\n\n  The site   ${publicUrl.origin}/\n  The desk   ${publicUrl.origin}/desk\n`
-      : `\n  Trivet is ready. The data folder ${dataFolder} holds no site yet.\n\n  Begin yours at\n  ${publicUrl.origin}/begin/${letBegin(trivet, new Date())}\n\n  The address is good for one site and one day. To look at the demo instead: npm run demo\n`,
+      : `\n  Trivet is ready. The ${onServer ? 'database' : `data folder ${dataFolder}`} holds no site yet.\n\n  Begin yours at\n  ${publicUrl.origin}/begin/${letBegin(trivet, new Date())}\n\n  The address is good for one site and one day. To look at the demo instead: npm run demo\n`,
   );
   const hint = process.env.TRIVET_HINT;
   if (hint) console.log(`${hint}\n`);

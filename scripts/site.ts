@@ -3,14 +3,15 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writ
 import { dirname } from 'node:path';
 import { capital } from '../src/core';
 import {
-  databaseIn,
   type ExpectationReport,
   expectationsInFile,
   expectationsOfSite,
   fileOverSite,
   type ImportReport,
   importSite,
+  isOnServer,
   LARGEST_SITE_FILE,
+  NotOpened,
   type PeopleInFile,
   readEnvironment,
   readSiteFile,
@@ -54,15 +55,19 @@ function readInput(path: string): unknown {
   }
 }
 
-async function withSite<T>(work: (trivet: Trivet, folder: string) => Promise<T>): Promise<T> {
+async function withSite<T>(work: (trivet: Trivet, where: string) => Promise<T>): Promise<T> {
   const env = readEnvironment(process.env);
   if ('problems' in env) throw new Stop(env.problems);
-  const claim = claimDataFolder(env.dataFolder);
+  const { database, dataFolder } = env;
+  const onServer = isOnServer(database);
+  const claim = onServer ? { release: () => undefined } : claimDataFolder(dataFolder);
   if ('problem' in claim) throw new Stop([claim.problem]);
   try {
-    const trivet = await Trivet.open(databaseIn(env.dataFolder));
+    const trivet = await Trivet.open(database).catch((error: unknown) => {
+      throw error instanceof NotOpened ? new Stop([error.message]) : error;
+    });
     try {
-      return await work(trivet, env.dataFolder);
+      return await work(trivet, onServer ? 'The database' : `The data folder ${dataFolder}`);
     } finally {
       await trivet.close();
     }
@@ -137,8 +142,8 @@ function judged(reports: readonly ExpectationReport[], tap: boolean, before: str
 }
 
 async function checkSite(tap: boolean): Promise<string> {
-  return withSite(async (trivet, folder) => {
-    if (!trivet.hasSite) throw new Stop([`The data folder ${folder} holds no site.`]);
+  return withSite(async (trivet, where) => {
+    if (!trivet.hasSite) throw new Stop([`${where} holds no site.`]);
     const reports = await expectationsOfSite(trivet, new Date());
     return judged(reports, tap, reports.length === 0 ? 'The site expects nothing yet.' : '');
   });
@@ -149,7 +154,7 @@ async function checkFile(path: string, tap: boolean): Promise<string> {
   const env = readEnvironment(process.env);
   if ('problems' in env) throw new Stop(env.problems);
   const now = new Date();
-  if (!existsSync(databaseIn(env.dataFolder))) {
+  if (!isOnServer(env.database) && !existsSync(env.database)) {
     const read = await readSiteFile(input);
     if ('problems' in read) throw new Stop(read.problems);
     return judged(
@@ -158,14 +163,14 @@ async function checkFile(path: string, tap: boolean): Promise<string> {
       `${path} is a site file: ${read.stored.length} items, ${read.policy.gates.length} gates.`,
     );
   }
-  return withSite(async (trivet, folder) => {
+  return withSite(async (trivet) => {
     const answer = await fileOverSite(trivet, input, null, 'The command line', now);
     if (answer.kind === 'wrong') throw new Stop(answer.problems);
     if (answer.kind !== 'report') throw new Error('A dry run only reports.');
     return judged(
       answer.report.expectations,
       tap,
-      `${path} is a site file. On the site in ${folder} it would do this:\n${tell(answer.report)}`,
+      `${path} is a site file. On the site that is there it would do this:\n${tell(answer.report)}`,
     );
   });
 }
@@ -179,8 +184,8 @@ async function run([command = '', ...rest]: readonly string[]): Promise<string> 
   if (path === undefined) throw new Stop([USAGE]);
   switch (command) {
     case 'export':
-      return withSite(async (trivet, folder) => {
-        if (!trivet.hasSite) throw new Stop([`The data folder ${folder} holds no site.`]);
+      return withSite(async (trivet, where) => {
+        if (!trivet.hasSite) throw new Stop([`${where} holds no site.`]);
         const file = await siteAsFile(trivet, inFile(flags));
         const draft = `${path}.part`;
         mkdirSync(dirname(path), { recursive: true });
@@ -194,11 +199,11 @@ async function run([command = '', ...rest]: readonly string[]): Promise<string> 
       });
     case 'import': {
       const input = readInput(path);
-      return withSite(async (trivet, folder) => {
+      return withSite(async (trivet, where) => {
         if (!trivet.hasSite) {
           const problems = await importSite(trivet, input, 'The command line');
           if (problems.length > 0) throw new Stop(problems);
-          return `The site is loaded into ${folder}.`;
+          return `The site is loaded. ${where} holds it now.`;
         }
         const now = new Date();
         const looked = await fileOverSite(trivet, input, null, 'The command line', now);

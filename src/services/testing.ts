@@ -1,8 +1,7 @@
 /** A loaded Larkfell in memory for the tests of services, and its people signed in. */
-import { readFile } from 'node:fs/promises';
-import { inject } from 'vitest';
 import { everyone, type Policy, type VisitorFacts } from '@/core';
-import { lastChange, type OpenDatabase, openDatabase } from '@/store';
+import { lastChange, type OpenDatabase } from '@/store';
+import { openFresh, openLoaded } from '@/store/testing';
 import { larkfell } from '../../demo/larkfell';
 import { DEMO_PASSWORD } from '../../demo/people';
 import {
@@ -32,9 +31,12 @@ const people = (larkfell.people ?? []).map((person, index) =>
 // What the demo expects would stop most of what tests put live; those that are about that say what is expected.
 const quicker = { ...larkfell, people, policy: { ...(larkfell.policy as object), expectations: [] } };
 
-/** Loads a Larkfell from the demo. */
-export async function loadLarkfell(): Promise<Trivet> {
-  const trivet = await Trivet.open(null);
+/** One without a site. */
+export const openEmpty = async (): Promise<Trivet> => Trivet.over(await openFresh());
+
+/** Loads a Larkfell from the demo into an empty database. */
+export async function loadLarkfell(opened: OpenDatabase): Promise<Trivet> {
+  const trivet = await Trivet.over(opened);
   const problems = await importSite(trivet, quicker, 'The demo');
   if (problems.length > 0) throw new Error(problems.join('\n'));
   await keep(trivet.db);
@@ -48,8 +50,7 @@ const spare: OpenDatabase[] = [];
 export async function openLarkfell(): Promise<Trivet> {
   const ready = spare.pop();
   if (ready) await putBack(ready.db);
-  const opened =
-    ready ?? (await openDatabase(new Blob([new Uint8Array(await readFile(inject('larkfell')))])));
+  const opened = ready ?? (await openLoaded());
   const before = await lastChange(opened.db);
   const trivet = await Trivet.over({
     ...opened,

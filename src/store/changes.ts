@@ -7,7 +7,7 @@ import { asId, type ItemId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { changes } from './schema';
 
-type Part = Exclude<(typeof changes.$inferSelect)['part'], 'people' | 'items'>;
+type Part = Exclude<(typeof changes.$inferSelect)['part'], 'people' | 'items' | 'sessions'>;
 
 /** What has changed. */
 export interface Changes {
@@ -15,6 +15,8 @@ export interface Changes {
   readonly number: number;
   readonly people: readonly PersonId[];
   readonly items: readonly ItemId[];
+  /** The hashes of sessions that ended, or are others than they were. */
+  readonly sessions: readonly string[];
   readonly parts: ReadonlySet<Part>;
 }
 
@@ -38,23 +40,26 @@ export async function readChangesSince(db: Database, known: number): Promise<Cha
     .where(gte(number, known))
     .groupBy(part, id)
     .limit(MOST_ENTRIES + 1);
-  if (rows.length === 0 && known === 0) return { number: 0, people: [], items: [], parts: new Set() };
+  if (rows.length === 0 && known === 0)
+    return { number: 0, people: [], items: [], sessions: [], parts: new Set() };
   // What is known last is kept; where it is gone, entries after it may be gone as well.
   const first = rows.reduce((least, row) => Math.min(least, Number(row.first)), Number.POSITIVE_INFINITY);
   if (first !== Math.max(known, 1) || rows.length > MOST_ENTRIES) return null;
   const people: PersonId[] = [];
   const items: ItemId[] = [];
+  const sessions: string[] = [];
   const parts = new Set<Part>();
   let latest = known;
   for (const row of rows) {
     if (Number(row.last) === known) continue;
     latest = Math.max(latest, Number(row.last));
-    if (row.part !== 'people' && row.part !== 'items') parts.add(row.part);
+    if (row.part !== 'people' && row.part !== 'items' && row.part !== 'sessions') parts.add(row.part);
     else if (row.id === null) return null;
     else if (row.part === 'people') people.push(asId<PersonId>(row.id));
-    else items.push(asId<ItemId>(row.id));
+    else if (row.part === 'items') items.push(asId<ItemId>(row.id));
+    else sessions.push(row.id);
   }
-  return { number: latest, people, items, parts };
+  return { number: latest, people, items, sessions, parts };
 }
 
 /** Notes that everything is changed by the transaction that goes on, so that nothing else has to be noted in it. */

@@ -5,7 +5,8 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { expect, it } from 'vitest';
-import { type Database, openDatabase } from './database';
+import type { Database } from './database';
+import { openEmbedded } from './embedded';
 import { MIGRATIONS, newDatabaseFile } from './new-database';
 import { asPGlite, openThreadedClient } from './threaded-client';
 
@@ -38,7 +39,7 @@ it('is, unpacked, what would be made from nothing, in memory and in a folder', a
   const client = await openThreadedClient(null);
   const db = drizzle({ client: asPGlite(client) });
   await migrate(db, { migrationsFolder: MIGRATIONS });
-  const nothing = await made(db);
+  const nothing = await made(db as unknown as Database);
   await client.close();
   expect(nothing.columns.length).toBeGreaterThan(200);
   const place = mkdtempSync(join(tmpdir(), 'trivet-new-'));
@@ -46,7 +47,7 @@ it('is, unpacked, what would be made from nothing, in memory and in a folder', a
   mkdirSync(join(place, 'database-begun'));
   writeFileSync(join(place, 'database-begun', 'PG_VERSION'), 'half');
   for (const where of [null, join(place, 'database'), join(place, 'database')]) {
-    const opened = await openDatabase(where);
+    const opened = await openEmbedded(where);
     expect(await made(opened.db)).toEqual(nothing);
     await opened.close();
   }

@@ -797,6 +797,8 @@ export const journalNames = pgTable(
  */
 export const changes = pgTable('changes', {
   number: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
-  part: text({ enum: ['people', 'items', 'addresses', 'names', 'shop', 'settings', 'policies'] }).notNull(),
+  part: text({
+    enum: ['people', 'items', 'addresses', 'names', 'shop', 'settings', 'policies', 'sessions'],
+  }).notNull(),
   id: text(),
 });

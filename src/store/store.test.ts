@@ -23,7 +23,6 @@ import {
   insertSession,
   insertWalk,
   type OpenDatabase,
-  openDatabase,
   type PersonRecord,
   readBoard,
   readItems,
@@ -43,6 +42,7 @@ import {
   writePeople,
 } from '.';
 import * as schema from './schema';
+import { openFresh } from './testing';
 
 let opened: OpenDatabase;
 const db = () => opened.db;
@@ -79,7 +79,7 @@ const record = (id: string, over: Partial<PersonRecord> = {}): PersonRecord => (
 });
 
 beforeAll(async () => {
-  opened = await openDatabase(null);
+  opened = await openFresh();
   await writeNames(db(), names);
   const people = [
     record('ines', { level: asId<LevelId>('keeper'), roles: [asId('trustee')], groups: [asId('dome-crew')] }),

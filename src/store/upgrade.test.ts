@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { describe, expect, it } from 'vitest';
 import { asId, type ItemId, itemNamesIn, outlineOf } from '@/core';
-import { openDatabase, readChange, readItems, readMatches, readPeople, readPolicies, readSettings } from '.';
+import { openEmbedded, readChange, readItems, readMatches, readPeople, readPolicies, readSettings } from '.';
 
 /** Runs the first migrations as they are, and notes them as the migrator would. */
 async function databaseOf(migrations: number): Promise<PGlite> {
@@ -50,7 +50,7 @@ describe('a site from before there were sections', () => {
     await before.query(`insert into policy_state (draft, draft_by, live) values ($1, 'Greta', 1)`, [
       JSON.stringify(old),
     ]);
-    const opened = await openDatabase(await before.dumpDataDir('none'));
+    const opened = await openEmbedded(await before.dumpDataDir('none'));
     await before.close();
     const items = await readItems(opened.db);
     const bodies = Object.fromEntries(items.map(({ item, content }) => [item.id, content.body]));
@@ -91,7 +91,7 @@ describe('a site from before there were rights at the desk', () => {
       'Marek changed',
       JSON.stringify([{ before: { ...marek, desk: false }, after: { ...marek, desk: true } }]),
     ]);
-    const opened = await openDatabase(await before.dumpDataDir('none'));
+    const opened = await openEmbedded(await before.dumpDataDir('none'));
     await before.close();
     const people = await readPeople(opened.db);
     expect(people.map(({ id, desk }) => [id, desk])).toEqual([
@@ -155,7 +155,7 @@ describe('a site from when courses and activities were names', () => {
       [standIns],
     );
     await before.query(`insert into boards (person, stand_ins) values ('wren', $1)`, [standIns]);
-    const opened = await openDatabase(await before.dumpDataDir('none'));
+    const opened = await openEmbedded(await before.dumpDataDir('none'));
     await before.close();
     const written = {
       id: 'wren',
@@ -223,7 +223,7 @@ describe('a site from when courses and activities were names', () => {
     await before.query(
       `insert into items (id, kind, parent, rank, title, address) values ('site', 'site', null, 0, 'Site', null), ('home', 'page', 'site', 0, 'Home', '/')`,
     );
-    const opened = await openDatabase(await before.dumpDataDir('none'));
+    const opened = await openEmbedded(await before.dumpDataDir('none'));
     await before.close();
     expect(await readItems(opened.db)).toHaveLength(2);
     await opened.close();
@@ -238,7 +238,7 @@ describe('a site from before it had a language', () => {
        insert into settings (time_zone, share_key, passphrase_salt) values ('UTC', '00', '00');
        insert into search_texts (item, kind, text) values ('home', 'text', 'Telescopes on the hill')`,
     );
-    const opened = await openDatabase(await before.dumpDataDir('none'));
+    const opened = await openEmbedded(await before.dumpDataDir('none'));
     await before.close();
     expect(await readSettings(opened.db)).toMatchObject({ language: 'en', letters: {} });
     expect(await readMatches(opened.db, 'telescope', 'en')).toMatchObject([{ item: 'home' }]);

@@ -35,7 +35,7 @@ beforeAll(async () => {
   for (const name of PEOPLE)
     cookies.set(name, `${SESSION_COOKIE}=${(await signedInAt(keeping, name)).token}`);
   await withRegions();
-  const opened = { db: keeping.db, dump: () => keeping.dump(), close: () => Promise.resolve() };
+  const opened = { db: keeping.db, close: () => Promise.resolve(), together: null };
   anew = await Trivet.over(opened, 0);
 });
 afterAll(() => keeping.close());
@@ -251,7 +251,7 @@ describe('a document that is kept', () => {
     const site = keeping.state.live.policy;
     await live(withWholeSite(site, true));
     const small = await Trivet.over(
-      { db: keeping.db, dump: () => keeping.dump(), close: () => Promise.resolve() },
+      { db: keeping.db, close: () => Promise.resolve(), together: null },
       400_000,
     );
     for (let at = 0; at < 60; at++) await got(small, { who: null, path: `/never/${at}/${'x'.repeat(at)}` });

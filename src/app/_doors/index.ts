@@ -2,6 +2,7 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
+import { english } from '@/core';
 import {
   administratorOf,
   Busy,
@@ -67,6 +68,7 @@ const DOORS: Readonly<Record<string, Door>> = {
 
 /** What the site answers a request, whoever sends it in whatever way. */
 export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Promise<Answer> {
+  if (!ALWAYS.has(pathOf(request)) && !(await isCurrent(trivet))) return cutOff(trivet);
   if (!trivet.hasSite || pathOf(request).startsWith(BEGINNING)) {
     const begun = await beginAnswer(trivet, request, now);
     if (begun !== null) return begun;
@@ -81,6 +83,7 @@ export const siteResponse = async (trivet: Trivet, request: Request, now?: Date)
 
 /** What the site answers at once, because it was made before or needs no making; null where `siteAnswer` makes it. */
 export function keptAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Answer | null {
+  if (trivet.currency?.isCurrent === false) return null;
   const visitor = trivet.hasSite ? knownVisitorIn(trivet, request, now) : null;
   return visitor && keptFor(askingOf(trivet, request, visitor, now));
 }
@@ -124,12 +127,25 @@ async function madeFor(ask: Ask): Promise<Answer> {
 const unlessBusy = ({ trivet }: Ask, answered: Promise<Answer>): Promise<Answer> =>
   answered.catch((error: unknown) => {
     if (!(error instanceof Busy)) throw error;
-    return {
-      status: 503,
-      headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
-      body: messagesOf(trivet.state).frame.busy,
-    };
+    return notNow(messagesOf(trivet.state).frame.busy);
   });
+
+const notNow = (body: string): Answer => ({
+  status: 503,
+  headers: { 'Retry-After': '5', 'Cache-Control': PRIVATE, 'Content-Type': 'text/plain; charset=utf-8' },
+  body,
+});
+
+/** What says how the server is, for whoever watches over it. */
+const ALWAYS: ReadonlySet<string> = new Set(['/api/health', '/api/ready']);
+
+/** Waits until memory is what the database holds, where others write to it as well; false where that can't be known. */
+export const isCurrent = (trivet: Trivet): boolean | Promise<boolean> =>
+  trivet.currency === null || trivet.currency.isCurrent || trivet.currency.becomesCurrent();
+
+/** In place of anything from rights that may be old. */
+export const cutOff = (trivet: Trivet): Answer =>
+  notNow((trivet.hasSite ? messagesOf(trivet.state) : english).frame.cutOff);
 
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
 async function walkAnswer(asked: Ask): Promise<Answer> {

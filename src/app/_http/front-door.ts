@@ -7,7 +7,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { Socket } from 'node:net';
 import { normaliseAddress } from '@/core';
 import { noteTrouble, type Trivet, yielder } from '@/services';
-import { keptAnswer, siteAnswer } from '../_doors';
+import { cutOff, isCurrent, keptAnswer, siteAnswer } from '../_doors';
 import { notTaken } from '../_doors/page';
 import type { Answer } from './answer';
 import { type BuiltFile, serveBuilt } from './built-files';
@@ -133,12 +133,13 @@ export function frontDoor({
     // What takes long there says so in its own way, and is for administrators.
     incoming.socket.setTimeout(0);
     waiting()
-      // Where there is no site there is nothing to be done at a desk.
-      .then((site) =>
-        site.hasSite
+      .then(async (site) => {
+        if (!(await isCurrent(site))) return send(cutOff(site), incoming, outgoing, crowd);
+        // Where there is no site there is nothing to be done at a desk.
+        return site.hasSite
           ? desk(incoming, outgoing)
-          : send(siteAnswer(site, requestFrom(incoming, target)), incoming, outgoing, crowd),
-      )
+          : send(siteAnswer(site, requestFrom(incoming, target)), incoming, outgoing, crowd);
+      })
       .catch((error: unknown) => {
         noteTrouble('A request failed.', error);
         outgoing.destroy();

@@ -54,6 +54,7 @@ export const english = {
     tooOften: (minutes: number) =>
       `That was tried too often. Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`} and try again.`,
     busy: 'Too many people are doing this just now. Wait a few seconds and try again.',
+    cutOff: 'What is open to you can’t be looked up just now. Wait a few seconds and try again.',
   },
 
   lists: {

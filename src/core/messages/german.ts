@@ -103,6 +103,8 @@ export const german: Messages = {
       'Das Formular war nicht zu lesen. Füllen Sie es hier noch einmal aus und senden Sie es wieder.',
     tooOften: (minutes) =>
       `Das wurde zu oft versucht. Warten Sie ${minutes === 1 ? 'eine Minute' : `${minutes} Minuten`} und versuchen Sie es dann wieder.`,
+    cutOff:
+      'Was Ihnen offensteht, lässt sich gerade nicht nachsehen. Warten Sie einige Sekunden und versuchen Sie es dann wieder.',
     busy: 'Das tun gerade zu viele zugleich. Warten Sie einige Sekunden und versuchen Sie es dann wieder.',
   },
 

@@ -28,14 +28,14 @@ import {
   READY_MADE,
   renameArea,
   saveDraft,
-  Trivet,
+  type Trivet,
   takeAreaStepBack,
   takeAreasAway,
   uploadFile,
 } from '..';
 import { newcomer } from '../people';
 import { siteAsFile } from '../site-file';
-import { now } from '../testing';
+import { now, openEmpty } from '../testing';
 import { keep, putBack } from '../testing-database';
 import { contentOf } from '../view';
 
@@ -53,7 +53,7 @@ let trivet: Trivet;
 let una: Administrator;
 
 beforeAll(async () => {
-  trivet = await Trivet.open(null);
+  trivet = await openEmpty();
   const site = READY_MADE.clients.site(start);
   const items = site.items.map((item) =>
     item.id === 'first-client'

@@ -12,10 +12,10 @@ import {
   openSettings,
   READY_MADE,
   startSignUp,
-  Trivet,
+  type Trivet,
 } from '..';
 import { siteAsFile } from '../site-file';
-import { gretaAt, liveContext, now, openLarkfell } from '../testing';
+import { gretaAt, liveContext, now, openEmpty, openLarkfell } from '../testing';
 import { firstStepsOf } from './first-steps';
 
 let trivet: Trivet;
@@ -121,7 +121,7 @@ describe('how a site looks', () => {
 
 it('says of a site that has hardly begun what comes first, and of no other', async () => {
   expect(firstStepsOf(trivet.state)).toBeNull();
-  const begun = await Trivet.open(null);
+  const begun = await openEmpty();
   const start = { title: 'Hazel', timeZone: 'UTC', today: '2026-11-20' };
   const owner = {
     id: 'una',

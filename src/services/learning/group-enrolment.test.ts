@@ -18,11 +18,11 @@ import {
   saveWriting,
   sendWriting,
   siteAsFile,
-  Trivet,
+  type Trivet,
   undoChange,
 } from '..';
 import { boardOf } from '../people';
-import { gretaAt, now, openLarkfell } from '../testing';
+import { gretaAt, now, openEmpty, openLarkfell } from '../testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -154,7 +154,7 @@ describe('a course for a group', () => {
   it('goes into a site file and comes out of it, with who came into which group when', async () => {
     await change({ kind: 'join', group: 'hollin-school' }, 'marek');
     const file = await siteAsFile(trivet, 'people');
-    const other = await Trivet.open(null);
+    const other = await openEmpty();
     try {
       expect(await importSite(other, file, 'A copy')).toEqual([]);
       for (const who of ['sunniva', 'marek', 'lio'])

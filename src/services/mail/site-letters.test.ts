@@ -11,10 +11,10 @@ import {
   openLetters,
   sendSampleLetter,
   startSignUp,
-  Trivet,
+  type Trivet,
 } from '..';
 import { siteAsFile } from '../site-file';
-import { gretaAt, now, openLarkfell } from '../testing';
+import { gretaAt, now, openEmpty, openLarkfell } from '../testing';
 import { messageOf } from './letter';
 
 let trivet: Trivet;
@@ -153,11 +153,11 @@ it('go along in a site file, and what is wrong with one there is said', async ()
   await trivet.change(() => updateSettings(trivet.db, { language: 'de' }));
   const file = await siteAsFile(trivet, 'people who can sign in');
   expect(file).toMatchObject({ language: 'de', letters: { signUp: { subject: 'Hello', text: '{code}' } } });
-  const other = await Trivet.open(null);
+  const other = await openEmpty();
   expect(await importSite(other, file, 'A test')).toEqual([]);
   expect(other.state.settings).toMatchObject({ language: 'de', letters: file.letters });
   await other.close();
-  const third = await Trivet.open(null);
+  const third = await openEmpty();
   const wrong = {
     ...file,
     language: 'german tongue',

@@ -10,12 +10,12 @@ export {
   requirePermission,
   requirePermissionAt,
 } from './desk-right';
-export { type Environment, readEnvironment } from './environment';
+export { databaseIn, type Environment, readEnvironment } from './environment';
 export { forgetOld, NOWHERE } from './journal';
 export { Busy, lane } from './lane';
 export { messagesOf } from './messages';
 export { memberOf, type Person, personOf, recordOf } from './person';
-export { databaseIn, environment, runningTrivet } from './running';
+export { environment, runningTrivet } from './running';
 export {
   deviceMark,
   deviceOf,

@@ -1,5 +1,4 @@
 /** The one running Trivet of this process. Next bundles routes apart, so it is kept on `globalThis`. */
-import { join } from 'node:path';
 import { setClockAhead } from './clock';
 import { type Environment, readEnvironment } from './environment';
 import { Trivet } from './trivet';
@@ -13,14 +12,16 @@ export function runningTrivet(): Promise<Trivet> {
 }
 
 async function open(): Promise<Trivet> {
-  const { dataFolder, keptBytes } = environment();
-  const trivet = await Trivet.open(databaseIn(dataFolder), keptBytes, dataFolder);
-  if (trivet.hasSite) setClockAhead(trivet.state.settings.clockAhead);
+  const { dataFolder, database, keptBytes } = environment();
+  const trivet = await Trivet.open(database, keptBytes, dataFolder);
+  const set = () => {
+    if (trivet.hasSite) setClockAhead(trivet.state.settings.clockAhead);
+  };
+  set();
+  // Another process may move it on.
+  if (trivet.currency) trivet.currency.caughtUp = set;
   return trivet;
 }
-
-/** Where in a data folder the database is. */
-export const databaseIn = (dataFolder: string): string => join(dataFolder, 'database');
 
 /** The environment, known to be right because the server checked it before it started. */
 export function environment(): Environment {

@@ -1,10 +1,14 @@
 /**
  * A running Trivet: the open database, the site in memory and the sessions seen lately. Every service takes one.
  */
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { LRUCache } from 'lru-cache';
 import type { PassphraseId, PersonId } from '@/core';
 import {
+  type Changes,
+  type Database,
   forgetChanges,
+  type Job,
   lastChange,
   type OpenDatabase,
   openDatabase,
@@ -13,6 +17,7 @@ import {
   type Walk,
 } from '@/store';
 import { indexOnce } from '../texts';
+import { Currency } from './currency';
 import { Journal } from './journal';
 import { readSiteState, type SiteState, withChanges } from './site-state';
 
@@ -28,7 +33,12 @@ export class Trivet {
   #number = 0;
   #forgotten = 0;
   #queue: Promise<unknown> = Promise.resolve();
+  #catching: Promise<unknown> = Promise.resolve();
   #endings = 0;
+  /** The connection that a change of this process writes over, for as long as that goes on. */
+  readonly #alone = new AsyncLocalStorage<{ db: Database | null }>();
+  /** Whether memory is what the database holds, where other processes write to it as well. */
+  readonly currency: Currency | null;
   /** Sessions by the hash of their token; those not seen for longest are dropped, and read again when they come back. */
   readonly sessions = new LRUCache<string, Session>({ max: MOST_SESSIONS });
 
@@ -42,14 +52,13 @@ export class Trivet {
     readonly keptBytes: number,
     /** Where whoever has the machine leaves word for it; null where that is nowhere. */
     readonly dataFolder: string | null,
-  ) {}
+  ) {
+    this.currency = opened.together && new Currency(opened.together, (number) => this.#catchUpTo(number));
+  }
 
-  /** Opens the data folder, a fresh database in memory for `null`, or one that begins as another; reads the site, if any. */
-  static open = async (
-    from: string | null | Blob,
-    keptBytes?: number,
-    dataFolder?: string,
-  ): Promise<Trivet> => Trivet.over(await openDatabase(from), keptBytes, dataFolder);
+  /** Opens a database in a folder, on a server, or a fresh one in memory for `null`; reads the site, if any. */
+  static open = async (where: string | null, keptBytes?: number, dataFolder?: string): Promise<Trivet> =>
+    Trivet.over(await openDatabase(where), keptBytes, dataFolder);
 
   /** The same over a database that is open. */
   static async over(
@@ -59,11 +68,13 @@ export class Trivet {
   ): Promise<Trivet> {
     const trivet = new Trivet(opened, keptBytes, dataFolder);
     await trivet.reload();
+    trivet.currency?.begin();
     return trivet;
   }
 
-  get db() {
-    return this.opened.db;
+  /** Where queries go. Within a change that is the connection that may write. */
+  get db(): Database {
+    return this.#alone.getStore()?.db ?? this.opened.db;
   }
 
   /** Whether a site has been loaded. */
@@ -79,46 +90,91 @@ export class Trivet {
 
   /** Reads the whole site again. */
   async reload(): Promise<void> {
-    await this.#readAll();
+    const { together } = this.opened;
+    await (together ? together.atOnce((db) => this.#readAll(db)) : this.#readAll(this.opened.db));
     if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
-    this.#endings += 1;
-    this.sessions.clear();
     this.walks.clear();
   }
 
-  /** Runs a change, one at a time, and then puts what it changed into memory. */
+  /** Runs a change, one at a time among all processes, and then puts what it changed into memory. */
   change<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
-    const turn = this.#queue.then(async () => {
-      try {
-        return await work(this.state);
-      } finally {
-        await this.#catchUp();
-      }
-    });
+    const { together } = this.opened;
+    const turn = this.#queue.then(() =>
+      together ? together.alone((db) => this.#changeOver(db, work)) : this.#changeHere(work),
+    );
     this.#queue = turn.catch(() => undefined);
     return turn;
   }
 
-  /** Puts into memory what the log tells of. */
-  async #catchUp(): Promise<void> {
-    const changes = await readChangesSince(this.db, this.#number);
-    if (changes?.number === this.#number) return;
-    const next = changes && (await withChanges(this.state, this.db, changes));
-    if (!changes || !next) return this.#readAll();
-    this.#state = next;
-    this.#number = changes.number;
-    if (this.#number - this.#forgotten < FORGET_AFTER) return;
-    this.#forgotten = this.#number;
-    await forgetChanges(this.db, this.#number);
+  /** Does a job unless another process is doing it. */
+  unlessAnother(job: Job, work: () => Promise<void>): Promise<void> {
+    return this.opened.together ? this.opened.together.unlessAnother(job, work) : work();
   }
 
-  async #readAll(): Promise<void> {
+  async #changeHere<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
+    try {
+      return await work(this.state);
+    } finally {
+      await this.#catchUp();
+    }
+  }
+
+  /** Over a connection that nobody else writes beside; what others wrote is in memory before. */
+  async #changeOver<T>(db: Database, work: (state: SiteState) => Promise<T>): Promise<T> {
+    await this.#catchUp();
+    const held: { db: Database | null } = { db };
+    try {
+      return await this.#alone.run(held, () => work(this.state));
+    } finally {
+      // What the work left behind, a timer for one, is not to write over it any more.
+      held.db = null;
+      // What was done is done, and nothing is answered from before it.
+      await this.#catchUp().catch(() => this.currency?.lapse());
+    }
+  }
+
+  async #catchUpTo(number: number): Promise<boolean> {
+    if (number === this.#number) return false;
+    await this.#catchUp();
+    return true;
+  }
+
+  /** Puts into memory what the log tells of; once at a time. */
+  #catchUp(): Promise<void> {
+    const caught = this.#catching.then(() => {
+      const { together } = this.opened;
+      return together ? together.atOnce((db) => this.#takeIn(db)) : this.#takeIn(this.opened.db);
+    });
+    this.#catching = caught.catch(() => undefined);
+    return caught;
+  }
+
+  async #takeIn(db: Database): Promise<void> {
+    const changes = await readChangesSince(db, this.#number);
+    if (changes?.number === this.#number) return;
+    const next = changes && (await this.#stateWith(db, changes));
+    if (!changes || !next) return this.#readAll(db);
+    this.#state = next;
+    this.#number = changes.number;
+    for (const session of changes.sessions) this.forgetSession(session);
+    if (this.#number - this.#forgotten < FORGET_AFTER) return;
+    this.#forgotten = this.#number;
+    await forgetChanges(this.opened.db, this.#number);
+  }
+
+  /** Null where everything has to be read. */
+  #stateWith(db: Database, changes: Changes): Promise<SiteState | null> | null {
+    return this.#state && withChanges(this.#state, db, changes);
+  }
+
+  async #readAll(db: Database): Promise<void> {
     // What changes while everything is read is told of again.
-    const number = await lastChange(this.db);
-    const state = await readSiteState(this.db);
+    const number = await lastChange(db);
+    const state = await readSiteState(db);
     if (!state && this.#state) throw new Error('The site is gone from the database.');
     this.#state = state;
     this.#number = number;
+    this.readSessionsAgain();
   }
 
   /** How often sessions ended or changed: whoever reads one meanwhile can't know whether it was that one. */
@@ -166,12 +222,8 @@ export class Trivet {
       if (passphrases.includes(passphrase)) this.sessions.delete(hash);
   }
 
-  /** Everything it holds, for another to begin with. */
-  dump(): Promise<Blob> {
-    return this.opened.dump();
-  }
-
   async close(): Promise<void> {
+    this.currency?.end();
     if (this.#state) await this.journal.flush(this, new Date());
     await this.opened.close();
   }

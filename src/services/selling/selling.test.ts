@@ -39,7 +39,7 @@ import {
   siteAsFile,
   startSignUp,
   stopOwn,
-  Trivet,
+  type Trivet,
   tendOrders,
   undoChange,
   type Visitor,
@@ -48,7 +48,7 @@ import {
 } from '..';
 import { applyChange } from '../people';
 import { type Person, setClockAhead } from '../running';
-import { gretaAt, later, now, openLarkfell, signedInAt } from '../testing';
+import { gretaAt, later, now, openEmpty, openLarkfell, signedInAt } from '../testing';
 import { referenceIn, type TestTill, testTill } from '../testing-till';
 import { takeNotices } from './take-notice';
 
@@ -692,7 +692,7 @@ describe('the desk', () => {
 
 it('goes out and comes in with the site as a file', async () => {
   const file = await siteAsFile(trivet, 'people');
-  const other = await Trivet.open(null);
+  const other = await openEmpty();
   try {
     const people = file.people?.map((person, at) =>
       at === 0 ? { ...person, desk: { right: 'owner' as const, branch: null } } : person,
@@ -704,7 +704,7 @@ it('goes out and comes in with the site as a file', async () => {
       [...trivet.state.shop].map(([, { terms }]) => terms),
     );
     const wrongly = { ...file, shop: { ...file.shop, products: [{ product: 'gone', prices: [] }] } };
-    const third = await Trivet.open(null);
+    const third = await openEmpty();
     expect((await importSite(third, JSON.parse(JSON.stringify(wrongly)), 'A test')).join()).toMatch(
       /no product "gone"/,
     );

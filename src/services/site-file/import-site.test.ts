@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { larkfell } from '../../../demo/larkfell';
-import { importSite, readSiteFile, Trivet } from '..';
-import { openLarkfell } from '../testing';
+import { importSite, readSiteFile, type Trivet } from '..';
+import { openEmpty, openLarkfell } from '../testing';
 
 let trivet: Trivet;
 
@@ -22,7 +22,7 @@ describe('loading a site', () => {
       { id: 'a', name: 'A', email: 'a@larkfell.example', level: 'duke' },
       { id: 'b', name: 'B', email: 'A@larkfell.example', groups: ['nowhere'] },
     ];
-    const fresh = await Trivet.open(null);
+    const fresh = await openEmpty();
     expect(await importSite(fresh, { ...larkfell, people, board: [] }, 'Somebody')).toEqual([
       'A: there is no level "duke".',
       'B: there is no group "nowhere".',

@@ -15,10 +15,10 @@ import {
   type SiteFile,
   saveDraft,
   siteFileSchema,
-  Trivet,
+  type Trivet,
   visitorOf,
 } from '..';
-import { gretaAt, now, openLarkfell, signedInAt, withOpened } from '../testing';
+import { gretaAt, now, openEmpty, openLarkfell, signedInAt, withOpened } from '../testing';
 import { siteFile } from './site-file-form';
 
 let trivet: Trivet;
@@ -61,7 +61,7 @@ describe('a site as a file', () => {
       policy: withOpened(trivet, 'crew'),
     });
     const file = JSON.parse(JSON.stringify(await exportSite(trivet, greta, 'people')));
-    const other = await Trivet.open(null);
+    const other = await openEmpty();
     expect(await importSite(other, file, 'Somebody')).toEqual([]);
     expect(withoutDrawing(essence(other))).toEqual(withoutDrawing(essence(trivet)));
     expect(peopleOf(other)).toEqual(peopleOf(trivet));
@@ -289,7 +289,7 @@ describe('the published schema and the importer', () => {
     expect(file.gone).toEqual(
       expect.arrayContaining(['group dome-crew', 'field hours-logged', 'choice team Optics']),
     );
-    const other = await Trivet.open(null);
+    const other = await openEmpty();
     expect(await importSite(other, file, 'Somebody')).toEqual([]);
     expect(other.state.live.policy).toEqual(site.state.live.policy);
     // What is not listed is a mistake.

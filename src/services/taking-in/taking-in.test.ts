@@ -28,14 +28,14 @@ import {
   sendFolder,
   type TakingAnswer,
   type TakingReport,
-  Trivet,
+  type Trivet,
   takeBackIn,
   takeIn,
   viewOf,
   viewPage,
 } from '..';
 import { siteAsFile } from '../site-file';
-import { now } from '../testing';
+import { now, openEmpty } from '../testing';
 import { keep, putBack } from '../testing-database';
 import { contentOf } from '../view';
 
@@ -53,7 +53,7 @@ let administrator: Administrator;
 let picture: Uint8Array;
 
 beforeAll(async () => {
-  trivet = await Trivet.open(null);
+  trivet = await openEmpty();
   expect(
     await importSite(
       trivet,

@@ -11,9 +11,9 @@ import {
   sendWriting,
   siteAsFile,
   siteOverview,
-  Trivet,
+  type Trivet,
 } from '..';
-import { gretaAt, now, openLarkfell } from '../testing';
+import { gretaAt, now, openEmpty, openLarkfell } from '../testing';
 
 let trivet: Trivet;
 let greta: Administrator;
@@ -121,7 +121,7 @@ describe('a quiz that is written', () => {
 describe('a quiz in a site file', () => {
   it('goes out and in again', async () => {
     const file = await siteAsFile(trivet, 'people');
-    const other = await Trivet.open(null);
+    const other = await openEmpty();
     expect(await importSite(other, file, 'The test')).toEqual([]);
     expect(other.state.contents.get(asId<ItemId>(QUIZ))?.quiz).toEqual(
       trivet.state.contents.get(asId<ItemId>(QUIZ))?.quiz,
@@ -134,7 +134,7 @@ describe('a quiz in a site file', () => {
     const items = file.items.map((item): SiteFile['items'][number] =>
       item.kind === 'activity' && item.quiz ? { ...item, quiz: { ...item.quiz, draw: 50 } } : item,
     );
-    const other = await Trivet.open(null);
+    const other = await openEmpty();
     expect(await importSite(other, { ...file, items }, 'The test')).toEqual([
       'Before your first opening: It draws 50 questions and has 8. Draw fewer, or write more.',
     ]);

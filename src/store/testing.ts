@@ -1,0 +1,55 @@
+/** Databases for tests: embedded, or on the server that tests were given one of. */
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import pg from 'pg';
+import { inject } from 'vitest';
+import { type OpenDatabase, openDatabase, openEmbedded } from '.';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    /** The address of a server’s own database; null where tests run on the embedded one. */
+    server: string | null;
+    /** The file that holds a Larkfell, or the name of the database on the server that does. */
+    larkfell: string;
+  }
+}
+
+/** A fresh database. On a server it is gone when it is closed. */
+export const openFresh = (): Promise<OpenDatabase> => {
+  const server = inject('server');
+  return server === null ? openDatabase(null) : openOn(server, 'template0');
+};
+
+/** A database that begins as the Larkfell that was loaded for all tests. */
+export const openLoaded = async (): Promise<OpenDatabase> => {
+  const server = inject('server');
+  const larkfell = inject('larkfell');
+  return server === null
+    ? openEmbedded(new Blob([new Uint8Array(await readFile(larkfell))]))
+    : openOn(server, larkfell);
+};
+
+async function openOn(server: string, template: string): Promise<OpenDatabase> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await ask(server, `create database ${name} template ${template}`);
+  const url = new URL(server);
+  url.pathname = `/${name}`;
+  const opened = await openDatabase(url.href);
+  return {
+    ...opened,
+    close: async () => {
+      await opened.close();
+      await ask(server, `drop database ${name} with (force)`);
+    },
+  };
+}
+
+async function ask(server: string, what: string): Promise<void> {
+  const client = new pg.Client({ connectionString: server });
+  await client.connect();
+  try {
+    await client.query(what);
+  } finally {
+    await client.end();
+  }
+}
