@@ -2,12 +2,12 @@
  * Loads the demo site through the service that loads anybody's site. Starts from nothing each time unless told to
  * `--keep`; erases only a data folder that was made as a demo.
  */
-import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { larkfellOn } from '../demo/larkfell';
 import { salesOn } from '../demo/sales';
 import { workOn } from '../demo/work';
-import { databaseIn, importSite, readEnvironment, Trivet } from '../src/services';
+import { importSite, isOnServer, readEnvironment, Trivet } from '../src/services';
 import {
   holdPlace,
   insertHandIn,
@@ -23,11 +23,25 @@ import { claimDataFolder } from './data-folder';
 async function load(keep: boolean): Promise<readonly string[]> {
   const env = readEnvironment(process.env);
   if ('problems' in env) return env.problems;
-  const { dataFolder } = env;
+  return isOnServer(env.database) ? loadOnServer(env, keep) : loadInFolder(env, keep);
+}
+
+/** Into a database of a server only where it holds nothing. */
+async function loadOnServer(env: Environment, keep: boolean): Promise<readonly string[]> {
+  const trivet = await Trivet.open(env.database);
+  try {
+    if (!trivet.hasSite) return await fill(trivet, env);
+    return keep ? [] : ['The database holds a site already. Name an empty one with TRIVET_DATABASE.'];
+  } finally {
+    await trivet.close();
+  }
+}
+
+async function loadInFolder(env: Environment, keep: boolean): Promise<readonly string[]> {
+  const { dataFolder, database } = env;
   const claim = claimDataFolder(dataFolder);
   if ('problem' in claim) return [claim.problem];
   try {
-    const database = databaseIn(dataFolder);
     const mark = join(dataFolder, 'is-a-demo');
     if (existsSync(database) && !existsSync(mark)) {
       return [
@@ -39,21 +53,28 @@ async function load(keep: boolean): Promise<readonly string[]> {
     rmSync(join(dataFolder, 'till.json'), { force: true });
     writeFileSync(mark, 'Everybody here has the password larkfell-demo. This folder may be erased.\n');
     const trivet = await Trivet.open(database);
-    const today = new Date().toISOString().slice(0, 10);
-    const site = larkfellOn(today);
-    const problems = await importSite(trivet, site, 'The demo');
-    // What people handed in is no part of a site’s file.
-    for (const work of problems.length > 0 ? [] : workOn(today)) await insertHandIn(trivet.db, work, []);
-    if (problems.length === 0)
-      writeFileSync(
-        join(dataFolder, 'till.json'),
-        JSON.stringify(await loadSales(trivet, salesOn(today, site.people ?? [], env.publicUrl.origin))),
-      );
-    await trivet.close();
-    return problems;
+    try {
+      return await fill(trivet, env);
+    } finally {
+      await trivet.close();
+    }
   } finally {
     claim.release();
   }
+}
+
+/** Loads the demo into an empty Trivet, and writes what its till is to know beside it. */
+async function fill(trivet: Trivet, { dataFolder, publicUrl }: Environment): Promise<readonly string[]> {
+  const today = new Date().toISOString().slice(0, 10);
+  const site = larkfellOn(today);
+  const problems = await importSite(trivet, site, 'The demo');
+  if (problems.length > 0) return problems;
+  // What people handed in is no part of a site’s file.
+  for (const work of workOn(today)) await insertHandIn(trivet.db, work, []);
+  const ledger = await loadSales(trivet, salesOn(today, site.people ?? [], publicUrl.origin));
+  mkdirSync(dataFolder, { recursive: true });
+  writeFileSync(join(dataFolder, 'till.json'), JSON.stringify(ledger));
+  return [];
 }
 
 /** Loads what was bought before, and answers what the till is to know of it. */
@@ -89,6 +110,8 @@ async function loadSales(
   });
   return ledger;
 }
+
+type Environment = Exclude<ReturnType<typeof readEnvironment>, { readonly problems: unknown }>;
 
 const problems = await load(process.argv.includes('--keep'));
 for (const problem of problems) console.error(`  ${problem}`);

@@ -3,6 +3,7 @@ export interface Postgres {
   readonly port: number;
   readonly url: (name: string) => string;
   readonly create: (name: string, from?: string) => void;
+  readonly createUnlessThere: (name: string) => void;
   readonly drop: (name: string) => void;
   readonly run: (program: string, args: readonly string[]) => void;
   readonly start: () => Promise<void>;
@@ -15,3 +16,4 @@ export function startPostgres(
   folder: string,
   options?: { readonly port?: number; readonly lasting?: boolean },
 ): Promise<Postgres>;
+export function freePort(): Promise<number>;

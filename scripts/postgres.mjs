@@ -29,7 +29,8 @@ function user() {
   return { uid, gid };
 }
 
-const freePort = () =>
+/** A port that nobody uses. */
+export const freePort = () =>
   new Promise((found, failed) => {
     const server = createServer().once('error', failed);
     server.listen(0, '127.0.0.1', () => {
@@ -90,11 +91,23 @@ export async function startPostgres(folder, { port, lasting = false } = {}) {
     server.kill(signal);
     await ended;
   };
+  // However this program ends, the server ends with it.
+  process.on('exit', () => server?.kill('SIGINT'));
   await start();
   return {
     port: chosen,
     url: (name) => `postgres://trivet@127.0.0.1:${chosen}/${name}`,
     create: (name, from = 'template0') => run('createdb', [...where, '-T', from, name]),
+    createUnlessThere: (name) => {
+      const { stdout } = spawnSync(
+        join(programs, 'psql'),
+        [...where, '-Atc', 'select datname from pg_database', 'postgres'],
+        {
+          encoding: 'utf8',
+        },
+      );
+      if (!stdout.split('\n').includes(name)) run('createdb', [...where, '-T', 'template0', name]);
+    },
     drop: (name) => run('dropdb', [...where, '--force', '--if-exists', name]),
     /** Runs a program of PostgreSQL’s against it. */
     run: (program, args) => run(program, [...where, ...args]),

@@ -1,6 +1,6 @@
 /** What a person can do, room by room. A room offers the others what its index names. */
 
-export { type FormField, isOnServer, NotOpened, type WalkScene } from '@/store';
+export { type FormField, isAway, isOnServer, NotOpened, type WalkScene } from '@/store';
 export {
   type AreaInList,
   type AreaList,

@@ -3,6 +3,7 @@
 export * from './areas';
 export { askedThread } from './asked-thread';
 export * from './attempts';
+export { isAway, isLocked } from './away';
 export * from './base-backup';
 export * from './boards';
 export * from './changes';

@@ -4,14 +4,15 @@
  */
 import { DrizzleQueryError } from 'drizzle-orm/errors';
 import { PgPreparedQuery } from 'drizzle-orm/pg-core';
+import { codeOfFailure } from './away';
 
 export class QueryFailed extends Error {
   /** PostgreSQL's code for what went wrong (SQLSTATE). */
   readonly code: string;
 
   constructor(query: string, cause: unknown) {
-    const { code, constraint } = (cause ?? {}) as { readonly code?: unknown; readonly constraint?: unknown };
-    const known = typeof code === 'string' ? code : 'unknown';
+    const { constraint } = (cause ?? {}) as { readonly constraint?: unknown };
+    const known = codeOfFailure(cause);
     super(
       `A query failed (${known}${typeof constraint === 'string' ? `, ${constraint}` : ''}): ${query.slice(0, 500)}`,
     );

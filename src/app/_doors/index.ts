@@ -7,6 +7,7 @@ import {
   administratorOf,
   Busy,
   frameFor,
+  isAway,
   messagesOf,
   type Trivet,
   theTime,
@@ -67,7 +68,13 @@ const DOORS: Readonly<Record<string, Door>> = {
 };
 
 /** What the site answers a request, whoever sends it in whatever way. */
-export async function siteAnswer(trivet: Trivet, request: SiteRequest, now = theTime()): Promise<Answer> {
+export const siteAnswer = (trivet: Trivet, request: SiteRequest, now = theTime()): Promise<Answer> =>
+  currentAnswer(trivet, request, now).catch((error: unknown) => {
+    if (!isAway(error)) throw error;
+    return cutOff(trivet);
+  });
+
+async function currentAnswer(trivet: Trivet, request: SiteRequest, now: Date): Promise<Answer> {
   if (!ALWAYS.has(pathOf(request)) && !(await isCurrent(trivet))) return cutOff(trivet);
   if (!trivet.hasSite || pathOf(request).startsWith(BEGINNING)) {
     const begun = await beginAnswer(trivet, request, now);

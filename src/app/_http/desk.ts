@@ -4,6 +4,7 @@ import {
   type Administrator,
   administratorOf,
   Busy,
+  isAway,
   NotAllowed,
   noteTrouble,
   requirePermission,
@@ -36,6 +37,10 @@ export const problem = (status: number, title: string, more: object = {}): Respo
     status,
     headers: { 'Content-Type': 'application/problem+json', 'Cache-Control': PRIVATE },
   });
+
+/** Whether something was written when the database went, it alone can tell. */
+const AWAY =
+  'The database can’t be reached just now. If you were changing something, look whether it was done before you do it again.';
 
 type BytesHandler = (
   trivet: Trivet,
@@ -120,6 +125,7 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
     if (error instanceof NotAllowed) return problem(403, error.message);
     if (error instanceof Busy)
       return problem(503, 'Too many are doing the same just now. Try again in a moment.');
+    if (isAway(error)) return problem(503, AWAY);
     noteTrouble('A request of the desk failed.', error);
     return problem(500, 'Something went wrong here, and nothing was changed. It was noted; try again.');
   }
@@ -130,7 +136,14 @@ async function allowed(
   request: Request,
   doing: Permission,
 ): Promise<Response | { readonly trivet: Trivet; readonly administrator: Administrator }> {
-  const { trivet, visitor } = await asking(request);
+  let asked: Awaited<ReturnType<typeof asking>>;
+  try {
+    asked = await asking(request);
+  } catch (error) {
+    if (isAway(error)) return problem(503, AWAY);
+    throw error;
+  }
+  const { trivet, visitor } = asked;
   const administrator = administratorOf(visitor);
   if (!visitor.person)
     return problem(401, 'Your session has ended. Sign in again in another tab; nothing here is lost.');

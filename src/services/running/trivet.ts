@@ -8,6 +8,7 @@ import {
   type Changes,
   type Database,
   forgetChanges,
+  isLocked,
   type Job,
   lastChange,
   type OpenDatabase,
@@ -19,7 +20,13 @@ import {
 import { indexOnce } from '../texts';
 import { Currency } from './currency';
 import { Journal } from './journal';
+import { Busy } from './lane';
 import { readSiteState, type SiteState, withChanges } from './site-state';
+
+/** Others have changed the site for as long as one waits. */
+const orBusy = (error: unknown): never => {
+  throw isLocked(error) ? new Busy() : error;
+};
 
 const MOST_SESSIONS = 10_000;
 const KEPT_BYTES = 64_000_000;
@@ -100,7 +107,7 @@ export class Trivet {
   change<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
     const { together } = this.opened;
     const turn = this.#queue.then(() =>
-      together ? together.alone((db) => this.#changeOver(db, work)) : this.#changeHere(work),
+      together ? together.alone((db) => this.#changeOver(db, work)).catch(orBusy) : this.#changeHere(work),
     );
     this.#queue = turn.catch(() => undefined);
     return turn;
