@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writ
 import { dirname } from 'node:path';
 import { capital } from '../src/core';
 import {
+  databaseIn,
   type ExpectationReport,
   expectationsInFile,
   expectationsOfSite,
@@ -11,6 +12,8 @@ import {
   importSite,
   isOnServer,
   LARGEST_SITE_FILE,
+  moveSite,
+  NotMoved,
   NotOpened,
   type PeopleInFile,
   readEnvironment,
@@ -19,6 +22,7 @@ import {
   Trivet,
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
+import { progress } from './progress';
 
 const USAGE = `Say what to do, and with which file:
   npm run site -- export <file> [--with-people | --with-sign-in]
@@ -27,7 +31,9 @@ const USAGE = `Say what to do, and with which file:
   npm run site -- check <file> [--tap]            says what is wrong with a file, what it would do to the site, and
                                                   whether what it expects holds; ends with 1 if not
   npm run site -- check [--tap]                   says whether what the site expects holds
-  npm run site -- import <file>                   takes a file in: all of it, or nothing`;
+  npm run site -- import <file>                   takes a file in: all of it, or nothing
+  npm run site -- move <address or folder>        brings everything onto a PostgreSQL server (postgres://…), or into a
+                                                  data folder that holds nothing; what was here stays as it is`;
 
 /** Ends with one sentence a line on the error stream, and code 1. */
 class Stop extends Error {
@@ -58,7 +64,15 @@ function readInput(path: string): unknown {
 async function withSite<T>(work: (trivet: Trivet, where: string) => Promise<T>): Promise<T> {
   const env = readEnvironment(process.env);
   if ('problems' in env) throw new Stop(env.problems);
-  const { database, dataFolder } = env;
+  return withDatabase(env.database, env.dataFolder, work);
+}
+
+/** Works on what is on a server, or in a data folder that nobody else uses meanwhile. */
+async function withDatabase<T>(
+  database: string,
+  dataFolder: string,
+  work: (trivet: Trivet, where: string) => Promise<T>,
+): Promise<T> {
   const onServer = isOnServer(database);
   const claim = onServer ? { release: () => undefined } : claimDataFolder(dataFolder);
   if ('problem' in claim) throw new Stop([claim.problem]);
@@ -74,6 +88,28 @@ async function withSite<T>(work: (trivet: Trivet, where: string) => Promise<T>):
   } finally {
     claim.release();
   }
+}
+
+/** Moves the site to a server or into a data folder. */
+async function move(where: string): Promise<string> {
+  const database = isOnServer(where) ? where : databaseIn(where);
+  if (!isOnServer(where) && existsSync(database))
+    throw new Stop([`The data folder ${where} holds something already.`]);
+  return withSite((from) =>
+    withDatabase(database, where, async (to) => {
+      try {
+        const told = { line: null as ReturnType<typeof progress> | null };
+        const { rows, items, people } = await moveSite(from, to, (done, all) => {
+          told.line ??= progress('Moved', all, (count) => `${count} rows`);
+          told.line(done);
+        });
+        return `Moved, and the same there: ${items} items, ${people} people, ${rows} rows in all.
+  ${isOnServer(where) ? 'Start Trivet with TRIVET_DATABASE set to that address.' : `Start Trivet with TRIVET_DATA=${where}, and without TRIVET_DATABASE.`} What was here is as it was.`;
+      } catch (error) {
+        throw error instanceof NotMoved ? new Stop([error.message]) : error;
+      }
+    }),
+  );
 }
 
 function tell({ items, names, people, changes, opens }: ImportReport): string {
@@ -183,6 +219,8 @@ async function run([command = '', ...rest]: readonly string[]): Promise<string> 
   if (command === 'check') return path === undefined ? checkSite(tap) : checkFile(path, tap);
   if (path === undefined) throw new Stop([USAGE]);
   switch (command) {
+    case 'move':
+      return move(path);
     case 'export':
       return withSite(async (trivet, where) => {
         if (!trivet.hasSite) throw new Stop([`${where} holds no site.`]);

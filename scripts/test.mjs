@@ -4,6 +4,7 @@
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { postgresPrograms } from './postgres.mjs';
 import { binOf, build, install } from './setup.mjs';
 
 let passed = 0;
@@ -39,7 +40,7 @@ function check(name, args) {
   else failed += 1;
 }
 
-/** Programs of Debian's that browser tests run: the browser, and what stands between it and a site. */
+/** Programs of Debian's that tests run: the browser, what stands between it and a site, and a server for databases. */
 const PROGRAMS = [
   { name: 'Chromium', at: process.env.CHROMIUM ?? '/usr/bin/chromium', packages: ['chromium'] },
   // The same without windows; where it is not to be had, stories take a little longer.
@@ -50,6 +51,7 @@ const PROGRAMS = [
   },
   { name: 'nginx', at: '/usr/sbin/nginx', packages: ['nginx', 'openssl'] },
   { name: 'Caddy', at: '/usr/bin/caddy', packages: ['caddy'] },
+  { name: 'PostgreSQL', at: '/usr/lib/postgresql', packages: ['postgresql'] },
 ];
 
 function ensurePrograms() {
@@ -86,6 +88,11 @@ function count(file, read, fine) {
 rmSync('test-results', { recursive: true, force: true });
 mkdirSync('test-results', { recursive: true });
 timed('Packages', install);
+ensurePrograms();
+if (postgresPrograms() === null)
+  console.error(
+    'Without PostgreSQL 15 or later nothing is tested on a server: neither the store and the services, nor several processes.',
+  );
 check('Types', [binOf('typescript', 'tsc'), '--noEmit', '-p', '.']);
 check('Types of core, without DOM and Node', [binOf('typescript', 'tsc'), '-p', 'src/core']);
 check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
@@ -116,7 +123,8 @@ check('Leak check over HTTP', [
   // The unit tests try every door as everybody with a story; over HTTP a few show that nothing else answers.
   '--as=ines,sunniva',
 ]);
-ensurePrograms();
+// Three processes on one server: each kind of fault once; `npm run faults` asks for two hundred.
+if (postgresPrograms() !== null) check('Several processes', ['--import', 'tsx', 'scripts/faults.ts', '6']);
 const browser = step('Browser tests', [binOf('@playwright/test', 'playwright'), 'test']);
 /** The stories of a suite of Playwright’s and of those within it. */
 const storiesIn = ({ specs = [], suites = [] }) => [

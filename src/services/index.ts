@@ -58,7 +58,15 @@ export {
   readDesk,
 } from './desk';
 export { LARGEST_FILE } from './forms';
-export { backUp, finishRestore, NotRestored, readiness, restore } from './keeping';
+export {
+  backUp,
+  finishRestore,
+  moveSite,
+  NotMoved,
+  NotRestored,
+  readiness,
+  restore,
+} from './keeping';
 export {
   checkLeaks,
   describeReport,

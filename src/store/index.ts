@@ -18,6 +18,7 @@ export * from './item-drafts';
 export * from './items';
 export * from './journal';
 export * from './keys';
+export { copyDatabase, countOthers, differingTables, isEmptyDatabase } from './move';
 export * from './names';
 export { newDatabaseFile } from './new-database';
 export { isOnServer, openDatabase } from './open-database';

@@ -105,9 +105,14 @@ export class Trivet {
 
   /** Runs a change, one at a time among all processes, and then puts what it changed into memory. */
   change<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
+    return this.alone(() => work(this.state));
+  }
+
+  /** The same where there may be no site yet. */
+  alone<T>(work: () => Promise<T>): Promise<T> {
     const { together } = this.opened;
     const turn = this.#queue.then(() =>
-      together ? together.alone((db) => this.#changeOver(db, work)).catch(orBusy) : this.#changeHere(work),
+      together ? together.alone((db) => this.#aloneOver(db, work)).catch(orBusy) : this.#aloneHere(work),
     );
     this.#queue = turn.catch(() => undefined);
     return turn;
@@ -118,20 +123,20 @@ export class Trivet {
     return this.opened.together ? this.opened.together.unlessAnother(job, work) : work();
   }
 
-  async #changeHere<T>(work: (state: SiteState) => Promise<T>): Promise<T> {
+  async #aloneHere<T>(work: () => Promise<T>): Promise<T> {
     try {
-      return await work(this.state);
+      return await work();
     } finally {
       await this.#catchUp();
     }
   }
 
   /** Over a connection that nobody else writes beside; what others wrote is in memory before. */
-  async #changeOver<T>(db: Database, work: (state: SiteState) => Promise<T>): Promise<T> {
+  async #aloneOver<T>(db: Database, work: () => Promise<T>): Promise<T> {
     await this.#catchUp();
     const held: { db: Database | null } = { db };
     try {
-      return await this.#alone.run(held, () => work(this.state));
+      return await this.#alone.run(held, work);
     } finally {
       // What the work left behind, a timer for one, is not to write over it any more.
       held.db = null;

@@ -8,9 +8,11 @@ import { readSiteFile } from './read-site-file';
 import type { SiteFileRead } from './site-file-form';
 import { wishesIn } from './wishes-in';
 
+const THERE = 'There is a site already. Choose an empty data folder with TRIVET_DATA, or an empty database.';
+
 /** Loads a site into a Trivet that has none. Answers every problem found, or none when it is loaded. */
 export async function importSite(trivet: Trivet, input: unknown, author: string): Promise<readonly string[]> {
-  if (trivet.hasSite) return ['This data folder already holds a site. Choose an empty one with TRIVET_DATA.'];
+  if (trivet.hasSite) return [THERE];
   const site = await readSiteFile(input);
   if ('problems' in site) return site.problems;
   const { file } = site;
@@ -30,19 +32,23 @@ export async function importSite(trivet: Trivet, input: unknown, author: string)
     ...(file.shop && { graceDays: file.shop.graceDays }),
   };
   const { passwords, passphrases } = await hashesIn(file, settings.passphraseSalt);
-  await trivet.db.transaction(async (tx) => {
-    await writeSite(tx, { ...site, settings, people }, author);
-    await replaceTerms(tx, site.terms ?? []);
-    for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
-    for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
-    if (site.draft !== site.policy) await updateDraft(tx, site.draft, 1, author);
-    const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
-    if (file.board.length > 0) {
-      for (const person of people.filter(({ desk }) => desk)) await writeBoard(tx, person.id, board);
-    }
+  return trivet.alone(async () => {
+    // Somebody else may have begun meanwhile.
+    if (trivet.hasSite) return [THERE];
+    await trivet.db.transaction(async (tx) => {
+      await writeSite(tx, { ...site, settings, people }, author);
+      await replaceTerms(tx, site.terms ?? []);
+      for (const { id, hash } of passwords) await setPasswordHash(tx, id, hash);
+      for (const { id, hash } of passphrases) await setPassphraseHash(tx, id, hash);
+      if (site.draft !== site.policy) await updateDraft(tx, site.draft, 1, author);
+      const board = ['guest' as const, ...file.board.map((person) => ({ person }))];
+      if (file.board.length > 0) {
+        for (const person of people.filter(({ desk }) => desk)) await writeBoard(tx, person.id, board);
+      }
+    });
+    await trivet.reload();
+    return [];
   });
-  await trivet.reload();
-  return [];
 }
 
 /**

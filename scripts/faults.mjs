@@ -1,0 +1,6 @@
+/** `npm run faults`: two hundred faults of three processes and their database; `npm test` makes six. `-- 1000` makes more. */
+import { build, install, runScript } from './setup.mjs';
+
+install();
+build();
+runScript('scripts/faults.ts', process.argv.slice(2));
