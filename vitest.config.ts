@@ -9,7 +9,7 @@ const ON_A_SERVER = postgresPrograms() === null ? [] : ['src/{store,services}/**
 /** What is about the embedded database, its files and its thread. */
 const EMBEDDED = [
   'src/store/{new-database,threaded-client,turns,upgrade}.test.ts',
-  'src/services/keeping/**',
+  'src/services/keeping/keeping.test.ts',
 ];
 
 /** What starts processes, knocks at every door or asks the compiler, which takes longest. */

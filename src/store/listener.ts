@@ -1,5 +1,6 @@
 /** The connection on which a process hears that others wrote to the log of changes, and asks how far the log is. */
 import pg, { type ClientConfig } from 'pg';
+import { MIGRATION, requireVersion } from './server-checks';
 
 /** What triggers say something on when they wrote to the log. */
 const CHANNEL = 'trivet_changes';
@@ -8,15 +9,11 @@ const PATIENCE_MS = 2000;
 
 /** Connects when it is first asked, and again after a connection was lost. */
 export class Listener {
-  #client: Promise<pg.Client> | null = null;
+  #connection: { readonly client: pg.Client; readonly ready: Promise<unknown> } | null = null;
   #heard: () => void = () => undefined;
   #closed = false;
 
-  constructor(
-    private readonly options: ClientConfig,
-    /** The newest migration that this process knows, as it is told in the database. */
-    private readonly migration: number,
-  ) {}
+  constructor(private readonly options: ClientConfig) {}
 
   listen(heard: () => void): void {
     this.#heard = heard;
@@ -25,50 +22,45 @@ export class Listener {
   /** The number of the latest entry of the log. Rejects where it can’t be had, and where a newer Trivet has the database. */
   async lastNumber(): Promise<number> {
     if (this.#closed) throw new Error('The database is closed.');
-    this.#client ??= this.#connect();
-    const asked = this.#client;
+    this.#connection ??= this.#connect();
+    const { client, ready } = this.#connection;
     try {
-      const client = await asked;
+      await ready;
       const { rows } = await client.query<{ number: number; migration: number }>(
-        `select coalesce((select max(number) from changes), 0)::int8 as number,
-          (select max(created_at) from drizzle.__drizzle_migrations) as migration`,
+        `select coalesce((select max(number) from changes), 0)::int8 as number, ${MIGRATION} as migration`,
       );
       const [{ number, migration } = { number: 0, migration: 0 }] = rows;
-      if (migration !== this.migration)
-        throw new Error(
-          'A newer Trivet has brought this database up. Start this process anew, of that version.',
-        );
+      requireVersion(migration);
       return number;
     } catch (error) {
-      this.#lose(asked);
+      this.#lose(client);
       throw error;
     }
   }
 
   async close(): Promise<void> {
     this.#closed = true;
-    const client = await this.#client?.catch(() => null);
-    await client?.end().catch(() => undefined);
+    await this.#connection?.client.end().catch(() => undefined);
   }
 
-  async #connect(): Promise<pg.Client> {
+  #connect() {
     const client = new pg.Client({
       ...this.options,
       connectionTimeoutMillis: PATIENCE_MS,
       query_timeout: PATIENCE_MS,
     });
-    const asked = this.#client;
-    client.on('error', () => this.#lose(asked ?? this.#client));
-    client.on('end', () => this.#lose(asked ?? this.#client));
+    client.on('error', () => this.#lose(client));
+    client.on('end', () => this.#lose(client));
     client.on('notification', () => this.#heard());
-    await client.connect();
-    await client.query(`listen ${CHANNEL}`);
-    return client;
+    const ready = client.connect().then(() => client.query(`listen ${CHANNEL}`));
+    // Whoever asks waits for it, and hears what went wrong.
+    ready.catch(() => undefined);
+    return { client, ready };
   }
 
-  #lose(asked: Promise<pg.Client> | null): void {
-    if (asked === null || this.#client !== asked) return;
-    this.#client = null;
-    asked.then((client) => client.end()).catch(() => undefined);
+  #lose(client: pg.Client): void {
+    if (this.#connection?.client !== client) return;
+    this.#connection = null;
+    client.end().catch(() => undefined);
   }
 }

@@ -8,12 +8,16 @@ import { MIGRATIONS } from './new-database';
 /** PostgreSQL 15, as servers number themselves. */
 const OLDEST = 150_000;
 
+let newest: number | null = null;
+
 /** When the newest migration that this Trivet has was made, as the database tells it of those that it has been through. */
 export function newestHere(): number {
+  if (newest !== null) return newest;
   const { entries } = JSON.parse(readFileSync(join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
     readonly entries: readonly { readonly when: number }[];
   };
-  return Math.max(...entries.map(({ when }) => when));
+  newest = Math.max(...entries.map(({ when }) => when));
+  return newest;
 }
 
 interface Said {
@@ -57,17 +61,21 @@ export async function askFor(client: ClientBase): Promise<void> {
     throw new NotOpened(
       `${role} may not make tables in the database ${name}. Let it own the database: alter database ${name} owner to ${role}`,
     );
-  if (said.migrated) await askForVersion(client, name);
+  if (said.migrated) await askForVersion(client);
 }
 
-async function askForVersion(client: ClientBase, name: string): Promise<void> {
-  const { rows } = await client.query<{ migration: number | null }>(
-    'select max(created_at) as migration from drizzle.__drizzle_migrations',
-  );
-  if ((rows[0]?.migration ?? 0) > newestHere())
-    throw new NotOpened(
-      `The database ${name} was brought up by a newer Trivet. Update this one, and start it again.`,
-    );
+/** The newest migration that a database has been through, as a part of a query. */
+export const MIGRATION = '(select max(created_at) from drizzle.__drizzle_migrations)';
+
+/** Throws {@link NotOpened} where a newer Trivet has brought the database up: what this one would write might not fit. */
+export async function askForVersion(client: Pick<ClientBase, 'query'>): Promise<void> {
+  const { rows } = await client.query<{ migration: number | null }>(`select ${MIGRATION} as migration`);
+  requireVersion(rows[0]?.migration ?? 0);
+}
+
+export function requireVersion(migration: number): void {
+  if (migration > newestHere())
+    throw new NotOpened('A newer Trivet has brought this database up. Update this one, and start it again.');
 }
 
 /** Why a server is not there to be asked, without what it was asked with. */

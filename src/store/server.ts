@@ -10,10 +10,10 @@ import { Listener } from './listener';
 import { MIGRATIONS } from './new-database';
 import './query-failed';
 import * as schema from './schema';
-import { askFor, newestHere, whyNot } from './server-checks';
+import { askFor, askForVersion, whyNot } from './server-checks';
 
 /** Numbers by which processes know each other’s locks; 7303 is the log’s own, in the migrations. */
-const LOCKS = { site: 7301, migrating: 7302, orders: 7304 } as const;
+const LOCKS = { site: 7301, orders: 7304 } as const;
 
 /** How many connections a process has at most, its listener’s aside. */
 const MOST_CONNECTIONS = 10;
@@ -61,7 +61,7 @@ export async function openServer(url: string): Promise<OpenDatabase> {
     await pool.end().catch(() => undefined);
     throw error instanceof NotOpened ? error : new NotOpened(whyNot(error));
   }
-  const listener = new Listener(options, newestHere());
+  const listener = new Listener(options);
   return {
     db,
     close: async () => {
@@ -78,14 +78,14 @@ export async function openServer(url: string): Promise<OpenDatabase> {
   };
 }
 
-/** Looks whether the database can be used, and brings it up to the newest migration: one process at a time. */
+/** Looks whether the database can be used, and brings it up to the newest migration, while nobody else writes. */
 async function bringUp(pool: pg.Pool): Promise<void> {
   const client = await pool.connect();
   try {
-    await client.query(`select pg_advisory_lock(${LOCKS.migrating})`);
+    await client.query(`select pg_advisory_lock(${LOCKS.site})`);
     await askFor(client);
     await migrate(drizzle({ client: client as unknown as pg.Pool }), { migrationsFolder: MIGRATIONS });
-    await client.query(`select pg_advisory_unlock(${LOCKS.migrating})`);
+    await client.query(`select pg_advisory_unlock(${LOCKS.site})`);
     client.release();
   } catch (error) {
     client.release(true);
@@ -105,6 +105,7 @@ async function alone<T>(pool: pg.Pool, work: (db: Database) => Promise<T>): Prom
       await asked.query(
         `set lock_timeout = ${WAITING_MS}; set idle_session_timeout = ${SILENT_MS}; set idle_in_transaction_session_timeout = ${SILENT_MS}; select pg_advisory_lock(${LOCKS.site})`,
       );
+      await askForVersion(asked);
       return await work(over(asked));
     } finally {
       clearInterval(heard);

@@ -29,22 +29,37 @@ export const openLoaded = async (): Promise<OpenDatabase> => {
     : openOn(server, larkfell);
 };
 
-async function openOn(server: string, template: string): Promise<OpenDatabase> {
+/** A database of its own on the server, empty or as the Larkfell that was loaded; only where tests are given a server. */
+export async function databaseOnServer(
+  begins: 'empty' | 'loaded',
+): Promise<{ readonly url: string; readonly drop: () => Promise<void> }> {
+  const server = inject('server');
+  if (server === null) throw new Error('These tests run on a server.');
+  return databaseFrom(server, begins === 'empty' ? 'template0' : inject('larkfell'));
+}
+
+async function databaseFrom(server: string, template: string) {
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await ask(server, `create database ${name} template ${template}`);
   const url = new URL(server);
   url.pathname = `/${name}`;
-  const opened = await openDatabase(url.href);
+  return { url: url.href, drop: () => ask(server, `drop database ${name} with (force)`) };
+}
+
+async function openOn(server: string, template: string): Promise<OpenDatabase> {
+  const { url, drop } = await databaseFrom(server, template);
+  const opened = await openDatabase(url);
   return {
     ...opened,
     close: async () => {
       await opened.close();
-      await ask(server, `drop database ${name} with (force)`);
+      await drop();
     },
   };
 }
 
-async function ask(server: string, what: string): Promise<void> {
+/** Asks a database for one thing, past everything that Trivet does. */
+export async function ask(server: string, what: string): Promise<void> {
   const client = new pg.Client({ connectionString: server });
   await client.connect();
   try {

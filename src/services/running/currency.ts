@@ -10,8 +10,6 @@ import type { Together } from '@/store';
 export const CURRENT_MS = 1000;
 /** How often the database is asked without anything being heard, in milliseconds. */
 const ASKING_MS = 250;
-/** How long whoever asks for something waits for the database to be there again, in milliseconds. */
-const PATIENCE_MS = 5000;
 
 export class Currency {
   /** When the question was sent that memory was last known by, by the clock that is never set. */
@@ -20,6 +18,8 @@ export class Currency {
   #again = false;
   #timer: NodeJS.Timeout | null = null;
   #ended = false;
+  /** How long whoever asks for something waits for the database to be there again, in milliseconds. */
+  patienceMs = 5000;
   /** Called when memory has taken in what others wrote. */
   caughtUp: () => void = () => undefined;
 
@@ -52,7 +52,7 @@ export class Currency {
 
   /** Waits until memory is what the database holds; false where that can’t be had in time. */
   async becomesCurrent(): Promise<boolean> {
-    const until = performance.now() + PATIENCE_MS;
+    const until = performance.now() + this.patienceMs;
     while (!this.isCurrent) {
       const left = until - performance.now();
       if (left <= 0 || this.#ended) return false;

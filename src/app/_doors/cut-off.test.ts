@@ -1,0 +1,62 @@
+/** A process that can't know what is open to whom answers nobody, and says so. */
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { Trivet } from '@/services';
+import { now, openLarkfell, signedInAt } from '@/services/testing';
+import { lastChange } from '@/store';
+import { SESSION_COOKIE } from '../_http/session-cookie';
+import { keptAnswer, siteAnswer, siteResponse } from '.';
+
+let keeping: Trivet;
+let trivet: Trivet;
+/** Whether the database says how far its log is. */
+let there = true;
+
+beforeAll(async () => {
+  keeping = await openLarkfell();
+  const { db } = keeping;
+  trivet = await Trivet.over({
+    db,
+    close: () => Promise.resolve(),
+    together: {
+      alone: (work) => work(db),
+      atOnce: (read) => read(db),
+      lastNumber: () => (there ? lastChange(db) : Promise.reject(new Error('The line is dead.'))),
+      listen: () => undefined,
+      unlessAnother: (_, work) => work(),
+    },
+  });
+  if (trivet.currency) trivet.currency.patienceMs = 20;
+});
+afterAll(async () => {
+  await trivet.close();
+  await keeping.close();
+});
+
+const asked = (path: string, cookie = '') =>
+  new Request(`http://localhost:3000${path}`, { headers: { cookie, accept: 'text/html' } });
+
+it('answers while the database is there, says nothing while it is not, and answers again', async () => {
+  const { token } = await signedInAt(keeping, 'ines');
+  const ines = `${SESSION_COOKIE}=${token}`;
+  const get = async (path: string, cookie = '') =>
+    (await siteResponse(trivet, asked(path, cookie), now)).status;
+  for (const who of ['', ines]) expect(await get('/visit', who)).toBe(200);
+  expect(keptAnswer(trivet, asked('/visit'), now)).not.toBe(null);
+
+  there = false;
+  trivet.currency?.lapse();
+  expect(keptAnswer(trivet, asked('/visit'), now)).toBe(null);
+  for (const who of ['', ines])
+    for (const path of ['/visit', '/me', '/files/nothing', '/api/items', '/never', '/sitemap.xml'])
+      expect(await get(path, who), path).toBe(503);
+  const answer = await siteAnswer(trivet, asked('/me', ines), now);
+  expect(answer).toMatchObject({
+    headers: { 'Retry-After': '5' },
+    body: expect.stringMatching(/can’t be looked up just now/),
+  });
+  // How the server is can be asked for all the same.
+  expect(await get('/api/health')).toBe(200);
+
+  there = true;
+  for (const who of ['', ines]) expect(await get('/visit', who)).toBe(200);
+});
