@@ -21,6 +21,9 @@ import { type Fields, shown } from './form-door';
 /** What the addresses to begin at begin with. */
 export const BEGINNING = '/begin/';
 
+/** Where it can't be known whether there is a site. */
+export const NOTHING_KNOWN = english.frame.cutOff;
+
 /** What stands beside a site file in the form, in bytes. */
 const LARGEST_FORM = 20_000;
 

@@ -1,6 +1,6 @@
 /** A process that can't know what is open to whom answers nobody, and says so. */
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { Trivet } from '@/services';
+import { Trivet, tellTroubleTo } from '@/services';
 import { now, openLarkfell, signedInAt } from '@/services/testing';
 import { lastChange } from '@/store';
 import { SESSION_COOKIE } from '../_http/session-cookie';
@@ -44,6 +44,8 @@ it('answers while the database is there, says nothing while it is not, and answe
   expect(keptAnswer(trivet, asked('/visit'), now)).not.toBe(null);
 
   there = false;
+  const told: string[] = [];
+  tellTroubleTo((what) => told.push(what));
   trivet.currency?.lapse();
   expect(keptAnswer(trivet, asked('/visit'), now)).toBe(null);
   for (const who of ['', ines])
@@ -56,6 +58,10 @@ it('answers while the database is there, says nothing while it is not, and answe
   });
   // How the server is can be asked for all the same.
   expect(await get('/api/health')).toBe(200);
+
+  // Whoever runs the server hears of it once.
+  expect(told).toEqual([expect.stringMatching(/can’t be asked what holds/)]);
+  tellTroubleTo(null);
 
   there = true;
   for (const who of ['', ines]) expect(await get('/visit', who)).toBe(200);

@@ -2,7 +2,6 @@
  * The visitor's side as one function from a request to a response. Every door is in one table, so that whoever checks them
  * (the leak check, the tests) checks all of them, with the code that visitors get.
  */
-import { english } from '@/core';
 import {
   administratorOf,
   Busy,
@@ -25,7 +24,7 @@ import { pathOf, type SiteRequest } from '../_http/site-request';
 import { me } from './account';
 import { api } from './api';
 import { assets } from './assets';
-import { BEGINNING, beginAnswer } from './begin';
+import { BEGINNING, beginAnswer, NOTHING_KNOWN } from './begin';
 import type { Ask, Asking, Door } from './door';
 import { feedJson, feedXml } from './feeds';
 import { files } from './files';
@@ -152,7 +151,7 @@ export const isCurrent = (trivet: Trivet): boolean | Promise<boolean> =>
 
 /** In place of anything from rights that may be old. */
 export const cutOff = (trivet: Trivet): Answer =>
-  notNow((trivet.hasSite ? messagesOf(trivet.state) : english).frame.cutOff);
+  notNow(trivet.hasSite ? messagesOf(trivet.state).frame.cutOff : NOTHING_KNOWN);
 
 /** The site as a stand-in sees it. To anybody but the administrator who walks, there is nothing here. */
 async function walkAnswer(asked: Ask): Promise<Answer> {

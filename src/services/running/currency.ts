@@ -5,6 +5,7 @@
  */
 import { setTimeout as passed } from 'node:timers/promises';
 import type { Together } from '@/store';
+import { noteTrouble } from './trouble';
 
 /** Nothing is answered from memory of which is not known what it is for longer, in milliseconds. */
 export const CURRENT_MS = 1000;
@@ -14,8 +15,11 @@ const ASKING_MS = 250;
 export class Currency {
   /** When the question was sent that memory was last known by, by the clock that is never set. */
   #asOf = Number.NEGATIVE_INFINITY;
+  /** Questions that were sent before count for nothing. */
+  #from = Number.NEGATIVE_INFINITY;
   #asking: Promise<void> | null = null;
   #again = false;
+  #missed = false;
   #timer: NodeJS.Timeout | null = null;
   #ended = false;
   /** How long whoever asks for something waits for the database to be there again, in milliseconds. */
@@ -38,6 +42,7 @@ export class Currency {
   /** Nothing is answered from memory before the database was asked again. */
   lapse(): void {
     this.#asOf = Number.NEGATIVE_INFINITY;
+    this.#from = performance.now();
   }
 
   end(): void {
@@ -77,7 +82,7 @@ export class Currency {
   /** Asks once; never rejects. */
   #ask(): Promise<void> {
     this.#asking ??= this.#askNow()
-      .catch(() => undefined)
+      .catch((error: unknown) => this.#miss(error))
       .then(() => {
         this.#asking = null;
         this.#soon(this.#again ? 0 : ASKING_MS);
@@ -89,6 +94,14 @@ export class Currency {
   async #askNow(): Promise<void> {
     const sent = performance.now();
     if (await this.catchUpTo(await this.together.lastNumber())) this.caughtUp();
-    this.#asOf = sent;
+    if (sent >= this.#from) this.#asOf = sent;
+    this.#missed = false;
+  }
+
+  /** Tells whoever runs the server once, each time the database can’t be asked. */
+  #miss(error: unknown): void {
+    if (this.#missed || this.#ended) return;
+    this.#missed = true;
+    noteTrouble('The database can’t be asked what holds. Until it can, nobody is answered.', error);
   }
 }
