@@ -1,6 +1,6 @@
 /**
  * `npm run bench`: measures decisions and pages, and prints ratios of one run. `-- growing [people] [items]` measures what
- * changes cost on sites of so many, with commas between them.
+ * changes cost on sites of so many, with commas between them. `-- several` measures several processes on a PostgreSQL server.
  */
 import { cpSync, rmSync } from 'node:fs';
 import { build, install, run, runScript } from './setup.mjs';
@@ -18,6 +18,10 @@ if (what === 'growing') {
   run(process.execPath, [...memory, '--import', 'tsx', 'bench/growing-main.ts', ...sizes], {
     NODE_ENV: 'production',
   });
+  process.exit(0);
+}
+if (what === 'several') {
+  runScript('bench/several.ts', [], { NODE_ENV: 'production' });
   process.exit(0);
 }
 runScript('bench/load-site.ts', [], { TRIVET_DATA: DATA, NODE_ENV: 'production' });

@@ -24,6 +24,8 @@ export class Processes {
     private readonly postgres: Postgres,
     private readonly env: Readonly<Record<string, string>>,
     ports: readonly number[],
+    /** One of them has another clock, unless it is said that they have one. */
+    private readonly clocks: 'one clock' | 'another clock' = 'another clock',
   ) {
     this.all = ports.map((port, at) => ({
       port,
@@ -114,8 +116,8 @@ export class Processes {
   }
 
   #spawn(port: number, at: number): ChildProcess {
-    // One of them has another clock.
-    const clock = at === 1 ? ['--import', './scripts/faults/other-clock.mjs'] : [];
+    const clock =
+      at === 1 && this.clocks === 'another clock' ? ['--import', './scripts/faults/other-clock.mjs'] : [];
     return spawn(process.execPath, [...clock, '.next/serve.mjs'], {
       env: { ...process.env, ...this.env, PORT: String(port) },
       stdio: ['ignore', 'ignore', process.env.TRIVET_FAULTS_SAY ? 'inherit' : 'ignore'],

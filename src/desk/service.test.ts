@@ -29,12 +29,24 @@ it('answers a refusal with its sentence and what came with it', async () => {
 });
 
 it('has a sentence for a refusal that is no JSON', async () => {
-  answering(new Response('<h1>Bad gateway</h1>', { status: 502 }));
+  answering(new Response('<h1>Too large</h1>', { status: 413 }));
   expect(await ask('GET', 'draft')).toMatchObject({
     ok: false,
-    status: 502,
-    title: 'The server refused this (502).',
+    status: 413,
+    title: 'The server refused this (413).',
   });
+});
+
+it('takes whoever stands between and can’t reach it for a server that can’t be reached', async () => {
+  for (const status of [502, 503, 504]) {
+    answering(new Response('<h1>Not there</h1>', { status }));
+    expect(await ask('GET', 'draft')).toMatchObject({
+      status: 0,
+      title: expect.stringContaining('kept here'),
+    });
+  }
+  answering(Response.json({ title: 'Too many are doing the same.' }, { status: 503 }));
+  expect(await ask('GET', 'draft')).toMatchObject({ status: 503, title: 'Too many are doing the same.' });
 });
 
 it('says so when the server can’t be reached', async () => {

@@ -17,6 +17,9 @@ const UNREACHABLE = {
   body: {},
 } as const;
 
+/** Statuses of who can't reach what they ask (RFC 9110 §15.6). */
+const NOT_THERE: ReadonlySet<number> = new Set([502, 503, 504]);
+
 /** Sends a request (a file as it is, anything else as JSON) and reads the JSON answer. Never throws, but for being called off. */
 export async function ask<T>(
   method: string,
@@ -49,8 +52,10 @@ export async function ask<T>(
 function answerOf<T>(status: number, value: unknown): Answer<T> {
   if (status >= 200 && status < 300) return { ok: true, value: value as T };
   const body = value as Readonly<Record<string, unknown>>;
-  const title = typeof body.title === 'string' ? body.title : `The server refused this (${status}).`;
-  return { ok: false, status, title, body };
+  const title = typeof body.title === 'string' ? body.title : null;
+  // What stands between says so in its own words, and a server that is cut off in words for visitors.
+  if (title === null && NOT_THERE.has(status)) return UNREACHABLE;
+  return { ok: false, status, title: title ?? `The server refused this (${status}).`, body };
 }
 
 /** Sends bytes as they are, and tells what part of them is on its way; else as {@link ask}. */

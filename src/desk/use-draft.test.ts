@@ -84,6 +84,22 @@ it('stops and shows theirs when somebody was quicker, and goes on from there', a
   expect(only().body).toEqual({ version: 9, policy: policyOf(gate('a', nobody), gate('theirs')) });
 });
 
+it('knows its own save again whose answer was lost, and goes on from it', async () => {
+  const draft = desk();
+  await edit(draft, mine);
+  await pass(250);
+  // It is there all the same.
+  await answer({}, 503);
+  expect(draft.current.saving).toMatchObject({ kind: 'refused', problems: [] });
+  await edit(draft, more);
+  await pass(250);
+  expect(only().body).toEqual({ version: 7, policy: more });
+  await answer({ title: 'Late.', theirs: { policy: mine, version: 8, by: 'Greta' } }, 409);
+  expect(draft.current.saving.kind).not.toBe('stale');
+  await pass(250);
+  expect(only().body).toEqual({ version: 8, policy: more });
+});
+
 it.each([
   [
     'is wrong',

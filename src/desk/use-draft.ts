@@ -38,6 +38,8 @@ export function useDraft(initial: {
   const { policy, base, version, saving } = state;
   const settled = isSettled(state);
   const busy = useRef(false);
+  /** What was sent last of which is not known what has become of it. */
+  const unanswered = useRef<Policy | null>(null);
 
   // One save at a time; an edit made meanwhile is saved next, because `base` then differs from it.
   useEffect(() => {
@@ -50,9 +52,15 @@ export function useDraft(initial: {
         dispatch({ kind: 'saving' });
         const answer = await ask<{ version: number }>('PUT', 'draft', { version, policy });
         busy.current = false;
+        if (!answer.ok && (answer.status === 0 || answer.status >= 500)) unanswered.current = policy;
         if (answer.ok) dispatch({ kind: 'saved', policy, version: answer.value.version });
-        else if (answer.status === 409) dispatch({ kind: 'stale', theirs: answer.body.theirs as Theirs });
-        else {
+        else if (answer.status === 409) {
+          const theirs = answer.body.theirs as Theirs;
+          // A save whose answer was lost comes too late when it is sent again: what there is is one's own.
+          if ([policy, unanswered.current].some((one) => same(one, theirs.policy)))
+            dispatch({ kind: 'saved', policy: theirs.policy, version: theirs.version });
+          else dispatch({ kind: 'stale', theirs });
+        } else {
           // What one's right does not reach to is not tried again.
           const forbidden = answer.status === 403 ? [{ gate: null, message: answer.title }] : [];
           const problems = (answer.body.problems as readonly PolicyProblem[] | undefined) ?? forbidden;
