@@ -58,6 +58,7 @@ it('answers while the database is there, says nothing while it is not, and answe
   });
   // How the server is can be asked for all the same.
   expect(await get('/api/health')).toBe(200);
+  expect(await (await siteResponse(trivet, asked('/api/ready'), now)).json()).toMatchObject({ ready: false });
 
   // Whoever runs the server hears of it once.
   expect(told).toEqual([expect.stringMatching(/can’t be asked what holds/)]);

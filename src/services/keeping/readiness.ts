@@ -55,7 +55,8 @@ async function askAll(trivet: Trivet, hasMail: boolean, till: Till | null, now: 
       ),
   ]);
   return {
-    ready: database && trivet.hasSite,
+    // A process that can't know what holds answers nobody.
+    ready: database && trivet.hasSite && trivet.currency?.isCurrent !== false,
     database: database ? 'answers' : 'does not answer',
     mail: !hasMail ? 'none' : tried > 0 ? 'waits' : 'goes out',
     till: tells === null ? 'none' : tells ? 'answers' : 'does not answer',
