@@ -19,9 +19,12 @@ CREATE TRIGGER in_order BEFORE INSERT ON changes FOR EACH STATEMENT EXECUTE FUNC
 CREATE TRIGGER aloud AFTER INSERT ON changes REFERENCING NEW TABLE AS after
   FOR EACH STATEMENT EXECUTE FUNCTION note_aloud();
 --> statement-breakpoint
--- A session that is ended or changed on one process is known by others.
+-- A session that is ended or changed on one process, and a key that is taken back, are known by others.
 CREATE TRIGGER note_update AFTER UPDATE ON sessions REFERENCING OLD TABLE AS before NEW TABLE AS after
   FOR EACH STATEMENT EXECUTE FUNCTION note_changes('sessions', 'token_hash');
 --> statement-breakpoint
 CREATE TRIGGER note_delete AFTER DELETE ON sessions REFERENCING OLD TABLE AS after
   FOR EACH STATEMENT EXECUTE FUNCTION note_changes('sessions', 'token_hash');
+--> statement-breakpoint
+CREATE TRIGGER note_delete AFTER DELETE ON keys REFERENCING OLD TABLE AS after
+  FOR EACH STATEMENT EXECUTE FUNCTION note_changes('keys', 'hash');

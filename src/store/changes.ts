@@ -7,7 +7,12 @@ import { asId, type ItemId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { changes } from './schema';
 
-type Part = Exclude<(typeof changes.$inferSelect)['part'], 'people' | 'items' | 'sessions'>;
+/** What is told of one by one. */
+const NAMED = ['people', 'items', 'sessions', 'keys'] as const;
+type Named = (typeof NAMED)[number];
+type Part = Exclude<(typeof changes.$inferSelect)['part'], Named>;
+
+const isNamed = (part: Named | Part): part is Named => (NAMED as readonly string[]).includes(part);
 
 /** What has changed. */
 export interface Changes {
@@ -17,6 +22,8 @@ export interface Changes {
   readonly items: readonly ItemId[];
   /** The hashes of sessions that ended, or are others than they were. */
   readonly sessions: readonly string[];
+  /** The hashes of keys that were taken back. */
+  readonly keys: readonly string[];
   readonly parts: ReadonlySet<Part>;
 }
 
@@ -33,33 +40,40 @@ export async function lastChange(db: Database): Promise<number> {
 
 /** What has changed since a number; null where that can't be told, because it is too much or too long ago. */
 export async function readChangesSince(db: Database, known: number): Promise<Changes | null> {
-  const { part, id, number } = changes;
+  const { number } = changes;
   const rows = await db
-    .select({ part, id, first: sql<number>`min(${number})::int8`, last: sql<number>`max(${number})::int8` })
+    .select({
+      part: changes.part,
+      id: changes.id,
+      first: sql<number>`min(${number})::int8`,
+      last: sql<number>`max(${number})::int8`,
+    })
     .from(changes)
     .where(gte(number, known))
-    .groupBy(part, id)
+    .groupBy(changes.part, changes.id)
     .limit(MOST_ENTRIES + 1);
   if (rows.length === 0 && known === 0)
-    return { number: 0, people: [], items: [], sessions: [], parts: new Set() };
+    return { number: 0, people: [], items: [], sessions: [], keys: [], parts: new Set() };
   // What is known last is kept; where it is gone, entries after it may be gone as well.
   const first = rows.reduce((least, row) => Math.min(least, Number(row.first)), Number.POSITIVE_INFINITY);
   if (first !== Math.max(known, 1) || rows.length > MOST_ENTRIES) return null;
-  const people: PersonId[] = [];
-  const items: ItemId[] = [];
-  const sessions: string[] = [];
+  const named: Record<Named, string[]> = { people: [], items: [], sessions: [], keys: [] };
   const parts = new Set<Part>();
   let latest = known;
-  for (const row of rows) {
-    if (Number(row.last) === known) continue;
-    latest = Math.max(latest, Number(row.last));
-    if (row.part !== 'people' && row.part !== 'items' && row.part !== 'sessions') parts.add(row.part);
-    else if (row.id === null) return null;
-    else if (row.part === 'people') people.push(asId<PersonId>(row.id));
-    else if (row.part === 'items') items.push(asId<ItemId>(row.id));
-    else sessions.push(row.id);
+  for (const { part, id, last } of rows) {
+    if (Number(last) === known) continue;
+    latest = Math.max(latest, Number(last));
+    if (!isNamed(part)) parts.add(part);
+    else if (id === null) return null;
+    else named[part].push(id);
   }
-  return { number: latest, people, items, sessions, parts };
+  return {
+    ...named,
+    number: latest,
+    people: named.people.map((id) => asId<PersonId>(id)),
+    items: named.items.map((id) => asId<ItemId>(id)),
+    parts,
+  };
 }
 
 /** Notes that everything is changed by the transaction that goes on, so that nothing else has to be noted in it. */

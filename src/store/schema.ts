@@ -798,7 +798,7 @@ export const journalNames = pgTable(
 export const changes = pgTable('changes', {
   number: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
   part: text({
-    enum: ['people', 'items', 'addresses', 'names', 'shop', 'settings', 'policies', 'sessions'],
+    enum: ['people', 'items', 'addresses', 'names', 'shop', 'settings', 'policies', 'sessions', 'keys'],
   }).notNull(),
   id: text(),
 });

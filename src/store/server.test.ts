@@ -108,6 +108,21 @@ describe.skipIf(inject('server') === null)('a database on a server', () => {
     expect(most).toBe(1);
   });
 
+  it('lets a job be done by one of those who are about to', async () => {
+    const [one, other] = [await open(), await open()];
+    const done: string[] = [];
+    await one.together?.unlessAnother('orders', async () => {
+      done.push('one');
+      await other.together?.unlessAnother('orders', async () => {
+        done.push('other');
+      });
+    });
+    await other.together?.unlessAnother('orders', async () => {
+      done.push('other, later');
+    });
+    expect(done).toEqual(['one', 'other, later']);
+  });
+
   it('is not written by whoever has lost the lock, and is free for the next', async () => {
     const [one, other] = [await open(), await open()];
     const insert = sql`insert into roles (id, name) values ('keeper', 'Keeper')`;

@@ -2,7 +2,20 @@
 import { afterEach, beforeEach, describe, expect, inject, it } from 'vitest';
 import { asId, decide, type PersonId, type Policy, signedIn } from '@/core';
 import { ask, databaseOnServer } from '@/store/testing';
-import { importSite, putLive, READY_MADE, saveDraft, signOut, Trivet, visitorOf } from '..';
+import {
+  importSite,
+  keysOf,
+  makeKey,
+  personWithKey,
+  putLive,
+  READY_MADE,
+  revokeKey,
+  saveDraft,
+  signOut,
+  Trivet,
+  tellTroubleTo,
+  visitorOf,
+} from '..';
 import { gretaAt, now, signedInAt } from '../testing';
 import { staleParts } from '../testing-memory';
 import { plainRequest } from './clock';
@@ -84,6 +97,20 @@ describe.skipIf(inject('server') === null)('two processes on one database', () =
     expect((await visitorOf(other, token, now)).person).toBe(null);
   });
 
+  it('takes a key back everywhere', async () => {
+    const made = await makeKey(one, marek, { use: 'api', name: 'Telescope' }, now);
+    const key = made.kind === 'made' ? made.key : '';
+    for (const trivet of [one, other, other])
+      expect((await personWithKey(trivet, key, 'api'))?.id).toBe(marek);
+    expect(await personWithKey(other, key, 'feed')).toBe(null);
+    expect([...other.keys.values()]).toEqual([marek]);
+    const [kept] = await keysOf(one, marek);
+    await revokeKey(one, marek, kept?.id);
+    expect(await personWithKey(one, key, 'api')).toBe(null);
+    await catchesUp(other);
+    expect(await personWithKey(other, key, 'api')).toBe(null);
+  });
+
   it('forgets by whom somebody was who is taken away', async () => {
     const { token } = await signedInAt(other, 'marek');
     await ask(url, `delete from people where id = 'marek'`);
@@ -94,6 +121,8 @@ describe.skipIf(inject('server') === null)('two processes on one database', () =
   });
 
   it('knows nothing for certain while the database is not there, and all of it again when it is', async () => {
+    // Whoever runs a server hears of it; here nobody does.
+    tellTroubleTo(() => undefined);
     await catchesUp(other);
     const name = new URL(url).pathname.slice(1);
     await ask(url.replace(name, 'postgres'), `alter database ${name} allow_connections false`);
@@ -107,6 +136,7 @@ describe.skipIf(inject('server') === null)('two processes on one database', () =
     expect(await waits).toBe(true);
     await catchesUp(other);
     expect(other.state.people.get(marek)?.name).toBe('Marek the Second');
+    tellTroubleTo(null);
   });
 
   it('begins a site once, whoever begins it', async () => {

@@ -49,6 +49,9 @@ export class Trivet {
   /** Sessions by the hash of their token; those not seen for longest are dropped, and read again when they come back. */
   readonly sessions = new LRUCache<string, Session>({ max: MOST_SESSIONS });
 
+  /** Whose keys are, by what they are for and their hash, kept the same way. */
+  readonly keys = new LRUCache<string, PersonId>({ max: MOST_SESSIONS });
+
   /** Walks by the hash of their token, kept the same way. */
   readonly walks = new LRUCache<string, Walk>({ max: MOST_SESSIONS });
   readonly journal = new Journal();
@@ -169,6 +172,7 @@ export class Trivet {
     this.#state = next;
     this.#number = changes.number;
     for (const session of changes.sessions) this.forgetSession(session);
+    if (changes.keys.length > 0) this.forgetKeys();
     if (this.#number - this.#forgotten < FORGET_AFTER) return;
     this.#forgotten = this.#number;
     await forgetChanges(this.opened.db, this.#number);
@@ -187,9 +191,10 @@ export class Trivet {
     this.#state = state;
     this.#number = number;
     this.readSessionsAgain();
+    this.forgetKeys();
   }
 
-  /** How often sessions ended or changed: whoever reads one meanwhile can't know whether it was that one. */
+  /** How often sessions or keys ended or changed: whoever reads one meanwhile can't know whether it was that one. */
   get endings(): number {
     return this.#endings;
   }
@@ -207,6 +212,12 @@ export class Trivet {
     this.#endings += 1;
     this.sessions.delete(tokenHash);
     for (const [hash, walk] of this.walks) if (walk.session === tokenHash) this.walks.delete(hash);
+  }
+
+  /** Asks for every key again: some were taken back. */
+  forgetKeys(): void {
+    this.#endings += 1;
+    this.keys.clear();
   }
 
   /** Asks for a session again when it comes back: it has changed. */

@@ -42,12 +42,23 @@ export const keysOf = (trivet: Trivet, person: PersonId): Promise<readonly Key[]
   readKeys(trivet.db, person);
 
 /** Takes a key back. From then on it opens nothing. */
-export const revokeKey = (trivet: Trivet, person: PersonId, id: unknown): Promise<void> =>
-  deleteKey(trivet.db, person, typeof id === 'string' ? id.slice(0, 100) : '');
+export async function revokeKey(trivet: Trivet, person: PersonId, id: unknown): Promise<void> {
+  await deleteKey(trivet.db, person, typeof id === 'string' ? id.slice(0, 100) : '');
+  trivet.forgetKeys();
+}
 
 /** Whose key this is, or null for none that is good for this. */
 export async function personWithKey(trivet: Trivet, key: string, use: KeyUse): Promise<Person | null> {
   if (key.length > 200) return null;
-  const owner = await readKeyOwner(trivet.db, hashToken(key), use);
+  const hash = hashToken(key);
+  const owner = trivet.keys.get(`${use} ${hash}`) ?? (await ownerInDatabase(trivet, hash, use));
   return (owner && trivet.state.people.get(owner)) ?? null;
+}
+
+async function ownerInDatabase(trivet: Trivet, hash: string, use: KeyUse): Promise<PersonId | null> {
+  const { endings } = trivet;
+  const owner = await readKeyOwner(trivet.db, hash, use);
+  // One that was taken back while it was read must not be remembered.
+  if (owner !== null && endings === trivet.endings) trivet.keys.set(`${use} ${hash}`, owner);
+  return owner;
 }
