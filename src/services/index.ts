@@ -171,6 +171,7 @@ export {
   databaseIn,
   environment,
   guestVisitor,
+  isBusy,
   knownVisitorOf,
   lane,
   messagesOf,

@@ -4,9 +4,9 @@
  */
 import {
   administratorOf,
-  Busy,
   frameFor,
   isAway,
+  isBusy,
   messagesOf,
   type Trivet,
   theTime,
@@ -132,7 +132,7 @@ async function madeFor(ask: Ask): Promise<Answer> {
 /** An answer; or, while too many do what takes the machine long, that it can't be given now. */
 const unlessBusy = ({ trivet }: Ask, answered: Promise<Answer>): Promise<Answer> =>
   answered.catch((error: unknown) => {
-    if (!(error instanceof Busy)) throw error;
+    if (!isBusy(error)) throw error;
     return notNow(messagesOf(trivet.state).frame.busy);
   });
 

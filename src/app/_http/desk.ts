@@ -3,8 +3,8 @@ import { type Permission, unkeptIn } from '@/core';
 import {
   type Administrator,
   administratorOf,
-  Busy,
   isAway,
+  isBusy,
   NotAllowed,
   noteTrouble,
   requirePermission,
@@ -123,8 +123,7 @@ async function within(handler: () => Response | Promise<Response>): Promise<Resp
     return await handler();
   } catch (error) {
     if (error instanceof NotAllowed) return problem(403, error.message);
-    if (error instanceof Busy)
-      return problem(503, 'Too many are doing the same just now. Try again in a moment.');
+    if (isBusy(error)) return problem(503, 'Too many are doing the same just now. Try again in a moment.');
     if (isAway(error)) return problem(503, AWAY);
     noteTrouble('A request of the desk failed.', error);
     return problem(500, 'Something went wrong here, and nothing was changed. It was noted; try again.');

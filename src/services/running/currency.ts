@@ -8,7 +8,7 @@ import type { Together } from '@/store';
 import { noteTrouble } from './trouble';
 
 /** Nothing is answered from memory of which is not known what it is for longer, in milliseconds. */
-export const CURRENT_MS = 1000;
+const CURRENT_MS = 1000;
 /** How often the database is asked without anything being heard, in milliseconds. */
 const ASKING_MS = 250;
 

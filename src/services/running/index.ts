@@ -12,7 +12,7 @@ export {
 } from './desk-right';
 export { databaseIn, type Environment, readEnvironment } from './environment';
 export { forgetOld, NOWHERE } from './journal';
-export { Busy, lane } from './lane';
+export { Busy, isBusy, lane } from './lane';
 export { messagesOf } from './messages';
 export { memberOf, type Person, personOf, recordOf } from './person';
 export { environment, runningTrivet } from './running';

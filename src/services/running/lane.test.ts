@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { Busy, lane } from './lane';
+import { Busy, isBusy, lane } from './lane';
 
 it('lets so many go at once, so many wait, and tells the rest', async () => {
   const inLane = lane(2, 3);
@@ -31,4 +31,13 @@ it('goes on after work that failed', async () => {
   const inLane = lane(1, 1);
   await expect(inLane(() => Promise.reject(new Error('no')))).rejects.toThrow('no');
   expect(await inLane(async () => 'yes')).toBe('yes');
+});
+
+it('is told from other trouble, also where others had the site for too long', () => {
+  expect(isBusy(new Busy())).toBe(true);
+  // PostgreSQL’s code for a lock that was waited for in vain.
+  expect(isBusy(Object.assign(new Error('canceling statement due to lock timeout'), { code: '55P03' }))).toBe(
+    true,
+  );
+  expect(isBusy(new Error('Something else'))).toBe(false);
 });

@@ -8,7 +8,6 @@ import {
   type Changes,
   type Database,
   forgetChanges,
-  isLocked,
   type Job,
   lastChange,
   type OpenDatabase,
@@ -20,13 +19,7 @@ import {
 import { indexOnce } from '../texts';
 import { Currency } from './currency';
 import { Journal } from './journal';
-import { Busy } from './lane';
 import { readSiteState, type SiteState, withChanges } from './site-state';
-
-/** Others have changed the site for as long as one waits. */
-const orBusy = (error: unknown): never => {
-  throw isLocked(error) ? new Busy() : error;
-};
 
 const MOST_SESSIONS = 10_000;
 const KEPT_BYTES = 64_000_000;
@@ -115,7 +108,7 @@ export class Trivet {
   alone<T>(work: () => Promise<T>): Promise<T> {
     const { together } = this.opened;
     const turn = this.#queue.then(() =>
-      together ? together.alone((db) => this.#aloneOver(db, work)).catch(orBusy) : this.#aloneHere(work),
+      together ? together.alone((db) => this.#aloneOver(db, work)) : this.#aloneHere(work),
     );
     this.#queue = turn.catch(() => undefined);
     return turn;
