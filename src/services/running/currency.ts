@@ -98,9 +98,9 @@ export class Currency {
     this.#missed = false;
   }
 
-  /** Tells whoever runs the server once, each time the database can’t be asked. */
+  /** Tells whoever runs the server once, each time the database can’t be asked for longer than it may. */
   #miss(error: unknown): void {
-    if (this.#missed || this.#ended) return;
+    if (this.#missed || this.#ended || this.isCurrent) return;
     this.#missed = true;
     noteTrouble('The database can’t be asked what holds. Until it can, nobody is answered.', error);
   }
