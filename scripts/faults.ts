@@ -125,7 +125,7 @@ const wrong = [
 const total = Object.values(heard).reduce((sum, one) => sum + one, 0);
 say(`${count} faults (${names.join(', ')}) in ${((moment() - start) / 1000).toFixed(0)} s.`);
 say(
-  `${writers.counts.answered} changes answered; of ${writers.counts.done + writers.counts.undone} without an answer ${writers.counts.done} were done.`,
+  `${writers.counts.answered} changes answered and ${writers.counts.refused} refused; of ${writers.counts.done + writers.counts.undone} without an answer ${writers.counts.done} were done.`,
 );
 say(
   `${total} pages asked for: ${heard.open} open, ${heard.closed} closed, ${heard['not now']} not now, ${heard.nothing} without an answer.`,

@@ -1,6 +1,6 @@
 /** Those who change the site: each writes registers of its own, one after the other, and knows what has become of each write. */
 import { setTimeout as passed } from 'node:timers/promises';
-import { nobody, type Policy, signedIn } from '../../src/core';
+import { nobody, type Policy, same, signedIn } from '../../src/core';
 import { hashToken } from '../../src/services/running';
 import { Register, type Value } from './oracle';
 import type { Processes, Running } from './processes';
@@ -20,7 +20,7 @@ export interface Looked {
 export class Writers {
   readonly looked: Looked[] = [];
   /** How many writes were answered, and of how many that were not it turned out that they were done. */
-  readonly counts = { answered: 0, done: 0, undone: 0 };
+  readonly counts = { answered: 0, refused: 0, done: 0, undone: 0 };
   #going = true;
   #live = 1;
 
@@ -62,19 +62,26 @@ export class Writers {
     }
   }
 
-  /** Writes a register; what got no answer is looked up once it can’t be done any more. */
+  /** Writes a register; what was not answered is looked up once it can’t be done any more, and what was refused is not done. */
   async #write(
     register: Register,
     value: Value,
-    send: () => Promise<boolean>,
+    send: () => Promise<Response>,
     isThere: () => Promise<boolean>,
   ): Promise<boolean> {
     const from = moment();
-    const answered = await send().catch(() => false);
-    if (answered) {
+    const status = await send().then(
+      (response) => response.status,
+      () => 0,
+    );
+    if (status >= 200 && status < 400) {
       this.counts.answered += 1;
       register.wrote(value, from, moment());
       return true;
+    }
+    if (status >= 400 && status < 500) {
+      this.counts.refused += 1;
+      return false;
     }
     await this.processes.settle();
     const done = await isThere();
@@ -105,11 +112,10 @@ export class Writers {
     const put = await this.#write(
       board,
       value,
-      async () =>
-        (await this.#desk(owner, 'POST', '/desk/api/live', { version, revision: live.revision })).ok,
+      () => this.#desk(owner, 'POST', '/desk/api/live', { version, revision: live.revision }),
       async () => {
-        const rows = await this.processes.ask('select max(number)::int as last from revisions');
-        return rows[0]?.last !== live.revision;
+        const rows = await this.processes.ask('select policy from revisions order by number desc limit 1');
+        return boardIn(rows[0]?.policy as Policy) === value;
       },
     );
     if (put) this.#live += 1;
@@ -130,9 +136,7 @@ export class Writers {
       await this.#write(
         register,
         value,
-        async () =>
-          (await this.#form(cookie, `/groups/group-${at}/${value === 'open' ? 'follow' : 'leave'}`, {}))
-            .status === 303,
+        () => this.#form(cookie, `/groups/group-${at}/${value === 'open' ? 'follow' : 'leave'}`, {}),
         async () => {
           const rows = await this.processes.ask(
             `select 1 from person_groups where person = 'member-${member}' and group_id = 'group-${at}'`,
@@ -167,7 +171,7 @@ export class Writers {
       const sold = await this.#write(
         register,
         'open',
-        async () => (await this.#desk(owner, 'POST', '/desk/api/sales/by-hand', sale)).ok,
+        () => this.#desk(owner, 'POST', '/desk/api/sales/by-hand', sale),
         async () => {
           const rows = await this.processes.ask(
             `select 1 from orders where person = 'member-${member}' and product = 'product-${at}'`,
@@ -192,7 +196,7 @@ export class Writers {
       out = await this.#write(
         register,
         'closed',
-        async () => (await this.#form(cookie, '/sign-out', {})).status === 303,
+        () => this.#form(cookie, '/sign-out', {}),
         async () => {
           const rows = await this.processes.ask(`select 1 from sessions where token_hash = '${hash}'`);
           return rows.length === 0;
@@ -229,6 +233,9 @@ export class Writers {
     });
   }
 }
+
+const boardIn = ({ gates }: Policy): Value =>
+  same(gates.find(({ id }) => id === 'board')?.who, signedIn) ? 'open' : 'closed';
 
 /** The policy with the board open or closed. */
 const withBoard = (policy: Policy, value: Value): Policy => ({
