@@ -120,6 +120,12 @@ describe('hearing of others', () => {
     expect(having(news(6)).policy).toEqual(begun.policy);
   });
 
+  it('does not go back to what was live before', () => {
+    const behind = { ...news(9), live: { policy: begun.policy, revision: 1 } } as DraftAction;
+    const state = having(news(9), behind);
+    expect(state.live).toEqual({ policy: theirs.policy, revision: 2 });
+  });
+
   it('does not take up a draft while one of its own was refused', () => {
     const problems = [{ gate: 'a', message: 'Write something.' }];
     const refused: DraftAction = { kind: 'refused', title: 'No', problems, policy: mine };

@@ -94,7 +94,9 @@ export function reduceDraft(state: DraftState, action: DraftAction): DraftState 
       };
     }
     case 'news': {
-      const { draft, live } = action;
+      const { draft } = action;
+      // Of several processes one may not have heard of what another has put live.
+      const live = action.live.revision < state.live.revision ? state.live : action.live;
       const here = { ...state, live };
       if (draft.version <= state.version || state.saving.kind !== 'saved') return here;
       if (!same(state.policy, state.base)) return here;
