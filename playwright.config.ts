@@ -30,6 +30,9 @@ const CHROMIUM = existsSync(WITHOUT_WINDOWS) ? WITHOUT_WINDOWS : '/usr/bin/chrom
 
 const { TRIVET_SHUFFLE } = process.env;
 
+// Whatever database is set: nothing here is done to it.
+delete process.env.TRIVET_DATABASE;
+
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '*.spec.ts',

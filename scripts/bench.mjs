@@ -10,6 +10,8 @@ const PORT = 4175;
 const DATA = '.data-bench';
 const ANEW = '.data-bench-anew';
 
+// Whatever database is set: nothing here is done to it.
+delete process.env.TRIVET_DATABASE;
 install();
 build();
 const [what, ...sizes] = process.argv.slice(2);

@@ -1,6 +1,6 @@
 /**
  * `npm run leakcheck`: tries every door of a marked copy of the site, over HTTP, as its visitors. The site is the demo, or
- * what TRIVET_DATA holds (stop its server first). `-- --everyone` tries as every member, `-- --as=marek,ines` as
+ * what TRIVET_DATA (stop its server first) or TRIVET_DATABASE holds. `-- --everyone` tries as every member, `-- --as=marek,ines` as
  * these.
  */
 import { build, install, runScript } from './setup.mjs';

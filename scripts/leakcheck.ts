@@ -40,7 +40,14 @@ function stop(sentence: string): never {
 }
 
 async function openSource(): Promise<Trivet> {
-  const folder = process.env.TRIVET_DATA;
+  const { TRIVET_DATA: folder, TRIVET_DATABASE: database } = process.env;
+  // What is served below is a copy.
+  delete process.env.TRIVET_DATABASE;
+  if (database) {
+    const trivet = await Trivet.open(database);
+    if (!trivet.hasSite) stop('The database holds no site.');
+    return trivet;
+  }
   if (!folder) {
     const trivet = await Trivet.open(null);
     const problems = await importSite(trivet, larkfell, 'The demo');

@@ -4,6 +4,8 @@ import { startDemo } from './with-demo.mjs';
 
 const PORT = 4174;
 
+// Whatever database is set: nothing here is done to it.
+delete process.env.TRIVET_DATABASE;
 install();
 build();
 const demo = await startDemo(PORT, '.data-screenshots');

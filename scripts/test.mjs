@@ -85,6 +85,8 @@ function count(file, read, fine) {
   failed += bad > 0 || fine ? bad : 1;
 }
 
+// Whatever database is set: nothing here is done to it.
+delete process.env.TRIVET_DATABASE;
 rmSync('test-results', { recursive: true, force: true });
 mkdirSync('test-results', { recursive: true });
 timed('Packages', install);
