@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
-import { forgetChanges, lastChange, noteEverything } from '@/store';
+import { forgetChanges, isAway, lastChange, noteEverything } from '@/store';
+import { ask } from '@/store/testing';
 import { type Administrator, changeItem, changePeople, markDone, putLive, saveDraft, Trivet } from '..';
 import { gretaAt, now, openLarkfell } from '../testing';
 import { staleParts } from '../testing-memory';
@@ -162,6 +164,57 @@ describe('memory', () => {
     );
     expect(ran.size).toBeGreaterThan(15);
   }, 120_000);
+
+  it.skipIf(inject('server') === null)(
+    'is what the database holds, wherever in a change the connection is lost',
+    async () => {
+      const { query } = pg.Client.prototype;
+      let holds: unknown = null;
+      let left = 0;
+      let cuts = 0;
+      // The connection that takes the site’s lock is cut before so many of its queries are sent.
+      const cutting = vi.spyOn(pg.Client.prototype, 'query').mockImplementation(async function (
+        this: pg.Client,
+        ...asked: unknown[]
+      ) {
+        if (JSON.stringify(asked[0]).includes('pg_advisory_lock(7301)')) holds = this;
+        else if (holds === this) {
+          left -= 1;
+          if (left === 0) {
+            cuts += 1;
+            const { processID } = this as unknown as { readonly processID: number };
+            await ask(inject('server') ?? '', `select pg_terminate_backend(${processID}, 5000)`);
+          }
+        }
+        return (query as (...given: unknown[]) => unknown).apply(this, asked);
+      } as never);
+      const drawn = fc.tuple(
+        fc.constantFrom(...Object.keys(CHANGES)),
+        fc.nat(10_000),
+        fc.integer({ min: 1, max: 12 }),
+      );
+      try {
+        await fc.assert(
+          fc.asyncProperty(drawn, async ([name, at, cut]) => {
+            holds = null;
+            left = cut;
+            await CHANGES[name]?.(at).catch((error: unknown) => {
+              if (!isAway(error)) throw error;
+            });
+            left = 0;
+            // Whoever asks now waits until it is known what holds.
+            expect(await trivet.currency?.becomesCurrent()).toBe(true);
+            expect([name, cut, await staleParts(trivet, now)]).toEqual([name, cut, []]);
+          }),
+          { numRuns: 60, endOnFailure: true },
+        );
+      } finally {
+        cutting.mockRestore();
+      }
+      expect(cuts).toBeGreaterThan(20);
+    },
+    120_000,
+  );
 
   it('keeps what nothing was changed of', async () => {
     const { state } = trivet;
