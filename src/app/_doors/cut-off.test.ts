@@ -10,6 +10,8 @@ let keeping: Trivet;
 let trivet: Trivet;
 /** Whether the database says how far its log is. */
 let there = true;
+/** Whether it can be read. */
+let reads = true;
 
 beforeAll(async () => {
   keeping = await openLarkfell();
@@ -19,7 +21,7 @@ beforeAll(async () => {
     close: () => Promise.resolve(),
     together: {
       alone: (work) => work(db),
-      atOnce: (read) => read(db),
+      atOnce: (read) => (reads ? read(db) : Promise.reject(new Error('The line is dead.'))),
       lastNumber: () => (there ? lastChange(db) : Promise.reject(new Error('The line is dead.'))),
       listen: () => undefined,
       unlessAnother: (_, work) => work(),
@@ -67,4 +69,21 @@ it('answers while the database is there, says nothing while it is not, and answe
   there = true;
   if (trivet.currency) trivet.currency.patienceMs = 60_000;
   for (const who of ['', ines]) expect(await get('/visit', who)).toBe(200);
+});
+
+it('answers nothing from before a change that it made itself, though it could not read what became of it', async () => {
+  expect(await trivet.currency?.becomesCurrent()).toBe(true);
+  const answer = await trivet.change(async () => {
+    await trivet.db.execute(`update people set name = 'Ines the Second' where id = 'ines'`);
+    reads = false;
+    return 'done';
+  });
+  // What is done is done, and said.
+  expect(answer).toBe('done');
+  expect(trivet.currency?.isCurrent).toBe(false);
+  expect(keptAnswer(trivet, asked('/visit'), now)).toBe(null);
+  reads = true;
+  expect(await trivet.currency?.becomesCurrent()).toBe(true);
+  expect([...trivet.state.people.values()].map(({ name }) => name)).toContain('Ines the Second');
+  await keeping.reload();
 });
