@@ -2,7 +2,8 @@
  * `npm run bench -- several`: one site on one, two and three processes with a PostgreSQL server, beside one process with its own
  * database. Visitors, processes and server share one machine, so that what they take from one another is in the ratios.
  */
-import { mkdirSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Processes } from '../scripts/faults/processes';
 import { faultySite, memberMail, OWNER, PASSWORD } from '../scripts/faults/site';
@@ -11,7 +12,7 @@ import { nobody, type Policy, signedIn } from '../src/core';
 import { databaseIn, importSite, Trivet } from '../src/services';
 import { rate, type Target } from './serve';
 
-const FOLDER = `test-results/several-${process.pid}`;
+const FOLDER = mkdtempSync(join(tmpdir(), 'trivet-several-'));
 const RATE_MS = 3000;
 /** So long nothing is counted: what runs for the first time runs slowly. */
 const WARM_MS = 1500;
@@ -113,8 +114,7 @@ async function spreading(processes: Processes): Promise<readonly number[]> {
   return took.toSorted((a, b) => a - b);
 }
 
-mkdirSync(FOLDER, { recursive: true });
-const postgres = await startPostgres(join(FOLDER, 'postgres'), { lasting: true });
+const postgres = await startPostgres(mkdtempSync(join(tmpdir(), 'trivet-postgres-')), { lasting: true });
 postgres.create('trivet');
 await load(postgres.url('trivet'));
 const own = join(FOLDER, 'own');

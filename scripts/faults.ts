@@ -3,7 +3,8 @@
  * cut and the database restarted. An oracle holds every answer against what it may have been. Ends with 1 if one was wrong, or if
  * anything is lost that was answered.
  */
-import { mkdirSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as passed } from 'node:timers/promises';
 import { importSite, Trivet } from '../src/services';
@@ -16,12 +17,12 @@ import { freePort, startPostgres } from './postgres.mjs';
 
 const READERS = 6;
 const count = Number(process.argv.find((one) => /^\d+$/.test(one)) ?? 200);
-const folder = `test-results/faults-${process.pid}`;
+const folder = mkdtempSync(join(tmpdir(), 'trivet-faults-'));
 
 const say = (line: string) => console.log(`  ${line}`);
 
-mkdirSync(folder, { recursive: true });
-const postgres = await startPostgres(join(folder, 'postgres'), { lasting: true });
+// Where whoever the server runs as can go, wherever this project is.
+const postgres = await startPostgres(mkdtempSync(join(tmpdir(), 'trivet-postgres-')), { lasting: true });
 postgres.create('trivet');
 const first = await Trivet.open(postgres.url('trivet'));
 const problems = await importSite(first, faultySite, 'The fault test');
