@@ -2,10 +2,11 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { type AddressInfo, createServer } from 'node:net';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { SMTPServer } from 'smtp-server';
+import { freePort } from '../scripts/free-port.mjs';
 
 export interface OwnSite {
   readonly origin: string;
@@ -14,17 +15,6 @@ export interface OwnSite {
   /** Where one begins; null where there is a site. */
   readonly begin: string | null;
   readonly stop: () => Promise<void>;
-}
-
-/** A port that nobody uses. */
-export async function freePort(): Promise<number> {
-  const server = createServer();
-  server.listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const { port } = server.address() as AddressInfo;
-  server.close();
-  await once(server, 'close');
-  return port;
 }
 
 /** Starts the built server on an empty folder, and waits until it is ready. */

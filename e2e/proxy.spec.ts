@@ -6,7 +6,8 @@ import { request as ask } from 'node:https';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { freePort, type OwnSite, ownSite } from './own-site';
+import { freePort } from '../scripts/free-port.mjs';
+import { type OwnSite, ownSite } from './own-site';
 import { expect, test } from './story';
 
 interface Heard {

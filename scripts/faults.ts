@@ -13,7 +13,8 @@ import type { Register } from './faults/oracle';
 import { Processes } from './faults/processes';
 import { faultySite, MARK } from './faults/site';
 import { anyOf, moment, Writers } from './faults/writers';
-import { freePort, startPostgres } from './postgres.mjs';
+import { freePort } from './free-port.mjs';
+import { startPostgres } from './postgres.mjs';
 
 const READERS = 6;
 const count = Number(process.argv.find((one) => /^\d+$/.test(one)) ?? 200);

@@ -1,7 +1,6 @@
 /** The leak check over HTTP: a copy of the site is served by the real server, and asked as a browser or an app would ask. */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { larkfell } from '../demo/larkfell';
@@ -17,6 +16,7 @@ import {
   tryDoors,
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
+import { freePort } from './free-port.mjs';
 
 /** Those of the demo with a story of their own; of another site, the first people of each sort. */
 const DEMO_PEOPLE = [
@@ -61,14 +61,6 @@ async function openSource(): Promise<Trivet> {
   if (!trivet.hasSite) stop(`The data folder ${folder} holds no site.`);
   return trivet;
 }
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
 
 const now = new Date();
 const source = await openSource();

@@ -16,4 +16,3 @@ export function startPostgres(
   folder: string,
   options?: { readonly port?: number; readonly lasting?: boolean },
 ): Promise<Postgres>;
-export function freePort(): Promise<number>;

@@ -1,9 +1,9 @@
 /** A PostgreSQL server of one’s own for a while, from what Debian has installed: for tests, and to look at a site on several processes. */
 import { spawn, spawnSync } from 'node:child_process';
 import { chownSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import { setTimeout as passed } from 'node:timers/promises';
+import { freePort } from './free-port.mjs';
 
 const VERSIONS = '/usr/lib/postgresql';
 const OLDEST = 15;
@@ -28,16 +28,6 @@ function user() {
   if (!uid || !gid) throw new Error('There is no user postgres for a PostgreSQL server to run as.');
   return { uid, gid };
 }
-
-/** A port that nobody uses. */
-export const freePort = () =>
-  new Promise((found, failed) => {
-    const server = createServer().once('error', failed);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address();
-      server.close(() => found(port));
-    });
-  });
 
 /**
  * Makes a server in a folder, or starts the one that is there, on a port of this machine alone. `url` makes the address of a

@@ -77,10 +77,10 @@ export class Processes {
    * and so is the change that held the site.
    */
   async settle(): Promise<void> {
-    const dead = this.#killed.map((pid) => `Trivet ${pid}`);
+    const dead = this.#killed.map(String);
     for (;;) {
       const rows = await this.ask(
-        'select 1 from pg_stat_activity where application_name = any($1) limit 1',
+        `select 1 from pg_stat_activity where application_name like 'Trivet %' and split_part(application_name, ' ', 2) = any($1) limit 1`,
         dead,
       );
       if (rows.length === 0) break;

@@ -60,7 +60,7 @@ export async function countOthers(db: Database): Promise<number> {
   const { rows } = await db.execute<{ count: number }>(sql`
     select count(distinct application_name)::int as count from pg_stat_activity
     where datname = current_database() and application_name like 'Trivet %'
-      and application_name <> ${`Trivet ${process.pid}`}`);
+      and application_name <> current_setting('application_name')`);
   return rows[0]?.count ?? 0;
 }
 

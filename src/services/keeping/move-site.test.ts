@@ -61,9 +61,7 @@ describe.skipIf(inject('server') === null)('moving a site', () => {
       'There is something already where it is to go.',
     );
     await expect(moveSite(there, full, quietly)).rejects.toThrow('There is no site to move.');
-    const other = new URL(url);
-    other.searchParams.set('application_name', 'Trivet 1');
-    const serving = await Trivet.open(other.href);
+    const serving = await Trivet.open(url);
     left.push(() => serving.close());
     const refused = moveSite(from, there, quietly);
     await expect(refused).rejects.toThrow(NotMoved);
