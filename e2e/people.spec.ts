@@ -7,7 +7,8 @@ import { axe, expect, test } from './story';
 const bench = (page: Page) => page.getByRole('complementary');
 const count = (page: Page) => page.getByTestId('people-count');
 const undo = async (page: Page) => {
-  // The newest stands first; the one in the top line is for the draft.
+  // They lie on one another until somebody points at them; the newest stands first. The Undo in the top line is for the draft.
+  await page.locator('[data-sonner-toast][data-front=true]').hover();
   await page.locator('[data-sonner-toast]').getByRole('button', { name: 'Undo' }).first().click();
   await expect(page.getByText('Taken back.', { exact: true }).first()).toBeVisible();
 };

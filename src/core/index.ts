@@ -1,4 +1,5 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
+
 export {
   type Analysis,
   aboutOf,
@@ -20,6 +21,7 @@ export {
   type Witness,
   weightOf,
 } from './analysis';
+export { byCodePoints } from './by-code-points';
 export {
   addTo,
   type Bitset,
@@ -241,6 +243,7 @@ export {
   type Messages,
   messagesIn,
 } from './messages';
+export { LINES_IN_A_LIST, PackedMap, type Packing, type Part } from './packed-map';
 export {
   type Area,
   type AudienceChange,
@@ -523,7 +526,6 @@ export {
   type VisitorFacts,
   type Vocabulary,
 } from './site';
-export { SortedMap } from './sorted-map';
 export {
   type Calling,
   type Completions,

@@ -36,6 +36,7 @@ function partsOf(state: SiteState, now: Date): ReadonlyMap<string, unknown> {
     ['names', state.names],
     // In their order.
     ['people', [...people]],
+    ['facts', [...people.values()].map(({ facts }) => facts)],
     ['draft', [draft.policy, draft.version, draft.by]],
     ['live', [live.policy, live.revision]],
     ['names of the draft', draft.compiled.vocabulary],

@@ -24,6 +24,7 @@ export { newDatabaseFile } from './new-database';
 export { isOnServer, openDatabase } from './open-database';
 export * from './orders';
 export * from './outbox';
+export { packedPeople, packPerson, saysMail, unpackPerson } from './packed-person';
 export * from './people';
 export * from './people-changes';
 export { inOrder, type PersonRecord } from './person-record';

@@ -1,10 +1,11 @@
 /** People, in a fixed number of queries whatever their number. */
 import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
-import type { PgColumn, PgTable } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, type LevelId, type PersonId, same } from '@/core';
+import type { PgColumn } from 'drizzle-orm/pg-core';
+import { asId, type ItemId, LINES_IN_A_LIST, type PersonId, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
-import { inOrder, type PersonRecord } from './person-record';
+import { everybodyPacked, somePacked, unpackPerson } from './packed-person';
+import type { PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
 import type { PeopleChange } from './types';
 
@@ -13,24 +14,18 @@ const SLICE = 1000;
 /** So many at once are told of as a change of everything: whoever reads them one by one takes longer. */
 const MANY = 20_000;
 
+/** Everybody in the order of their names, as texts of lines (`packedPeople`), of {@link LINES_IN_A_LIST} each. */
+export const readPackedPeople = (db: Database): Promise<readonly string[]> =>
+  db.transaction(async (tx) => {
+    // A list in the making takes a thousand bytes: one person’s after the other, not all at once.
+    await tx.execute(sql`select set_config('enable_hashagg', 'off', true), set_config('work_mem', '64MB', true)`);
+    const { rows } = await tx.execute<{ readonly text: string }>(everybodyPacked(LINES_IN_A_LIST));
+    return rows.map(({ text }) => text);
+  });
+
 /** Everybody, in the order of their names. */
-export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
-  const rows = await db.select(OWN).from(people).orderBy(people.name, people.id);
-  const rolesOf = byPerson(await db.select().from(personRoles));
-  const groupsOf = byPerson(await db.select().from(personGroups));
-  const purchasesOf = byPerson(await db.select().from(purchases).orderBy(purchases.id));
-  const enrolmentsOf = byPerson(await db.select().from(enrolments));
-  const completionsOf = byPerson(await db.select().from(completions));
-  return rows.map((row) =>
-    recordIn(row, {
-      roles: rolesOf.get(row.id) ?? [],
-      groups: groupsOf.get(row.id) ?? [],
-      purchases: purchasesOf.get(row.id) ?? [],
-      enrolments: enrolmentsOf.get(row.id) ?? [],
-      completions: completionsOf.get(row.id) ?? [],
-    }),
-  );
-}
+export const readPeople = async (db: Database): Promise<readonly PersonRecord[]> =>
+  (await readPackedPeople(db)).flatMap((text) => text.split('\n').slice(1).map(unpackPerson));
 
 /** Some people by their ids, in no order; those there are. One query for every thousand. */
 export async function readSomePeople(
@@ -38,95 +33,9 @@ export async function readSomePeople(
   ids: readonly PersonId[],
 ): Promise<readonly PersonRecord[]> {
   const found: PersonRecord[] = [];
-  /** What a table has of a person, as a list. */
-  const listed = (table: PgTable, order: SQL = sql``) =>
-    sql`(select coalesce(json_agg(one ${order}), '[]') from ${table} one where one.person = ${WHOSE})`;
   for (const slice of slices(ids)) {
-    const rows = await db
-      .select({
-        ...OWN,
-        roles: listed(personRoles) as SQL<Listed['roles']>,
-        groups: sql<
-          Listed['groups']
-        >`(select coalesce(json_agg(json_build_object('group', one.group_id, 'since', one.since)), '[]') from ${personGroups} one where one.person = ${WHOSE})`,
-        purchases: listed(purchases, sql`order by one.id`) as SQL<Listed['purchases']>,
-        enrolments: listed(enrolments) as SQL<Listed['enrolments']>,
-        completions: sql<
-          Listed['completions']
-        >`(select coalesce(json_agg(json_build_object('item', one.activity, 'on', one."on", 'score', one.score)), '[]') from ${completions} one where one.person = ${WHOSE})`,
-      })
-      .from(people)
-      .where(inArray(people.id, slice));
-    for (const row of rows) found.push(recordIn(row, row));
-  }
-  return found;
-}
-
-/** In a query about people; the columns of one table are printed without it, and would be those of another here. */
-const WHOSE = sql`"people"."id"`;
-
-const OWN = {
-  id: people.id,
-  email: people.email,
-  name: people.name,
-  right: people.deskRight,
-  branch: people.deskBranch,
-  level: people.level,
-  profile: people.profile,
-  joined: people.joined,
-};
-
-/** A row of a table, as far as a record is made of it. */
-type Row<T extends PgTable & { readonly $inferSelect: object }> = Omit<T['$inferSelect'], 'id' | 'person'>;
-
-/** What other tables have of a person. */
-interface Listed {
-  readonly roles: readonly Row<typeof personRoles>[];
-  readonly groups: readonly Row<typeof personGroups>[];
-  readonly purchases: readonly Row<typeof purchases>[];
-  readonly enrolments: readonly Row<typeof enrolments>[];
-  readonly completions: readonly Row<typeof completions>[];
-}
-
-type Own = Pick<typeof people.$inferSelect, 'id' | 'email' | 'name' | 'level' | 'profile' | 'joined'> & {
-  readonly right: (typeof people.$inferSelect)['deskRight'];
-  readonly branch: string | null;
-};
-
-const recordIn = ({ level, right, branch, ...row }: Own, listed: Listed): PersonRecord => {
-  const lists = inOrder({
-    roles: listed.roles.map(({ role }) => asId(role)),
-    groups: listed.groups.map(({ group }) => asId(group)),
-    enrolments: listed.enrolments.map(({ course, on, until }) => ({ course: asId(course), on, until })),
-    completions: listed.completions.map(({ item, on, score }) => ({ item: asId(item), on, score })),
-  });
-  return {
-    ...row,
-    desk: right && { right, branch: branch === null ? null : asId<ItemId>(branch) },
-    id: asId<PersonId>(row.id),
-    level: level === null ? null : asId<LevelId>(level),
-    roles: lists.roles,
-    groups: lists.groups,
-    groupsSince: Object.fromEntries(
-      listed.groups.flatMap(({ group, since }) => (since === null ? [] : [[group, since]])),
-    ),
-    purchases: listed.purchases.map(({ product, on, until, state }) => ({
-      product: asId(product),
-      on,
-      until,
-      state,
-    })),
-    enrolments: lists.enrolments,
-    completions: lists.completions,
-  };
-};
-
-function byPerson<T extends { readonly person: string }>(rows: readonly T[]): ReadonlyMap<string, T[]> {
-  const found = new Map<string, T[]>();
-  for (const row of rows) {
-    const list = found.get(row.person);
-    if (list) list.push(row);
-    else found.set(row.person, [row]);
+    const { rows } = await db.execute<{ readonly line: string }>(somePacked(slice));
+    for (const { line } of rows) found.push(unpackPerson(line));
   }
   return found;
 }

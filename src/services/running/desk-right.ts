@@ -3,7 +3,7 @@
  * does anything; what screens show or hide has no part in it.
  */
 import { below, type DeskGrant, type ItemId, type Outline, type Permission, permits } from '@/core';
-import type { Person } from './person';
+import { type Person, recordOf } from './person';
 import type { Visitor } from './visitor';
 
 declare const brand: unique symbol;
@@ -17,7 +17,9 @@ export interface Administrator extends Person {
 
 /** The visitor as an administrator, or null if they may not use the desk. */
 export const administratorOf = ({ person, session }: Visitor): Administrator | null =>
-  person?.desk && session !== null ? ({ ...person, session } as Administrator) : null;
+  person?.desk && session !== null
+    ? ({ ...recordOf(person), facts: person.facts, session } as Administrator)
+    : null;
 
 const NEEDED: Readonly<Record<Permission, string>> = {
   look: 'Looking around the desk needs a right to use it.',

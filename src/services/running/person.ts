@@ -23,10 +23,51 @@ export interface FactSource extends Following {
   readonly unconfirmed: Pick<ReadonlySet<PersonId>, 'has'>;
 }
 
-/** Makes a person of what is kept of them. */
-export const personOf = (record: PersonRecord, source: FactSource): Person => ({
-  ...record,
-  facts: factsOf(
+/** Makes a person of what is kept of them. Facts are made when they are asked for: very many people are only gone through. */
+export const personOf = (record: PersonRecord, source: FactSource): Person => new KnownPerson(record, source);
+
+class KnownPerson implements Person {
+  readonly id;
+  readonly email;
+  readonly name;
+  readonly desk;
+  readonly level;
+  readonly roles;
+  readonly groups;
+  readonly groupsSince;
+  readonly profile;
+  readonly joined;
+  readonly purchases;
+  readonly enrolments;
+  readonly completions;
+  readonly #source: FactSource;
+  #facts: VisitorFacts | undefined;
+
+  constructor(record: PersonRecord, source: FactSource) {
+    this.id = record.id;
+    this.email = record.email;
+    this.name = record.name;
+    this.desk = record.desk;
+    this.level = record.level;
+    this.roles = record.roles;
+    this.groups = record.groups;
+    this.groupsSince = record.groupsSince;
+    this.profile = record.profile;
+    this.joined = record.joined;
+    this.purchases = record.purchases;
+    this.enrolments = record.enrolments;
+    this.completions = record.completions;
+    this.#source = source;
+  }
+
+  get facts(): VisitorFacts {
+    this.#facts ??= factsIn(this, this.#source);
+    return this.#facts;
+  }
+}
+
+const factsIn = (record: PersonRecord, source: FactSource): VisitorFacts =>
+  factsOf(
     {
       ...heldBy(record),
       email: source.unconfirmed.has(record.id) ? null : record.email,
@@ -35,14 +76,31 @@ export const personOf = (record: PersonRecord, source: FactSource): Person => ({
       share: shareOf(record.id, source.settings.shareKey),
     },
     source,
-  ),
-});
+  );
 
 /** What of a record conditions may ask about. */
 const heldBy = ({ desk: _, name: __, ...held }: PersonRecord): Omit<PersonRecord, 'desk' | 'name'> => held;
 
 /** What is kept of a person, without what was made of it. */
-export const recordOf = ({ facts: _, ...record }: Person): PersonRecord => record;
+export const recordOf = (person: Person): PersonRecord => {
+  const { id, email, name, desk, level, roles, groups, groupsSince, profile, joined } = person;
+  const { purchases, enrolments, completions } = person;
+  return {
+    id,
+    email,
+    name,
+    desk,
+    level,
+    roles,
+    groups,
+    groupsSince,
+    profile,
+    joined,
+    purchases,
+    enrolments,
+    completions,
+  };
+};
 
 /** Where somebody falls between 0 and 100: always the same, and nothing that they could choose. */
 export function shareOf(id: string, shareKey: string): number {

@@ -19,6 +19,7 @@ import {
   keptNames,
   type Outline,
   outlineOf,
+  PackedMap,
   type PersonId,
   type Post,
   type ProductId,
@@ -26,7 +27,6 @@ import {
   purchaseOf,
   SharingMap,
   type SiteNames,
-  SortedMap,
   same,
 } from '@/core';
 import {
@@ -36,12 +36,13 @@ import {
   type Draft,
   insertSettings,
   type Live,
-  type PersonRecord,
+  packedPeople,
+  packPerson,
   readBought,
   readItems,
   readNames,
   readOldAddresses,
-  readPeople,
+  readPackedPeople,
   readPolicies,
   readSettings,
   readSoldPlaces,
@@ -51,8 +52,9 @@ import {
   type Settings,
   type StoredItem,
   type StoredTerms,
+  unpackPerson,
 } from '@/store';
-import { type FactSource, type Person, personOf, recordOf } from './person';
+import { type FactSource, type Person, personOf } from './person';
 import { newSettings } from './settings';
 import { yieldToOthers } from './yielding';
 
@@ -81,7 +83,7 @@ export interface SiteState {
   readonly unconfirmed: SharingMap<PersonId, true>;
   readonly names: SiteNames;
   /** In the order of their names. */
-  readonly people: SortedMap<PersonId, Person>;
+  readonly people: PackedMap<PersonId, Person>;
   readonly draft: Draft & { readonly compiled: CompiledPolicy };
   readonly live: Live & { readonly compiled: CompiledPolicy };
 }
@@ -99,7 +101,11 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const bought = SharingMap.of(boughtIn(await readBought(db), settings));
   const unconfirmed = SharingMap.of([...(await readUnconfirmed(db))].map((id) => [id, true as const]));
   const source = { settings, byGroup: items.byGroup, ...shop, bought, unconfirmed };
-  const people = peopleOf(await readPeople(db), source);
+  const people = PackedMap.of(await readPackedPeople(db), {
+    ...packedPeople,
+    keyOf: ({ id }: Person) => id,
+    read: readBy(source),
+  });
   await yieldToOthers();
   const draft = { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) };
   await yieldToOthers();
@@ -253,11 +259,11 @@ async function begunSettings(db: Database): Promise<Settings> {
   return settings;
 }
 
-const peopleOf = (records: readonly PersonRecord[], source: FactSource): SiteState['people'] =>
-  SortedMap.of(
-    records.map((record) => personOf(record, source)),
-    { keyOf: ({ id }) => id, order: byName },
-  );
+/** How a person is read of what is packed, with what makes facts now. */
+const readBy =
+  (source: FactSource) =>
+  (line: string): Person =>
+    personOf(unpackPerson(line), source);
 
 /**
  * The same site with what has changed as it is now in the database; null where that touches everybody, so that it takes less
@@ -360,15 +366,15 @@ async function withPeople(
       unconfirmed: state.unconfirmed.with(ids.map((id) => [id, unconfirmed.has(id) || null])),
     };
     // Whoever was not found is gone.
-    const anew = ids.map((id): [PersonId, Person | null] => {
+    const anew = ids.map((id): [PersonId, string | null] => {
       const record = records.get(id);
-      return [id, record ? personOf(record, next) : null];
+      return [id, record ? packPerson(record) : null];
     });
-    next = { ...next, people: state.people.with(anew) };
+    next = { ...next, people: state.people.with(anew, readBy(next)) };
   }
   return next.byGroup === before.byGroup && next.byProduct === before.byProduct
     ? next
-    : { ...next, people: peopleOf([...next.people.values()].map(recordOf), next) };
+    : { ...next, people: next.people.readBy(readBy(next)) };
 }
 
 /** Whether what is sold is not what it was: its terms, or whether any of it is left. */
@@ -384,4 +390,3 @@ export const isSoldOut = (
 
 // As the database sorts them: by their letters, one after the other.
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-const byName = (a: Person, b: Person): number => compare(a.name, b.name) || compare(a.id, b.id);
