@@ -54,6 +54,14 @@ export function* placesIn(bits: Bitset): Generator<number> {
   }
 }
 
+/** Adds one to a set, in place. */
+export function addPlace(bits: Bitset, place: number): void {
+  bits[place >>> 5] = (bits[place >>> 5] as number) | (1 << (place & 31));
+}
+
+export const hasPlace = (bits: Bitset, place: number): boolean =>
+  (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
+
 /** Adds what is in a set to another, in place. */
 export function addTo(target: Bitset, more: Bitset): void {
   for (let at = 0; at < target.length; at++) target[at] = (target[at] as number) | (more[at] as number);

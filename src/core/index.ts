@@ -23,6 +23,7 @@ export {
 } from './analysis';
 export { byCodePoints } from './by-code-points';
 export {
+  addPlace,
   addTo,
   type Bitset,
   both,
@@ -31,6 +32,7 @@ export {
   countOf,
   emptyBitset,
   fullBitset,
+  hasPlace,
   isEmpty,
   placesIn,
   popcount,

@@ -66,7 +66,12 @@ describe('a packed map', () => {
             for (const [one] of step) {
               const place = now.findIndex(([id]) => id === one.id);
               expect(map.placeOf(one.id)).toBe(place < 0 ? undefined : place);
-              expect(map.at(Math.max(0, place))).toEqual(now[Math.max(0, place)]?.[1]);
+              expect([...map.at([Math.max(0, place)])]).toEqual(
+                now
+                  .slice(Math.max(0, place))
+                  .slice(0, 1)
+                  .map(([, value]) => value),
+              );
             }
             expect([...was]).toEqual(held);
           }
@@ -83,7 +88,7 @@ describe('a packed map', () => {
     expect([...map]).toEqual(sorted(new Map(all.map((one) => [one.id, one]))));
     for (const one of all) expect(map.get(one.id)).toEqual(one);
     for (const { id } of all) map = map.with([[id, null]]);
-    expect([map.size, ...map, map.at(0), map.get('p-1')]).toEqual([0, undefined, undefined]);
+    expect([map.size, ...map, ...map.at([0]), map.get('p-1')]).toEqual([0, undefined]);
     expect(map.with([['p-1', packed({ id: 'p-1', name: 'One', says: 1 })]]).size).toBe(1);
   });
 
@@ -124,12 +129,15 @@ describe('a packed map', () => {
     );
   });
 
-  it('looks into the lists that may have something, and into no others', () => {
+  it('shows its parts, and what stands at places', () => {
     const map = mapOf(many(5000));
-    const found = [...map.where((text) => text.includes('"p-4711"'))];
-    expect(found.length).toBeLessThanOrEqual(LINES_IN_A_LIST);
-    expect(found.some(({ id }) => id === 'p-4711')).toBe(true);
-    expect([...map.where((text) => text.includes('"nobody"'))]).toEqual([]);
+    const found = map.parts().filter(({ text }) => text.includes('"p-4711"'));
+    expect(found).toHaveLength(1);
+    expect(found[0]?.values().some(({ id }) => id === 'p-4711')).toBe(true);
+    expect(map.parts().reduce((sum, { size }) => sum + size, 0)).toBe(5000);
+    const places = [0, 1, 63, 64, 65, 700, 4999, 5000];
+    const all = [...map.values()];
+    expect([...map.at(places)]).toEqual(places.flatMap((place) => all[place] ?? []));
   });
 
   it('keeps what was read of so many lists, and answers of all', () => {

@@ -63,6 +63,8 @@ class List<K, V> {
 export interface Part<V> {
   readonly of: object;
   readonly size: number;
+  /** Its lines; where they can't say what is looked for, nothing of it needs to be read. */
+  readonly text: string;
   readonly values: () => readonly V[];
 }
 
@@ -124,17 +126,25 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
     return listIn(this.byNumber, this.index, key, this.packing.headOf(key));
   }
 
-  /** What stands at a place, counted in order from 0. */
-  at(place: number): V | undefined {
-    let before = 0;
-    for (const list of this.lists) {
-      if (place < before + list.size) {
-        const line = list.lines[place - before];
-        return line === undefined ? undefined : this.get(this.packing.keyAt(line, 0));
+  /** What stands at places, counted in order from 0; places in order too. */
+  *at(places: Iterable<number>): Generator<V> {
+    let [at, from] = [0, 0];
+    let lines: readonly string[] | null = null;
+    for (const place of places) {
+      for (
+        let size = this.lists[at]?.size;
+        size !== undefined && place >= from + size;
+        size = this.lists[at]?.size
+      ) {
+        from += size;
+        at += 1;
+        lines = null;
       }
-      before += list.size;
+      lines ??= this.lists[at]?.lines ?? [];
+      const line = lines[place - from];
+      const value = line === undefined ? undefined : this.get(this.packing.keyAt(line, 0));
+      if (value !== undefined) yield value;
     }
-    return undefined;
   }
 
   /** At which place something stands. */
@@ -251,14 +261,9 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
     for (const list of this.lists) yield* this.#valuesOf(list);
   }
 
-  /** What is in lists whose text may say what is looked for; nothing else is read. */
-  *where(may: (text: string) => boolean): MapIterator<V> {
-    for (const list of this.lists) if (may(list.text)) yield* this.#valuesOf(list);
-  }
-
   /** Everything in order, in parts. */
   parts(): readonly Part<V>[] {
-    return this.lists.map((of) => ({ of, size: of.size, values: () => this.#valuesOf(of) }));
+    return this.lists.map((of) => ({ of, size: of.size, text: of.text, values: () => this.#valuesOf(of) }));
   }
 
   *keys(): MapIterator<K> {

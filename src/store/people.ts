@@ -18,7 +18,9 @@ const MANY = 20_000;
 export const readPackedPeople = (db: Database): Promise<readonly string[]> =>
   db.transaction(async (tx) => {
     // A list in the making takes a thousand bytes: one person’s after the other, not all at once.
-    await tx.execute(sql`select set_config('enable_hashagg', 'off', true), set_config('work_mem', '64MB', true)`);
+    await tx.execute(
+      sql`select set_config('enable_hashagg', 'off', true), set_config('work_mem', '64MB', true)`,
+    );
     const { rows } = await tx.execute<{ readonly text: string }>(everybodyPacked(LINES_IN_A_LIST));
     return rows.map(({ text }) => text);
   });

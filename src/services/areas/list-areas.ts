@@ -76,7 +76,7 @@ export async function listAreas(trivet: Trivet, administrator: Administrator, no
       expected: area.expectation !== null,
       wrong: [
         ...(inDraft.has(`${area.page} ${area.group}`) ? [] : ['The draft no longer has it so.']),
-        ...wrongWith(area, people, state, now),
+        ...(await wrongWith(area, people, state, now)),
       ],
     });
     await rest();
@@ -95,7 +95,12 @@ function peopleByGroup({ people }: SiteState): ReadonlyMap<string, Person[]> {
   return found;
 }
 
-function wrongWith(area: Area, people: readonly Person[], state: SiteState, now: Date): readonly string[] {
+async function wrongWith(
+  area: Area,
+  people: readonly Person[],
+  state: SiteState,
+  now: Date,
+): Promise<readonly string[]> {
   const { live, outline, names } = state;
   const request = plainRequest(state, now);
   const page = outline.items.get(area.page);
@@ -112,7 +117,7 @@ function wrongWith(area: Area, people: readonly Person[], state: SiteState, now:
         `${counted(out, 'of its people doesn’t', 'of its people don’t')} get in: another gate keeps them out.`,
       );
   }
-  const { columns, select } = membershipOf(state, live.compiled.vocabulary, now);
+  const { columns, select } = await membershipOf(state, live.compiled.vocabulary, now);
   const meant = select(area.gate.who).bits;
   const others = new Set<string>();
   for (const item of below(outline, area.page)) {

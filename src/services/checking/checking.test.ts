@@ -282,12 +282,12 @@ describe('history', () => {
   });
 });
 
-it('says of an item who of the membership gets it, and what the others get', () => {
-  const reach = itemReach(trivet, greta, 'crew', 'live', now);
+it('says of an item who of the membership gets it, and what the others get', async () => {
+  const reach = await itemReach(trivet, greta, 'crew', 'live', now);
   expect(reach?.of).toBe(trivet.state.people.size);
   expect(reach?.away).toMatchObject([{ outcome: 'missing' }]);
   expect((reach?.open.count ?? 0) + (reach?.away[0]?.people.count ?? 0)).toBe(reach?.of);
-  expect(itemReach(trivet, greta, 'nowhere', 'live', now)).toBeNull();
+  expect(await itemReach(trivet, greta, 'nowhere', 'live', now)).toBeNull();
 });
 
 it('lets one of two who put live at the same moment through, and tells the other', async () => {

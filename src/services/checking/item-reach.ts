@@ -15,20 +15,20 @@ export interface ItemReach {
 }
 
 /** Counts and first names, under the draft or what is live; null when there is no such item. */
-export function itemReach(
+export async function itemReach(
   trivet: Trivet,
   administrator: Administrator,
   item: string,
   side: 'draft' | 'live',
   now: Date,
-): ItemReach | null {
+): Promise<ItemReach | null> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const { compiled } = state[side];
-  const { columns } = membershipOf(state, state.live.compiled.vocabulary, now);
+  const { columns } = await membershipOf(state, state.live.compiled.vocabulary, now);
   const reach = breakdownOf(compiled, asId<ItemId>(item), columns, plainRequest(state, now));
   if (!reach) return null;
-  const { size, crowd } = crowdsOf(state, now);
+  const { size, crowd } = crowdsOf(state);
   return {
     of: size,
     open: crowd(reach.open),

@@ -1,5 +1,6 @@
 /** The members, by kind: put together where the site treats them alike at every item. */
 import {
+  asId,
   type Bitset,
   both,
   compile,
@@ -7,9 +8,11 @@ import {
   decide,
   everyone,
   guest,
+  hasPlace,
   isEmpty,
   type Outcome,
   outcomeOf,
+  type PersonId,
   peopleByOutcome,
   representativesOf,
 } from '@/core';
@@ -54,7 +57,7 @@ export async function kindsReport(
   const rest = yielder();
   const compiled = compile(read.policy, state.outline, state.names);
   await rest();
-  const { columns, members, named } = membershipOf(state, compiled.vocabulary, now);
+  const { columns, size, named } = await membershipOf(state, compiled.vocabulary, now);
   const request = plainRequest(state, now);
   let parts: readonly { readonly gets: readonly Outcome[]; readonly bits: Bitset }[] = [
     { gets: [], bits: columns.select(everyone).bits },
@@ -73,7 +76,7 @@ export async function kindsReport(
     parts = next;
   }
   const guests = representatives.map(({ item }) => outcomeOf(decide(compiled, item, guest, request)));
-  const place = members.findIndex(({ id }) => id === input.person);
+  const place = input.person === null ? undefined : state.people.placeOf(asId<PersonId>(input.person));
   const kinds = parts
     .filter(({ bits }) => !isEmpty(bits))
     .map(
@@ -81,12 +84,12 @@ export async function kindsReport(
         gets,
         people: { count: countOf(bits), first: named(bits, MOST_NAMED) },
         guests: gets.join() === guests.join(),
-        asked: place >= 0 && ((bits[place >> 5] ?? 0) & (1 << (place & 31))) !== 0,
+        asked: place !== undefined && hasPlace(bits, place),
       }),
     )
     .toSorted((a, b) => b.people.count - a.people.count);
   const withGuests = kinds.some((one) => one.guests)
     ? kinds
     : [{ gets: guests, people: { count: 0, first: [] }, guests: true, asked: false }, ...kinds];
-  return { of: members.length, kinds: withGuests.slice(0, MOST_KINDS), cut: withGuests.length > MOST_KINDS };
+  return { of: size, kinds: withGuests.slice(0, MOST_KINDS), cut: withGuests.length > MOST_KINDS };
 }

@@ -10,6 +10,7 @@ import {
   describeDecision,
   describeWho,
   explain,
+  hasPlace,
   type ItemId,
   isAddressed,
   listed,
@@ -80,9 +81,8 @@ export async function personReport(
   const person = state.people.get(asId<PersonId>(id));
   if (!person) return null;
   const vocabulary = draftVocabulary(state);
-  const membership = membershipOf(state, vocabulary, now);
-  const place = membership.members.findIndex((member) => member.id === person.id);
-  const isIn = (bits: Uint32Array) => (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
+  const membership = await membershipOf(state, vocabulary, now);
+  const place = state.people.placeOf(person.id) ?? -1;
   return {
     person: recordOf(person),
     has: hasInWords(state, person, now),
@@ -91,7 +91,7 @@ export async function personReport(
     orders: permits(administrator.desk, 'people') ? await salesTo(trivet, person.id, now) : [],
     ahead: aheadOf(state, person, now),
     audiences: vocabulary.audiences
-      .filter((audience) => isIn(membership.select(audience.who).bits))
+      .filter((audience) => hasPlace(membership.select(audience.who).bits, place))
       .map(({ id, name }) => ({ id, name })),
     reach: await reachOf(state, person, now),
   };

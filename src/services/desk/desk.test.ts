@@ -57,8 +57,8 @@ describe('the desk', () => {
     expect(findMembers(trivet, greta, '')).toHaveLength(12);
   });
 
-  it('counts who passes, and who passes only in the draft', () => {
-    const report = whoPasses(
+  it('counts who passes, and who passes only in the draft', async () => {
+    const report = await whoPasses(
       trivet,
       greta,
       { of: { kind: 'gate', id: 'crew' }, policy: withOpened(trivet, 'crew') },

@@ -33,7 +33,7 @@ import {
 import { applyChange, type ChangeAnswer } from './apply-change';
 import type { Crowd } from './columns';
 import { enrolledUntil, enrolmentEnded } from './enrolments';
-import { draftVocabulary, peopleWhere } from './find-people';
+import { peopleChosen } from './find-people';
 import { type FormProblems, readPerson, withField } from './person-form';
 
 const edit = z.discriminatedUnion('kind', [
@@ -88,27 +88,25 @@ export async function changePeople(
     return { kind: 'wrong', message: parsed.error.issues[0]?.message ?? 'That can’t be done.' };
   const make = (state: SiteState) => changeFor(state, parsed.data, administrator, now);
   if (!preview) return applyChange(trivet, administrator, make, now);
-  const made = make(trivet.state);
+  const made = await make(trivet.state);
   return typeof made === 'string' ? { kind: 'wrong', message: made } : previewOf(trivet.state, made, now);
 }
 
-function changeFor(
+async function changeFor(
   state: SiteState,
   { who, edit: one, why }: z.infer<typeof request>,
   administrator: Administrator,
   now: Date,
 ) {
-  const found =
-    'ids' in who
-      ? { people: who.ids.flatMap((each) => state.people.get(each as PersonId) ?? []) }
-      : peopleWhere(state, draftVocabulary(state), who, now);
+  const found = await peopleChosen(state, who, now);
   if ('error' in found) return found.error.message;
-  if (found.people.length === 0) return 'Nobody is chosen any more. Choose somebody first.';
+  const chosen = found.people();
+  if (chosen.length === 0) return 'Nobody is chosen any more. Choose somebody first.';
   const change = editor(one, state.names, momentAt(state, now).today);
   if (typeof change === 'string') return change;
-  if (one.kind === 'remove' && found.people.some((person) => person.id === administrator.id))
+  if (one.kind === 'remove' && chosen.some((person) => person.id === administrator.id))
     return 'You are among them, and can’t take yourself away. Leave yourself out.';
-  const people = found.people.map((person): PeopleChange => {
+  const people = chosen.map((person): PeopleChange => {
     const before = recordOf(person);
     return { before, after: change.apply(before) };
   });

@@ -1,5 +1,5 @@
-import { asId, type Member, type PersonId } from '@/core';
-import type { Trivet } from '../running';
+import { addPlace, asId, type Bitset, emptyBitset, type Member, type PersonId } from '@/core';
+import type { SiteState, Trivet } from '../running';
 import { type Administrator, memberOf, requirePermission } from '../running';
 
 const MOST = 12;
@@ -7,14 +7,9 @@ const MOST = 12;
 /** Members whose name or mail address contains a text, whatever its case and accents; the first dozen by name. */
 export function findMembers(trivet: Trivet, administrator: Administrator, text: string): readonly Member[] {
   requirePermission(administrator, 'look');
-  const wanted = folded(text.slice(0, 200));
-  const found: Member[] = [];
-  for (const person of trivet.state.people.values()) {
-    if (folded(person.name).includes(wanted) || folded(person.email).includes(wanted))
-      found.push(memberOf(person));
-    if (found.length === MOST) break;
-  }
-  return found;
+  const { people } = trivet.state;
+  const places = placesSaying(people, text.slice(0, 200));
+  return [...people.at(some(places, 0, MOST))].map(memberOf);
 }
 
 /** The member with an id, as a list of one; empty when there is none. */
@@ -24,6 +19,38 @@ export function memberWithId(trivet: Trivet, administrator: Administrator, id: s
   return person ? [memberOf(person)] : [];
 }
 
+/** So many of a list from one of them on. */
+export function* some<T>(list: Iterable<T>, from: number, most: number): Generator<T> {
+  let at = 0;
+  for (const one of list) {
+    if (at >= from) yield one;
+    at += 1;
+    if (at >= from + most) return;
+  }
+}
+
+/** The people whose name or mail address contains a text, whatever its case and accents. */
+export function peopleSaying(people: SiteState['people'], text: string): Bitset {
+  const bits = emptyBitset(people.size);
+  for (const place of placesSaying(people, text)) addPlace(bits, place);
+  return bits;
+}
+
+/** At which places they stand. */
+function* placesSaying(people: SiteState['people'], text: string): Generator<number> {
+  const wanted = folded(text);
+  const inLine = JSON.stringify(wanted).slice(1, -1);
+  let from = 0;
+  for (const part of people.parts()) {
+    if (folded(part.text).includes(inLine))
+      for (const [at, { name, email }] of part.values().entries())
+        if (folded(name).includes(wanted) || folded(email).includes(wanted)) yield from + at;
+    from += part.size;
+  }
+}
+
+const PLAIN = /^[\0-\x7f]*$/;
+
 /** A text without case and accents. */
 export const folded = (text: string): string =>
-  text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().trim();
+  (PLAIN.test(text) ? text : text.normalize('NFD').replace(/\p{M}/gu, '')).toLowerCase().trim();

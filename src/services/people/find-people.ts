@@ -1,10 +1,12 @@
 /** Finding people: by a part of their name or mail address, and by a condition in the text form. */
 import { z } from 'zod';
 import {
-  emptyBitset,
-  fullBitset,
+  asId,
+  both,
+  countOf,
   groupsAt,
   levelAt,
+  type PersonId,
   parseCondition,
   placesIn,
   rolesAt,
@@ -16,7 +18,7 @@ import type { PersonRecord } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, type Person, plainRequest, recordOf, requirePermission } from '../running';
 import { membershipOf } from './columns';
-import { folded } from './find-members';
+import { folded, peopleSaying, some } from './find-members';
 
 const question = z.strictObject({
   /** A part of a name or a mail address. */
@@ -42,25 +44,25 @@ export type FindAnswer =
   | { readonly kind: 'wrong'; readonly message: string };
 
 /** Answers a question about people. Conditions are read with the names of the draft. */
-export function findPeople(
+export async function findPeople(
   trivet: Trivet,
   administrator: Administrator,
   input: unknown,
   now: Date,
-): FindAnswer {
+): Promise<FindAnswer> {
   requirePermission(administrator, 'look');
   const parsed = question.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', message: 'That can’t be looked for.' };
   const { text, condition, from, most } = parsed.data;
   const { state } = trivet;
-  const found = peopleWhere(state, draftVocabulary(state), { text, condition }, now);
+  const found = await peopleWhere(state, draftVocabulary(state), { text, condition }, now);
   if ('error' in found) return { kind: 'wrong condition', error: found.error };
   return {
     kind: 'found',
     of: state.people.size,
-    count: found.people.length,
+    count: found.count,
     from,
-    people: found.people.slice(from, from + most).map((person) => inList(state, person, now)),
+    people: found.people(from, most).map((person) => inList(state, person, now)),
   };
 }
 
@@ -85,27 +87,41 @@ function inList(state: SiteState, person: Person, now: Date): PersonInList {
 export const draftVocabulary = (state: SiteState): Vocabulary =>
   vocabularyOf(state.names, state.draft.policy);
 
+/** Those who were found, in the order of their names. */
+export interface FoundPeople {
+  readonly count: number;
+  /** All of them, or so many from one of them on. */
+  readonly people: (from?: number, most?: number) => readonly Person[];
+}
+
 /** The people of whom a text and a condition are true, or what is wrong with the condition. */
-export function peopleWhere(
+export async function peopleWhere(
   state: SiteState,
   vocabulary: Vocabulary,
   { text, condition }: { readonly text: string; readonly condition: string },
   now: Date,
-): { readonly people: readonly Person[] } | { readonly error: TextError } {
-  const all = [...state.people.values()];
-  let bits = fullBitset(all.length);
-  if (condition.trim() !== '') {
-    const parsed = parseCondition(condition, vocabulary);
-    if (!parsed.ok) return { error: parsed.error };
-    bits = membershipOf(state, vocabulary, now).select(parsed.condition).bits;
-  }
-  const wanted = folded(text);
-  const people: Person[] = [];
-  for (const place of placesIn(bits.length > 0 ? bits : emptyBitset(0))) {
-    const person = all[place];
-    if (!person) continue;
-    if (wanted === '' || folded(person.name).includes(wanted) || folded(person.email).includes(wanted))
-      people.push(person);
-  }
-  return { people };
+): Promise<FoundPeople | { readonly error: TextError }> {
+  const parsed = condition.trim() === '' ? null : parseCondition(condition, vocabulary);
+  if (parsed && !parsed.ok) return { error: parsed.error };
+  const selected = parsed && (await membershipOf(state, vocabulary, now)).select(parsed.condition).bits;
+  const said = folded(text) === '' ? null : peopleSaying(state.people, text);
+  const bits = selected && said ? both(selected, said) : (selected ?? said);
+  const count = bits ? countOf(bits) : state.people.size;
+  return {
+    count,
+    people: (from = 0, most = count) => [
+      ...state.people.at(some(bits ? placesIn(bits) : Array(count).keys(), from, most)),
+    ],
+  };
+}
+
+/** The people who were chosen: one by one, or as they are found. */
+export async function peopleChosen(
+  state: SiteState,
+  who: { readonly ids: readonly string[] } | { readonly text: string; readonly condition: string },
+  now: Date,
+): Promise<FoundPeople | { readonly error: TextError }> {
+  if (!('ids' in who)) return peopleWhere(state, draftVocabulary(state), who, now);
+  const people = who.ids.flatMap((one) => state.people.get(asId<PersonId>(one)) ?? []);
+  return { count: people.length, people: () => people };
 }

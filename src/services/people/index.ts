@@ -16,7 +16,7 @@ export {
   type SavePersonAnswer,
   savePerson,
 } from './change-people';
-export { type Crowd, crowdsOf, MOST_NAMED, membershipOf } from './columns';
+export { type Crowd, crowdsOf, type MembershipView, MOST_NAMED, membershipOf } from './columns';
 export { type CsvProblem, tableOf } from './csv-table';
 export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
 export { enrolledUntil, enrolmentEnded } from './enrolments';

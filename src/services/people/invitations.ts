@@ -15,7 +15,7 @@ import {
   requirePermission,
 } from '../running';
 import { type Crowd, MOST_NAMED } from './columns';
-import { draftVocabulary, peopleWhere } from './find-people';
+import { peopleChosen } from './find-people';
 
 /** How long an invitation is good for, in milliseconds. */
 export const INVITED_MS = 7 * 24 * 60 * 60_000;
@@ -44,20 +44,18 @@ export async function invitePeople(
   const parsed = request.safeParse(input);
   if (!parsed.success) return { kind: 'wrong', message: 'Choose somebody first.' };
   const { state } = trivet;
-  const found =
-    'ids' in parsed.data
-      ? { people: parsed.data.ids.flatMap((one) => state.people.get(one as PersonId) ?? []) }
-      : peopleWhere(state, draftVocabulary(state), parsed.data, now);
+  const found = await peopleChosen(state, parsed.data, now);
   if ('error' in found) return { kind: 'wrong', message: found.error.message };
+  const chosen = found.people();
   const without = await readWithoutPassword(
     trivet.db,
-    found.people.map((one) => one.id),
+    chosen.map((one) => one.id),
   );
-  const people = found.people.filter((one) => without.has(one.id));
+  const people = chosen.filter((one) => without.has(one.id));
   if (people.length > MOST_INVITED)
     return { kind: 'wrong', message: `At most ${MOST_INVITED} are invited at once. Choose fewer.` };
   const crowd = { count: people.length, first: people.slice(0, MOST_NAMED).map(memberOf) };
-  const withPassword = found.people.length - people.length;
+  const withPassword = chosen.length - people.length;
   if (preview) return { kind: 'preview', people: crowd, withPassword };
   if (people.length === 0)
     return { kind: 'wrong', message: 'All of them have a password already. There is nobody to invite.' };

@@ -1,5 +1,5 @@
 import { nothingHeld, type PersonId } from '@/core';
-import type { PersonRecord } from '@/store';
+import { type PersonRecord, saysMail } from '@/store';
 import type { Person, SiteState } from '../running';
 
 /** Somebody who has just come, with nothing that opens anything. */
@@ -10,5 +10,11 @@ export const newcomer = (
 ): PersonRecord => ({ id, email, name, desk: null, ...nothingHeld, groupsSince: {}, joined });
 
 /** Whoever has a mail address: one mailbox is one account. */
-export const personWithMail = ({ people }: SiteState, email: string): Person | undefined =>
-  [...people.values()].find((one) => one.email === email);
+export function personWithMail({ people }: SiteState, email: string): Person | undefined {
+  const said = saysMail(email);
+  for (const { text, values } of people.parts()) {
+    const found = text.includes(said) && values().find((one) => one.email === email);
+    if (found) return found;
+  }
+  return undefined;
+}

@@ -57,21 +57,21 @@ function columnsOf(names: SiteNames): readonly { readonly target: Target; readon
 }
 
 /** The people of whom a text and a condition are true, as CSV; or what is wrong with the condition. */
-export function exportPeople(
+export async function exportPeople(
   trivet: Trivet,
   administrator: Administrator,
   who: { readonly text: string; readonly condition: string },
   withBom: boolean,
   now: Date,
-): { readonly csv: string } | { readonly problem: string } {
+): Promise<{ readonly csv: string } | { readonly problem: string }> {
   requirePermission(administrator, 'people');
   const { state } = trivet;
-  const found = peopleWhere(state, draftVocabulary(state), who, now);
+  const found = await peopleWhere(state, draftVocabulary(state), who, now);
   if ('error' in found) return { problem: found.error.message };
   const columns = columnsOf(state.names);
-  const rows = found.people.map((person) =>
-    columns.map(({ target }) => neutralised(cellOf(person, target, state.names))),
-  );
+  const rows = found
+    .people()
+    .map((person) => columns.map(({ target }) => neutralised(cellOf(person, target, state.names))));
   const csv = stringify([columns.map(({ header }) => neutralised(header)), ...rows], SHEET);
   return { csv: (withBom ? BOM : '') + csv };
 }

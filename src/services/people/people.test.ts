@@ -40,8 +40,8 @@ const person = (id: string) => {
   if (!found) throw new Error(`There is no ${id}.`);
   return found;
 };
-const find = (over: object) => {
-  const answer = findPeople(trivet, greta, over, now);
+const find = async (over: object) => {
+  const answer = await findPeople(trivet, greta, over, now);
   if (answer.kind !== 'found') throw new Error(answer.kind);
   return answer;
 };
@@ -51,23 +51,25 @@ const undo = async (answer: { readonly kind: string; readonly change?: string })
 };
 
 describe('finding people', () => {
-  it('goes by name and by condition, and counts all of them', () => {
-    expect(find({ text: 'hallor' }).people.map(({ name }) => name)).toEqual(['Wren Halloran']);
-    const crew = find({
+  it('goes by name and by condition, and counts all of them', async () => {
+    expect((await find({ text: 'hallor' })).people.map(({ name }) => name)).toEqual(['Wren Halloran']);
+    const crew = await find({
       condition: 'in group "Dome crew" and profile "dome certificate" is not set',
       most: 1,
     });
     expect(crew.count).toBeGreaterThan(1);
     expect(crew.people).toHaveLength(1);
-    expect(find({ condition: 'audience "Optics ready"' }).people.map(({ id }) => id)).toContain('ines');
+    expect((await find({ condition: 'audience "Optics ready"' })).people.map(({ id }) => id)).toContain(
+      'ines',
+    );
   });
 
-  it('says where a condition is wrong', () => {
-    expect(findPeople(trivet, greta, { condition: 'in group "Dome crwe"' }, now)).toMatchObject({
+  it('says where a condition is wrong', async () => {
+    expect(await findPeople(trivet, greta, { condition: 'in group "Dome crwe"' }, now)).toMatchObject({
       kind: 'wrong condition',
       error: { column: 10, message: expect.stringContaining('Did you mean “Dome crew”?') },
     });
-    expect(findPeople(trivet, greta, { condition: 'x'.repeat(1_000_000) }, now)).toMatchObject({
+    expect(await findPeople(trivet, greta, { condition: 'x'.repeat(1_000_000) }, now)).toMatchObject({
       kind: 'wrong condition',
     });
   });
@@ -346,7 +348,7 @@ describe('names', () => {
   it('can be renamed: conditions follow', async () => {
     const answer = await change({ kind: 'rename', of: 'group', id: 'dome-crew', name: 'Dome hands' });
     expect(viewPage(liveContext(trivet.state, person('wren').facts), '/crew').kind).toBe('page');
-    expect(find({ condition: 'in group "Dome hands"' }).count).toBeGreaterThan(0);
+    expect((await find({ condition: 'in group "Dome hands"' })).count).toBeGreaterThan(0);
     await undo(answer as { kind: string; change: string });
   });
 
@@ -500,8 +502,8 @@ describe('names', () => {
 });
 
 describe('CSV', () => {
-  const out = (bom = false) => {
-    const answer = exportPeople(trivet, greta, { text: '', condition: '' }, bom, now);
+  const out = async (bom = false) => {
+    const answer = await exportPeople(trivet, greta, { text: '', condition: '' }, bom, now);
     if ('problem' in answer) throw new Error(answer.problem);
     return answer.csv;
   };
@@ -513,8 +515,13 @@ describe('CSV', () => {
 
   it('comes back in as it went out, with and without a byte order mark', async () => {
     for (const bom of [false, true])
-      expect(await dry(out(bom))).toMatchObject({ adds: 0, changes: 0, unchanged: 72, problemCount: 0 });
-    expect(out()).toContain('\r\n');
+      expect(await dry(await out(bom))).toMatchObject({
+        adds: 0,
+        changes: 0,
+        unchanged: 72,
+        problemCount: 0,
+      });
+    expect(await out()).toContain('\r\n');
   });
 
   it('neutralises what a spreadsheet would run, and reads it back', async () => {
@@ -526,8 +533,8 @@ describe('CSV', () => {
       false,
       now,
     );
-    expect(out()).toContain(`"'=HYPERLINK(""http://x.example"",""y"")"`);
-    expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
+    expect(await out()).toContain(`"'=HYPERLINK(""http://x.example"",""y"")"`);
+    expect(await dry(await out())).toMatchObject({ changes: 0, problemCount: 0 });
     await undo(answer as { kind: string; change: string });
   });
 
@@ -547,8 +554,8 @@ describe('CSV', () => {
       false,
       now,
     );
-    expect(out()).toContain(`"Sett\n'=1+1;\tx"`);
-    expect(await dry(out())).toMatchObject({ changes: 0, problemCount: 0 });
+    expect(await out()).toContain(`"Sett\n'=1+1;\tx"`);
+    expect(await dry(await out())).toMatchObject({ changes: 0, problemCount: 0 });
     await undo(answer as { kind: string; change: string });
   });
 
@@ -567,7 +574,7 @@ describe('CSV', () => {
       const answer = await importPeople(trivet, greta, { csv, columns: null }, true, now);
       expect(answer).toMatchObject({ kind: 'dry run', readAs, adds: 1, problemCount: 0 });
       const done = await importPeople(trivet, greta, { csv, columns: null }, false, now);
-      expect(find({ text: 'Zoë Åse' }).people).toMatchObject([
+      expect((await find({ text: 'Zoë Åse' })).people).toMatchObject([
         { name: 'Zoë Åse', profile: { valley: 'Höll' } },
       ]);
       await undo(done as { kind: string; change: string });
@@ -594,7 +601,7 @@ describe('CSV', () => {
     expect(person('marek')).toMatchObject({ level: 'friend', groups: ['dome-crew', 'tarn-survey'] });
     expect(person('marek').profile['hours-logged']).toBe(12.5);
     expect(person('ines').profile).not.toHaveProperty('hours-logged');
-    expect(find({ text: 'New, person' }).people).toMatchObject([{ email: 'new@larkfell.example' }]);
+    expect((await find({ text: 'New, person' })).people).toMatchObject([{ email: 'new@larkfell.example' }]);
     await undo(answer as { kind: string; change: string });
     expect(trivet.state.people.size).toBe(72);
   });

@@ -27,12 +27,12 @@ export interface AudienceReport {
 }
 
 /** Counts the audiences of a policy as it is being edited. */
-export function audienceReport(
+export async function audienceReport(
   trivet: Trivet,
   administrator: Administrator,
   input: unknown,
   now: Date,
-): AudienceReport | { readonly problems: readonly PolicyProblem[] } {
+): Promise<AudienceReport | { readonly problems: readonly PolicyProblem[] }> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const read = readPolicy(input, state);
@@ -40,10 +40,10 @@ export function audienceReport(
   const { policy } = read;
   const vocabulary = vocabularyOf(state.names, policy);
   const inTexts = textUses(state, state.live.compiled.vocabulary);
-  const membership = membershipOf(state, vocabulary, now);
+  const membership = await membershipOf(state, vocabulary, now);
   const selected = policy.audiences.map((audience) => membership.select(audience.who));
   return {
-    of: membership.members.length,
+    of: membership.size,
     audiences: policy.audiences.map((audience, at) => ({
       id: audience.id,
       count: selected[at]?.count ?? 0,

@@ -63,12 +63,12 @@ export async function whomItConcerns(
   if ('problems' in read) return read;
   const { of } = parsed.data;
   const compiled = compile(read.policy, state.outline, state.names);
-  const { members, named } = membershipOf(state, compiled.vocabulary, now);
+  const { size, named } = await membershipOf(state, compiled.vocabulary, now);
   const bits = await concernedBy(of, read.policy, compiled, state, now);
   if (bits === null)
     return { problems: [{ gate: null, message: 'That is no longer there. Look at the findings again.' }] };
   return {
-    of: members.length,
+    of: size,
     people: { count: countOf(bits), first: named(bits, MOST_NAMED) },
     cut: 'items' in of && of.items.length > MOST_ITEMS,
   };
@@ -81,7 +81,7 @@ async function concernedBy(
   state: SiteState,
   now: Date,
 ): Promise<Bitset | null> {
-  const { columns } = membershipOf(state, compiled.vocabulary, now);
+  const { columns } = await membershipOf(state, compiled.vocabulary, now);
   const request = plainRequest(state, now);
   const rest = yielder();
   /** Those who get one of some outcomes at an item. */

@@ -66,7 +66,7 @@ export async function effectOfDraft(
   const read = readPolicy(input, state);
   if ('problems' in read) return { kind: 'wrong', problems: read.problems };
   const effect = await effectUnder(state, state.live.policy, read.policy, now, watch);
-  return effect === null ? { kind: 'stopped' } : { kind: 'effect', report: reportOf(effect, state, now) };
+  return effect === null ? { kind: 'stopped' } : { kind: 'effect', report: reportOf(effect, state) };
 }
 
 /** The effect of a policy compared with what is live, over everybody. */
@@ -89,7 +89,7 @@ export async function effectUnder(
   await rest();
   const is = compiledIn(state, after);
   await rest();
-  const { columns } = membershipOf(state, state.live.compiled.vocabulary, now);
+  const { columns } = await membershipOf(state, state.live.compiled.vocabulary, now);
   const steps = effectSteps(was, is, columns, plainRequest(state, now));
   for (;;) {
     const step = steps.next();
@@ -105,8 +105,8 @@ function compiledIn(state: SiteState, policy: Policy) {
   return policy === state.live.policy ? state.live.compiled : compile(policy, state.outline, state.names);
 }
 
-function reportOf(effect: Effect, state: SiteState, now: Date): EffectReport {
-  const { crowd, size } = crowdsOf(state, now);
+function reportOf(effect: Effect, state: SiteState): EffectReport {
+  const { crowd, size } = crowdsOf(state);
   const most = (a: { readonly gains: Crowd; readonly loses: Crowd }) => a.gains.count + a.loses.count;
   return {
     of: size,
@@ -128,8 +128,8 @@ function reportOf(effect: Effect, state: SiteState, now: Date): EffectReport {
 }
 
 /** What is kept of an effect with the revision that had it. */
-export function recordOfEffect(effect: Effect, state: SiteState, now: Date): RevisionEffect {
-  const { crowd } = crowdsOf(state, now);
+export function recordOfEffect(effect: Effect, state: SiteState): RevisionEffect {
+  const { crowd } = crowdsOf(state);
   const some = (side: Effect['gains']) => {
     const { count, first } = crowd(side);
     return { count, names: first.map(({ name }) => name) };

@@ -38,7 +38,7 @@ export async function effectsBetween(
   const { state } = trivet;
   const before = readPolicy(parsed.data.before, state);
   if ('problems' in before) return before;
-  const { crowd, size } = crowdsOf(state, now);
+  const { crowd, size } = crowdsOf(state);
   const effects: EffectBetween[] = [];
   const rest = yielder();
   for (const one of parsed.data.after) {

@@ -31,7 +31,7 @@ export async function foundToday(
   if ('problems' in read) return read;
   const { policy } = read;
   const vocabulary = vocabularyOf(state.names, policy);
-  const { select } = membershipOf(state, vocabulary, now);
+  const { select } = await membershipOf(state, vocabulary, now);
   const passes = conditionCompiler(vocabulary);
   const request = plainRequest(state, now);
   const rest = yielder();

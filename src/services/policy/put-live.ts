@@ -70,7 +70,7 @@ export async function putLive(
         gained: effect.gains.count,
         lost: effect.loses.count,
         effect: {
-          ...recordOfEffect(effect, state, now),
+          ...recordOfEffect(effect, state),
           ...(broken.length > 0 && despite !== null && { despite: { reason: despite, broken } }),
         },
       },

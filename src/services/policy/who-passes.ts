@@ -22,7 +22,7 @@ import {
   vocabularyOf,
   without,
 } from '@/core';
-import { type Crowd, MOST_NAMED, membershipOf } from '../people';
+import { type Crowd, type MembershipView, MOST_NAMED, membershipOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
@@ -49,12 +49,12 @@ const passing = z.strictObject({
 });
 
 /** Counts the members who pass one gate of a policy, or are in one of its audiences, and compares with live. */
-export function whoPasses(
+export async function whoPasses(
   trivet: Trivet,
   administrator: Administrator,
   input: unknown,
   now: Date,
-): PassingReport | { readonly problems: readonly PolicyProblem[] } {
+): Promise<PassingReport | { readonly problems: readonly PolicyProblem[] }> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const parsed = passing.safeParse(input);
@@ -69,18 +69,19 @@ export function whoPasses(
   const who = find(read.policy);
   if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
   const vocabulary = vocabularyOf(state.names, read.policy);
-  const membership = membershipOf(state, vocabulary, now);
+  const membership = await membershipOf(state, vocabulary, now);
   const crowdOf = (bits: Bitset): Crowd => ({
     count: countOf(bits),
     first: membership.named(bits, MOST_NAMED),
   });
   const selected = membership.select(who);
   const before = find(state.live.policy);
-  const passed = before && membershipOf(state, state.live.compiled.vocabulary, now).select(before).bits;
+  const live = await membershipOf(state, state.live.compiled.vocabulary, now);
+  const passed = before && live.select(before).bits;
   const request = plainRequest(state, now);
   const tests = new Map(testsIn(expanded(who, vocabulary.audiences)).map((test) => [keyOf(test), test]));
   return {
-    of: membership.members.length,
+    of: membership.size,
     pass: crowdOf(selected.bits),
     onlyInDraft: passed ? crowdOf(without(selected.bits, passed)) : null,
     onlyLive: passed ? crowdOf(without(passed, selected.bits)) : null,
@@ -93,11 +94,7 @@ export function whoPasses(
 }
 
 /** The members whom a gate turns away to sign in: each gets what the first case that is true of them gives. */
-function sentToSignIn(
-  { who, otherwise }: Gate,
-  { turnAways }: Policy,
-  membership: ReturnType<typeof membershipOf>,
-): Bitset {
+function sentToSignIn({ who, otherwise }: Gate, { turnAways }: Policy, membership: MembershipView): Bitset {
   const isThat = (given: Given) => same(resolveGiven(given, turnAways), redirectToSignIn);
   let rest = without(membership.select(everyone).bits, membership.select(who).bits);
   const sent = without(rest, rest);

@@ -250,15 +250,29 @@ describe('memory', () => {
 
   // The tables and triggers are the same on a server; there it is not one client that is asked.
   it.skipIf(inject('server') !== null)('is told of every table of which it knows anything', async () => {
-    const client = (trivet.db as unknown as { $client: { query: (text: string) => unknown } }).$client;
-    const asked = vi.spyOn(client, 'query');
-    await trivet.reload();
-    const read = new Set(
-      asked.mock.calls.flatMap(([text]) =>
-        [...text.matchAll(/(?:from|join) "(\w+)"/g)].map((found) => found[1]),
-      ),
+    interface Asked {
+      query: (text: string, ...more: unknown[]) => unknown;
+      transaction: (work: (tx: Asked) => Promise<unknown>) => Promise<unknown>;
+    }
+    const client = (trivet.db as unknown as { $client: Asked }).$client;
+    const read = new Set<string | undefined>();
+    const listenTo = (one: Asked) => {
+      const { query } = one;
+      vi.spyOn(one, 'query').mockImplementation((text, ...more) => {
+        for (const found of text.matchAll(/(?:from|join) "(\w+)"/g)) read.add(found[1]);
+        return query.call(one, text, ...more);
+      });
+    };
+    listenTo(client);
+    const { transaction } = client;
+    vi.spyOn(client, 'transaction').mockImplementation((work) =>
+      transaction.call(client, (tx) => {
+        listenTo(tx);
+        return work(tx);
+      }),
     );
-    asked.mockRestore();
+    await trivet.reload();
+    vi.restoreAllMocks();
     // The log itself, and texts that are searched in the database alone.
     for (const name of ['changes', 'search_texts']) read.delete(name);
     const { rows } = await trivet.db.execute<{ name: string; count: number }>(

@@ -169,7 +169,10 @@ async function standingOf(
   const have = new Map<ProductId, number>();
   const doubled: ShopAtDesk['doubled'][number][] = [];
   const rest = yielder();
-  for (const { id: person, name, facts } of state.people.values()) {
+  for (const one of state.people.values()) {
+    await rest();
+    if (one.purchases.length === 0 && !state.bought.has(one.id)) continue;
+    const { id: person, name, facts } = one;
     const products = new Set(
       (facts.purchases ?? []).filter((one) => isHeldOn(one, today)).map(({ product }) => product),
     );
@@ -181,7 +184,6 @@ async function standingOf(
       );
       if (what.length > 0) doubled.push({ person, name, what });
     }
-    await rest();
   }
   return { have, doubled };
 }

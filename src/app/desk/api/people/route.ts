@@ -3,8 +3,8 @@ import { forDesk, json, problem } from '../../../_http/desk';
 
 /** The people of whom a text and a condition are true, a page of them. */
 export const POST = (request: Request): Promise<Response> =>
-  forDesk(request, 'look', (trivet, administrator, body) => {
-    const answer = findPeople(trivet, administrator, body, theTime());
+  forDesk(request, 'look', async (trivet, administrator, body) => {
+    const answer = await findPeople(trivet, administrator, body, theTime());
     switch (answer.kind) {
       case 'found':
         return json(answer);

@@ -3,10 +3,10 @@ import { changeAnswer, csvFile, forDesk, problem, withBytes } from '../../../../
 
 /** People as a file: `q` and `who` say which, `bom` begins it with a byte order mark. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, 'people', (trivet, administrator) => {
+  forDesk(request, 'people', async (trivet, administrator) => {
     const query = new URL(request.url).searchParams;
     const who = { text: query.get('q') ?? '', condition: query.get('who') ?? '' };
-    const answer = exportPeople(trivet, administrator, who, query.has('bom'), theTime());
+    const answer = await exportPeople(trivet, administrator, who, query.has('bom'), theTime());
     if ('problem' in answer) return problem(422, answer.problem);
     return csvFile('people', answer.csv);
   });

@@ -9,6 +9,6 @@ interface Context {
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   forDesk(request, 'look', async (trivet, administrator) => {
     const side = new URL(request.url).searchParams.has('live') ? 'live' : 'draft';
-    const reach = itemReach(trivet, administrator, (await params).item, side, theTime());
+    const reach = await itemReach(trivet, administrator, (await params).item, side, theTime());
     return reach ? json(reach) : problem(404, 'There is no such item any more.');
   });
