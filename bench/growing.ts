@@ -19,7 +19,7 @@ async function timed<T>(work: () => Promise<T>): Promise<readonly [T, number]> {
 }
 
 /** The demo with so many more people: every third is in a group, every second in a course with something done. */
-async function withPeople(count: number): Promise<Trivet> {
+export async function withPeople(count: number): Promise<Trivet> {
   const trivet = await Trivet.open(null);
   const people = larkfell.people?.map((one) => ({ ...one, password: undefined })) ?? [];
   const problems = await importSite(trivet, { ...larkfell, people }, 'The bench');

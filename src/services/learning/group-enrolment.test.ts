@@ -109,8 +109,8 @@ describe('a course for a group', () => {
     expect(opens('wren', 'darks-and-flats')).toBe(true);
   });
 
-  it('is among what a group is used for', () => {
-    expect(namesReport(trivet, greta).uses['group hollin-school']).toContain(
+  it('is among what a group is used for', async () => {
+    expect((await namesReport(trivet, greta)).uses['group hollin-school']).toContain(
       'who comes into Astrophotography',
     );
   });

@@ -29,6 +29,7 @@ import {
   plainRequest,
   recordOf,
   requirePermission,
+  yielder,
 } from '../running';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import type { Crowd } from './columns';
@@ -100,7 +101,7 @@ async function changeFor(
 ) {
   const found = await peopleChosen(state, who, now);
   if ('error' in found) return found.error.message;
-  const chosen = found.people();
+  const chosen = [...found.people()];
   if (chosen.length === 0) return 'Nobody is chosen any more. Choose somebody first.';
   const change = editor(one, state.names, momentAt(state, now).today);
   if (typeof change === 'string') return change;
@@ -199,30 +200,36 @@ function editor(
 const held = <T extends string>(list: readonly T[], one: T, has: boolean): readonly T[] =>
   list.includes(one) === has ? list : has ? [...list, one] : list.filter((other) => other !== one);
 
-function previewOf(
+async function previewOf(
   state: SiteState,
   { summary, people }: { readonly summary: string; readonly people: readonly PeopleChange[] },
   now: Date,
-): PeoplePreview {
+): Promise<PeoplePreview> {
   const changed = people.filter(({ before, after }) => !same(before, after));
   return {
     kind: 'preview',
     summary,
     changes: crowdOf(changed, state),
     unchanged: people.length - changed.length,
-    reach: changed.length > MOST_COMPARED ? null : reachOf(state, changed, now),
+    reach: changed.length > MOST_COMPARED ? null : await reachOf(state, changed, now),
   };
 }
 
-function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) {
+async function reachOf(state: SiteState, changed: readonly PeopleChange[], now: Date) {
   const at = plainRequest(state, now);
   const items = [...state.outline.items.keys()];
-  const opens = (record: PersonRecord | null, item: (typeof items)[number]) =>
-    record !== null && decide(state.live.compiled, item, personOf(record, state).facts, at).kind === 'open';
+  const openTo = (record: PersonRecord | null): readonly boolean[] => {
+    if (record === null) return items.map(() => false);
+    const { facts } = personOf(record, state);
+    return items.map((item) => decide(state.live.compiled, item, facts, at).kind === 'open');
+  };
   const more: PeopleChange[] = [];
   const less: PeopleChange[] = [];
+  const rest = yielder();
   for (const change of changed) {
-    const pairs = items.map((item) => [opens(change.before, item), opens(change.after, item)]);
+    await rest();
+    const after = openTo(change.after);
+    const pairs = openTo(change.before).map((before, item) => [before, after[item]]);
     if (pairs.some(([before, after]) => !before && after)) more.push(change);
     if (pairs.some(([before, after]) => before && !after)) less.push(change);
   }

@@ -62,7 +62,7 @@ export async function findPeople(
     of: state.people.size,
     count: found.count,
     from,
-    people: found.people(from, most).map((person) => inList(state, person, now)),
+    people: [...found.people(from, most)].map((person) => inList(state, person, now)),
   };
 }
 
@@ -91,7 +91,7 @@ export const draftVocabulary = (state: SiteState): Vocabulary =>
 export interface FoundPeople {
   readonly count: number;
   /** All of them, or so many from one of them on. */
-  readonly people: (from?: number, most?: number) => readonly Person[];
+  readonly people: (from?: number, most?: number) => Iterable<Person>;
 }
 
 /** The people of whom a text and a condition are true, or what is wrong with the condition. */
@@ -109,9 +109,8 @@ export async function peopleWhere(
   const count = bits ? countOf(bits) : state.people.size;
   return {
     count,
-    people: (from = 0, most = count) => [
-      ...state.people.at(some(bits ? placesIn(bits) : Array(count).keys(), from, most)),
-    ],
+    people: (from = 0, most = count) =>
+      state.people.at(some(bits ? placesIn(bits) : Array(count).keys(), from, most)),
   };
 }
 

@@ -46,7 +46,7 @@ export async function invitePeople(
   const { state } = trivet;
   const found = await peopleChosen(state, parsed.data, now);
   if ('error' in found) return { kind: 'wrong', message: found.error.message };
-  const chosen = found.people();
+  const chosen = [...found.people()];
   const without = await readWithoutPassword(
     trivet.db,
     chosen.map((one) => one.id),

@@ -1,7 +1,7 @@
 /** The names of a site with who has them and what asks for them. */
 import { describeUse, type NameKind, namesOf, type SiteNames, usesOf } from '@/core';
 import type { Trivet } from '../running';
-import { type Administrator, requirePermission } from '../running';
+import { type Administrator, requirePermission, yielder } from '../running';
 import { textUses } from '../texts';
 import { KINDS } from './edit-names';
 import { holdingsOf } from './holdings';
@@ -15,15 +15,18 @@ export interface NameReport {
 }
 
 /** The names with their uses in the draft and in texts, and how many people have each, by "kind id". */
-export function namesReport(trivet: Trivet, administrator: Administrator): NameReport {
+export async function namesReport(trivet: Trivet, administrator: Administrator): Promise<NameReport> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const people: Record<string, number> = {};
-  for (const person of state.people.values())
+  const rest = yielder();
+  for (const person of state.people.values()) {
+    await rest();
     for (const { kind, id } of holdingsOf(person)) {
       const key = `${kind} ${id}`;
       people[key] = (people[key] ?? 0) + 1;
     }
+  }
   const vocabulary = { ...state.names, audiences: [] };
   const inTexts = textUses(state, state.live.compiled.vocabulary);
   const uses = Object.fromEntries(

@@ -33,6 +33,8 @@ const mailAddress = z.email().max(254);
 const BOM = '\ufeff';
 const SEPARATOR = ';';
 const MOST_PROBLEMS = 500;
+/** So many rows are written at a time. */
+const ROWS_AT_ONCE = 200;
 const TOO_LARGE = 'That file is too large. Cut it into several.';
 /** The largest file that is read, in bytes. */
 export const LARGEST_CSV = 64_000_000;
@@ -69,11 +71,17 @@ export async function exportPeople(
   const found = await peopleWhere(state, draftVocabulary(state), who, now);
   if ('error' in found) return { problem: found.error.message };
   const columns = columnsOf(state.names);
-  const rows = found
-    .people()
-    .map((person) => columns.map(({ target }) => neutralised(cellOf(person, target, state.names))));
-  const csv = stringify([columns.map(({ header }) => neutralised(header)), ...rows], SHEET);
-  return { csv: (withBom ? BOM : '') + csv };
+  const rest = yielder();
+  let csv = withBom ? BOM : '';
+  let rows = [columns.map(({ header }) => neutralised(header))];
+  for (const person of found.people()) {
+    rows.push(columns.map(({ target }) => neutralised(cellOf(person, target, state.names))));
+    if (rows.length < ROWS_AT_ONCE) continue;
+    csv += stringify(rows, SHEET);
+    rows = [];
+    await rest();
+  }
+  return { csv: csv + stringify(rows, SHEET) };
 }
 
 function cellOf(person: PersonRecord, target: Target, names: SiteNames): string {

@@ -473,8 +473,8 @@ describe('names', () => {
     await change({ kind: 'passphrase', id: 'comet-mail', passphrase: 'bring a red torch' });
   });
 
-  it('know who has them and where they are used', () => {
-    const report = namesReport(trivet, greta);
+  it('know who has them and where they are used', async () => {
+    const report = await namesReport(trivet, greta);
     expect(report.people['level keeper']).toBeGreaterThan(3);
     expect(report.uses['field hours-logged']).toEqual([
       'the gate over Keepers’ evening',
@@ -488,7 +488,7 @@ describe('names', () => {
     const body = ':::for in group id "dome-crew"\n:own[profile id "hours-logged"]\n:::';
     await updateItem(trivet.db, { item, content: { summary: '', body } });
     await trivet.reload();
-    const { uses } = namesReport(trivet, greta);
+    const { uses } = await namesReport(trivet, greta);
     for (const name of ['group dome-crew', 'field hours-logged'])
       expect(uses[name]).toContain('the text in Visit us');
     const shelf = trivet.state.outline.items.get(asId<ItemId>('lending-shelf'));
@@ -497,7 +497,7 @@ describe('names', () => {
     const shared = { ...shelf.shared, on: { targets: [{ kind: 'selection', where }], except: [] } } as const;
     await updateItem(trivet.db, { item: { ...shelf, shared }, content: { summary: '', body: '' } });
     await trivet.reload();
-    expect(namesReport(trivet, greta).uses['group tarn-survey']).toContain('The lending shelf');
+    expect((await namesReport(trivet, greta)).uses['group tarn-survey']).toContain('The lending shelf');
   });
 });
 

@@ -3,7 +3,7 @@ import { changeAnswer, forDesk, json } from '../../../_http/desk';
 
 /** The names of the site, with how many people have each and where it is used. */
 export const GET = (request: Request): Promise<Response> =>
-  forDesk(request, 'look', (trivet, administrator) => json(namesReport(trivet, administrator)));
+  forDesk(request, 'look', async (trivet, administrator) => json(await namesReport(trivet, administrator)));
 
 /** Changes them; with `?preview`, only says what that would do. */
 export const POST = (request: Request): Promise<Response> =>
