@@ -54,11 +54,6 @@ export function* placesIn(bits: Bitset): Generator<number> {
   }
 }
 
-/** Adds one to a set, in place. */
-export function addPlace(bits: Bitset, place: number): void {
-  bits[place >>> 5] = (bits[place >>> 5] as number) | (1 << (place & 31));
-}
-
 export const hasPlace = (bits: Bitset, place: number): boolean =>
   (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
 

@@ -23,7 +23,6 @@ export {
 } from './analysis';
 export { byCodePoints } from './by-code-points';
 export {
-  addPlace,
   addTo,
   type Bitset,
   both,

@@ -3,7 +3,7 @@
  * many short lists, each of them one string; a changed copy of the map shares those in which nothing changed. An object of a
  * dozen fields takes as much as eight such lines, and whoever collects garbage has to go through it.
  */
-import { isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
+import { hashOf, isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
 
 /** How values are written as lines, and read. */
 export interface Packing<K extends string, V> {
@@ -82,18 +82,31 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
 
   /** Of texts that follow one another in order: lines, each with a break before it. */
   static of<K extends string, V>(texts: Iterable<string>, packing: Packing<K, V>): PackedMap<K, V> {
+    const steps = PackedMap.steps(texts, packing);
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+    }
+  }
+
+  /** The same, made a text at a time. */
+  static *steps<K extends string, V>(
+    texts: Iterable<string>,
+    packing: Packing<K, V>,
+  ): Generator<void, PackedMap<K, V>> {
     const lists: List<K, V>[] = [];
-    const keys: K[] = [];
+    const hashes: number[] = [];
     const numbers: number[] = [];
     for (const text of texts) {
-      const before = keys.length;
+      const before = hashes.length;
       for (let from = text.indexOf(BREAK) + 1; from > 0; from = text.indexOf(BREAK, from) + 1) {
-        keys.push(packing.keyAt(text, from));
+        hashes.push(hashOf(packing.keyAt(text, from)));
         numbers.push(lists.length);
       }
-      lists.push(new List(lists.length, text, keys.length - before));
+      lists.push(new List(lists.length, text, hashes.length - before));
+      yield;
     }
-    return new PackedMap(packing, lists, lists, textIndex(keys, numbers), keys.length, new Set());
+    return new PackedMap(packing, lists, lists, textIndex(hashes, numbers), hashes.length, new Set());
   }
 
   /** Of lines in any order. */
@@ -259,6 +272,11 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
 
   *values(): MapIterator<V> {
     for (const list of this.lists) yield* this.#valuesOf(list);
+  }
+
+  /** The same of all that were made of one another by changes. */
+  get lineage(): object {
+    return this.keeping;
   }
 
   /** Everything in order, in parts. */

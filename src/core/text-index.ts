@@ -10,10 +10,9 @@ export type TextIndex = readonly Uint32Array[];
 const IN_A_PART = 32;
 const CROWDED = 4;
 
-/** Of texts with the number of each. */
-export function textIndex(texts: readonly string[], numbers: readonly number[]): TextIndex {
-  const parts = 2 ** Math.ceil(Math.log2(Math.max(1, texts.length / IN_A_PART)));
-  const hashes = Uint32Array.from(texts, hashOf);
+/** Of texts’ hashes with the number of each. */
+export function textIndex(hashes: readonly number[], numbers: readonly number[]): TextIndex {
+  const parts = 2 ** Math.ceil(Math.log2(Math.max(1, hashes.length / IN_A_PART)));
   const sizes = new Uint32Array(parts);
   for (const hash of hashes) sizes[hash & (parts - 1)] = (sizes[hash & (parts - 1)] as number) + 2;
   const index = Array.from(sizes, (size) => new Uint32Array(size));
@@ -74,7 +73,7 @@ export function withoutEntry(index: Uint32Array[], text: string, number: number)
   }
 }
 
-function hashOf(text: string): number {
+export function hashOf(text: string): number {
   let hash = 0x811c9dc5;
   for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
   return (hash ^ (hash >>> 15)) >>> 0;

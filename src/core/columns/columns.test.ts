@@ -2,8 +2,19 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { all, inGroup, level, not, signedIn, test } from '../condition';
 import { guest } from '../site';
+import { conditions, visitors } from '../testing/arbitraries';
 import { crew, items, observer, people, request, vocabulary } from '../testing/larkfell';
-import { both, columnsOf, countOf, emptyBitset, fullBitset, placesIn, popcount, without } from '.';
+import {
+  both,
+  type Columns,
+  columnsOf,
+  countOf,
+  emptyBitset,
+  fullBitset,
+  placesIn,
+  popcount,
+  without,
+} from '.';
 
 describe('bitsets', () => {
   it('count what they hold', () => {
@@ -68,4 +79,36 @@ it('keeps tests about different items apart', () => {
   expect(columns.select(isPage, page ?? null).count).toBe(1);
   expect(columns.select(isPage, menu ?? null).count).toBe(0);
   expect(columns.select(isPage).count).toBe(0);
+});
+
+it('are the same made in steps, and of those before where some people are others', () => {
+  const crowds = fc.array(visitors, { minLength: 1, maxLength: 70 });
+  const others = fc.array(fc.tuple(fc.nat(69), visitors), { maxLength: 6 });
+  fc.assert(
+    fc.property(
+      fc.array(conditions, { minLength: 1, maxLength: 4 }),
+      crowds,
+      others,
+      (asked, crowd, changes) => {
+        const selected = (columns: Columns) => asked.map((one) => columns.select(one));
+        const ready = columnsOf(crowd, vocabulary, request);
+        for (const _ of ready.ready(asked)) expect(ready.size).toBe(crowd.length);
+        expect(selected(ready)).toEqual(selected(columnsOf(crowd, vocabulary, request)));
+        const bytes = ready.bytes();
+        expect(selected(ready)).toHaveLength(asked.length);
+        const now = crowd.slice();
+        const places = changes.map(([at, visitor]) => {
+          now[at % crowd.length] = visitor;
+          return at % crowd.length;
+        });
+        const changed = ready.changed(now, places);
+        expect(changed.bytes()).toBe(ready.bytes());
+        expect(changed.bytes()).toBeGreaterThanOrEqual(bytes);
+        expect(selected(changed)).toEqual(selected(columnsOf(now, vocabulary, request)));
+        // What it was made of is as it was.
+        expect(selected(ready)).toEqual(selected(columnsOf(crowd, vocabulary, request)));
+      },
+    ),
+    { numRuns: 200 },
+  );
 });

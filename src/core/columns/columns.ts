@@ -5,10 +5,10 @@
  */
 
 import { type Bitset, emptyBitset, fullBitset, popcount } from '../bitset';
-import { type Condition, factNamed, foldPushed, keyOf, type Test } from '../condition';
+import { type Condition, factNamed, foldPushed, keyOf, type Test, testsIn } from '../condition';
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
-import { FALSE, TRUE } from '../condition/truth';
+import { FALSE, TRUE, type Truth } from '../condition/truth';
 import { guest, type Item, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 
 /** A set of people with its size. */
@@ -25,6 +25,10 @@ export interface Columns {
    * is asked of the request at hand: columns stay good for a whole day.
    */
   readonly select: (condition: Condition, item?: Item | null, at?: RequestFacts) => Subset;
+  /** Makes in steps what conditions ask for at no item in particular, so that {@link select} has it. */
+  readonly ready: (conditions: Iterable<Condition>) => Generator<void>;
+  /** The same of people of whom those at some places are others. What was made is made anew of these. */
+  readonly changed: (people: readonly VisitorFacts[], places: Iterable<number>) => Columns;
   /** How many bytes the bitsets of the tests asked so far take. */
   readonly bytes: () => number;
 }
@@ -35,54 +39,60 @@ type Plan = Bitset | { readonly connective: 'and' | 'or'; readonly of: readonly 
 interface Column {
   readonly yes: Bitset;
   readonly no: Bitset;
+  readonly truthOf: (facts: VisitorFacts) => Truth;
 }
 
 // As many words as stay close to the processor while a whole condition runs over them.
 const BLOCK = 2048;
+/** Of so many words a column is made in one step. */
+const STEP = 256;
 
 /** Makes the columns of a membership. The list must not change afterwards. */
-export function columnsOf(
+export const columnsOf = (
   people: readonly VisitorFacts[],
   vocabulary: Vocabulary,
   request: RequestFacts,
+): Columns => columnsWith(people, vocabulary, request, new Map());
+
+function columnsWith(
+  people: readonly VisitorFacts[],
+  vocabulary: Vocabulary,
+  request: RequestFacts,
+  columns: Map<string, Column>,
 ): Columns {
   const size = people.length;
-  const columns = new Map<string, Column>();
   const full = fullBitset(size);
   const none = emptyBitset(size);
 
-  const columnOf = (test: Test, item: Item | null, at: RequestFacts): Column => {
+  const columnOf = (test: Test, item: Item | null, at: RequestFacts): Pick<Column, 'yes' | 'no'> => {
     const { of, dependsOn } = factNamed(test.fact);
     if (of === 'request' || of === 'item') {
       const truth = evaluatorOf(test, vocabulary)(guest, item, at);
       return { yes: truth === TRUE ? full : none, no: truth === FALSE ? full : none };
     }
-    const key = dependsOn ? `${item && dependsOn(item)} ${keyOf(test)}` : keyOf(test);
-    const known = columns.get(key);
-    if (known) return known;
-    const made = makeColumn(test, item);
-    columns.set(key, made);
-    return made;
+    const steps = make(dependsOn ? `${item && dependsOn(item)} ${keyOf(test)}` : keyOf(test), test, item);
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+    }
   };
 
-  const makeColumn = (test: Test, item: Item | null): Column => {
+  function* make(key: string, test: Test, item: Item | null): Generator<void, Column> {
+    const known = columns.get(key);
+    if (known) return known;
     const evaluate = evaluatorOf(test, vocabulary);
-    const yes = emptyBitset(size);
-    const no = emptyBitset(size);
-    for (let start = 0, at = 0; start < size; start += 32, at++) {
-      const end = Math.min(start + 32, size);
-      let trues = 0;
-      let falses = 0;
-      for (let person = start; person < end; person++) {
-        const truth = evaluate(people[person] as VisitorFacts, item, request);
-        if (truth === TRUE) trues |= 1 << (person - start);
-        else if (truth === FALSE) falses |= 1 << (person - start);
-      }
-      yes[at] = trues;
-      no[at] = falses;
+    const made: Column = {
+      yes: emptyBitset(size),
+      no: emptyBitset(size),
+      truthOf: (facts) => evaluate(facts, item, request),
+    };
+    for (let from = 0; from < made.yes.length; from += STEP) {
+      fill(made, people, from, Math.min(from + STEP, made.yes.length));
+      yield;
     }
-    return { yes, no };
-  };
+    columns.set(key, made);
+    return made;
+  }
 
   const joined = (join: 'and' | 'or', parts: readonly Plan[]): Plan => {
     const of = parts.flatMap((plan) => ('connective' in plan && plan.connective === join ? plan.of : [plan]));
@@ -106,8 +116,41 @@ export function columnsOf(
       const bits = emptyBitset(size);
       return { bits, count: run(plan, bits) };
     },
+    *ready(conditions) {
+      for (const condition of conditions)
+        for (const test of testsIn(expanded(condition, vocabulary.audiences))) {
+          const { of, dependsOn } = factNamed(test.fact);
+          if (of === 'visitor' && !dependsOn) yield* make(keyOf(test), test, null);
+        }
+    },
+    changed: (others, places) => {
+      const words = new Set(Array.from(places, (place) => place >>> 5));
+      const copies = [...columns].map(([key, { yes, no, truthOf }]): [string, Column] => {
+        const copy = { yes: yes.slice(), no: no.slice(), truthOf };
+        for (const word of words) fill(copy, others, word, word + 1);
+        return [key, copy];
+      });
+      return columnsWith(others, vocabulary, request, new Map(copies));
+    },
     bytes: () => [...columns.values()].reduce((sum, { yes, no }) => sum + yes.byteLength + no.byteLength, 0),
   };
+}
+
+/** Makes some words of a column. */
+function fill({ yes, no, truthOf }: Column, people: readonly VisitorFacts[], from: number, to: number): void {
+  for (let at = from; at < to; at++) {
+    const start = at * 32;
+    const end = Math.min(start + 32, people.length);
+    let trues = 0;
+    let falses = 0;
+    for (let person = start; person < end; person++) {
+      const truth = truthOf(people[person] as VisitorFacts);
+      if (truth === TRUE) trues |= 1 << (person - start);
+      else if (truth === FALSE) falses |= 1 << (person - start);
+    }
+    yes[at] = trues;
+    no[at] = falses;
+  }
 }
 
 /** Runs a plan into a bitset, block by block, and counts as it goes. */

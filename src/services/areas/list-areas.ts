@@ -4,6 +4,7 @@ import {
   areasIn,
   below,
   breakdownOf,
+  conditionsOfPolicy,
   counted,
   countOf,
   decide,
@@ -117,7 +118,12 @@ async function wrongWith(
         `${counted(out, 'of its people doesn’t', 'of its people don’t')} get in: another gate keeps them out.`,
       );
   }
-  const { columns, select } = await membershipOf(state, live.compiled.vocabulary, now);
+  const { columns, select } = await membershipOf(
+    state,
+    live.compiled.vocabulary,
+    now,
+    conditionsOfPolicy(live.policy),
+  );
   const meant = select(area.gate.who).bits;
   const others = new Set<string>();
   for (const item of below(outline, area.page)) {

@@ -1,5 +1,5 @@
 /** Who of the membership gets an item, and what the others get: for the item's own page at the desk. */
-import { asId, breakdownOf, type ItemId, type Outcome } from '@/core';
+import { asId, breakdownOf, conditionsOfPolicy, type ItemId, type Outcome } from '@/core';
 import { type Crowd, crowdsOf, membershipOf } from '../people';
 import type { Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission } from '../running';
@@ -24,8 +24,8 @@ export async function itemReach(
 ): Promise<ItemReach | null> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
-  const { compiled } = state[side];
-  const { columns } = await membershipOf(state, state.live.compiled.vocabulary, now);
+  const { compiled, policy } = state[side];
+  const { columns } = await membershipOf(state, compiled.vocabulary, now, conditionsOfPolicy(policy));
   const reach = breakdownOf(compiled, asId<ItemId>(item), columns, plainRequest(state, now));
   if (!reach) return null;
   const { size, crowd } = crowdsOf(state);

@@ -4,6 +4,7 @@ import {
   type Bitset,
   both,
   compile,
+  conditionsOfPolicy,
   countOf,
   decide,
   everyone,
@@ -57,7 +58,12 @@ export async function kindsReport(
   const rest = yielder();
   const compiled = compile(read.policy, state.outline, state.names);
   await rest();
-  const { columns, size, named } = await membershipOf(state, compiled.vocabulary, now);
+  const { columns, size, named } = await membershipOf(
+    state,
+    compiled.vocabulary,
+    now,
+    conditionsOfPolicy(read.policy),
+  );
   const request = plainRequest(state, now);
   let parts: readonly { readonly gets: readonly Outcome[]; readonly bits: Bitset }[] = [
     { gets: [], bits: columns.select(everyone).bits },

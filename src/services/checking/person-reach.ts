@@ -81,7 +81,12 @@ export async function personReport(
   const person = state.people.get(asId<PersonId>(id));
   if (!person) return null;
   const vocabulary = draftVocabulary(state);
-  const membership = await membershipOf(state, vocabulary, now);
+  const membership = await membershipOf(
+    state,
+    vocabulary,
+    now,
+    vocabulary.audiences.map(({ who }) => who),
+  );
   const place = state.people.placeOf(person.id) ?? -1;
   return {
     person: recordOf(person),

@@ -160,7 +160,15 @@ function requireOwnerForRights(administrator: Administrator, people: readonly Pe
 function ownerProblem({ people }: SiteState, changes: readonly PeopleChange[]): string | null {
   const isOwner = (one: PeopleChange['after'] | undefined) => one?.desk?.right === 'owner';
   if (!changes.some(({ before, after }) => isOwner(before) && !isOwner(after))) return null;
-  const owners = new Set([...people.values()].filter(isOwner).map(({ id }) => id));
+  const owners = new Set(
+    people.parts().flatMap(({ text, values }) =>
+      text.includes('"owner"')
+        ? values()
+            .filter(isOwner)
+            .map(({ id }) => id)
+        : [],
+    ),
+  );
   for (const { before, after } of changes) {
     if (before && !isOwner(after)) owners.delete(before.id);
     if (after && isOwner(after)) owners.add(after.id);

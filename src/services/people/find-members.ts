@@ -1,15 +1,18 @@
-import { addPlace, asId, type Bitset, emptyBitset, type Member, type PersonId } from '@/core';
+import { asId, type Member, type PersonId } from '@/core';
 import type { SiteState, Trivet } from '../running';
-import { type Administrator, memberOf, requirePermission } from '../running';
+import { type Administrator, memberOf, requirePermission, yielder } from '../running';
 
 const MOST = 12;
 
 /** Members whose name or mail address contains a text, whatever its case and accents; the first dozen by name. */
-export function findMembers(trivet: Trivet, administrator: Administrator, text: string): readonly Member[] {
+export async function findMembers(
+  trivet: Trivet,
+  administrator: Administrator,
+  text: string,
+): Promise<readonly Member[]> {
   requirePermission(administrator, 'look');
   const { people } = trivet.state;
-  const places = placesSaying(people, text.slice(0, 200));
-  return [...people.at(some(places, 0, MOST))].map(memberOf);
+  return [...people.at(await placesSaying(people, text.slice(0, 200), MOST))].map(memberOf);
 }
 
 /** The member with an id, as a list of one; empty when there is none. */
@@ -19,34 +22,27 @@ export function memberWithId(trivet: Trivet, administrator: Administrator, id: s
   return person ? [memberOf(person)] : [];
 }
 
-/** So many of a list from one of them on. */
-export function* some<T>(list: Iterable<T>, from: number, most: number): Generator<T> {
-  let at = 0;
-  for (const one of list) {
-    if (at >= from) yield one;
-    at += 1;
-    if (at >= from + most) return;
-  }
-}
-
-/** The people whose name or mail address contains a text, whatever its case and accents. */
-export function peopleSaying(people: SiteState['people'], text: string): Bitset {
-  const bits = emptyBitset(people.size);
-  for (const place of placesSaying(people, text)) addPlace(bits, place);
-  return bits;
-}
-
-/** At which places they stand. */
-function* placesSaying(people: SiteState['people'], text: string): Generator<number> {
+/** At which places people stand whose name or mail address contains a text, whatever its case and accents. */
+export async function placesSaying(
+  people: SiteState['people'],
+  text: string,
+  most = Number.POSITIVE_INFINITY,
+): Promise<readonly number[]> {
   const wanted = folded(text);
   const inLine = JSON.stringify(wanted).slice(1, -1);
+  const places: number[] = [];
+  const rest = yielder();
   let from = 0;
   for (const part of people.parts()) {
     if (folded(part.text).includes(inLine))
-      for (const [at, { name, email }] of part.values().entries())
-        if (folded(name).includes(wanted) || folded(email).includes(wanted)) yield from + at;
+      for (const [at, { name, email }] of part.values().entries()) {
+        if (!folded(name).includes(wanted) && !folded(email).includes(wanted)) continue;
+        if (places.push(from + at) >= most) return places;
+      }
     from += part.size;
+    await rest();
   }
+  return places;
 }
 
 const PLAIN = /^[\0-\x7f]*$/;

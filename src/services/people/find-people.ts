@@ -2,9 +2,9 @@
 import { z } from 'zod';
 import {
   asId,
-  both,
   countOf,
   groupsAt,
+  hasPlace,
   levelAt,
   type PersonId,
   parseCondition,
@@ -18,7 +18,7 @@ import type { PersonRecord } from '@/store';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, type Person, plainRequest, recordOf, requirePermission } from '../running';
 import { membershipOf } from './columns';
-import { folded, peopleSaying, some } from './find-members';
+import { folded, placesSaying } from './find-members';
 
 const question = z.strictObject({
   /** A part of a name or a mail address. */
@@ -103,15 +103,26 @@ export async function peopleWhere(
 ): Promise<FoundPeople | { readonly error: TextError }> {
   const parsed = condition.trim() === '' ? null : parseCondition(condition, vocabulary);
   if (parsed && !parsed.ok) return { error: parsed.error };
-  const selected = parsed && (await membershipOf(state, vocabulary, now)).select(parsed.condition).bits;
-  const said = folded(text) === '' ? null : peopleSaying(state.people, text);
-  const bits = selected && said ? both(selected, said) : (selected ?? said);
-  const count = bits ? countOf(bits) : state.people.size;
+  const selected =
+    parsed && (await membershipOf(state, vocabulary, now, [parsed.condition])).select(parsed.condition).bits;
+  const said = folded(text) === '' ? null : await placesSaying(state.people, text);
+  const places = said && selected ? said.filter((place) => hasPlace(selected, place)) : said;
+  const count = places?.length ?? (selected ? countOf(selected) : state.people.size);
   return {
     count,
     people: (from = 0, most = count) =>
-      state.people.at(some(bits ? placesIn(bits) : Array(count).keys(), from, most)),
+      state.people.at(some(places ?? (selected ? placesIn(selected) : Array(count).keys()), from, most)),
   };
+}
+
+/** So many of a list from one of them on. */
+function* some<T>(list: Iterable<T>, from: number, most: number): Generator<T> {
+  let at = 0;
+  for (const one of list) {
+    if (at >= from + most) return;
+    if (at >= from) yield one;
+    at += 1;
+  }
 }
 
 /** The people who were chosen: one by one, or as they are found. */

@@ -40,7 +40,12 @@ export async function audienceReport(
   const { policy } = read;
   const vocabulary = vocabularyOf(state.names, policy);
   const inTexts = textUses(state, state.live.compiled.vocabulary);
-  const membership = await membershipOf(state, vocabulary, now);
+  const membership = await membershipOf(
+    state,
+    vocabulary,
+    now,
+    policy.audiences.map(({ who }) => who),
+  );
   const selected = policy.audiences.map((audience) => membership.select(audience.who));
   return {
     of: membership.size,

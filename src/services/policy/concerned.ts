@@ -8,6 +8,7 @@ import {
   both,
   type CompiledPolicy,
   compile,
+  conditionsOfPolicy,
   countOf,
   emptyBitset,
   everyone,
@@ -81,7 +82,7 @@ async function concernedBy(
   state: SiteState,
   now: Date,
 ): Promise<Bitset | null> {
-  const { columns } = await membershipOf(state, compiled.vocabulary, now);
+  const { columns } = await membershipOf(state, compiled.vocabulary, now, conditionsOfPolicy(policy));
   const request = plainRequest(state, now);
   const rest = yielder();
   /** Those who get one of some outcomes at an item. */

@@ -1,6 +1,7 @@
 /** What a draft would do to the whole membership: who gains, who loses, where, by which gate, and what guests notice. */
 import {
   compile,
+  conditionsOfPolicy,
   type Effect,
   effectSteps,
   type GateId,
@@ -89,7 +90,8 @@ export async function effectUnder(
   await rest();
   const is = compiledIn(state, after);
   await rest();
-  const { columns } = await membershipOf(state, state.live.compiled.vocabulary, now);
+  const { columns } = await membershipOf(state, was.vocabulary, now, conditionsOfPolicy(before));
+  await membershipOf(state, is.vocabulary, now, conditionsOfPolicy(after));
   const steps = effectSteps(was, is, columns, plainRequest(state, now));
   for (;;) {
     const step = steps.next();

@@ -1,6 +1,7 @@
 /** What is so of the members there are today, and was hardly meant: a gate that nobody passes, a group in which nobody is. */
 import {
   conditionCompiler,
+  conditionsOfPolicy,
   expanded,
   type Finding,
   guest,
@@ -31,7 +32,7 @@ export async function foundToday(
   if ('problems' in read) return read;
   const { policy } = read;
   const vocabulary = vocabularyOf(state.names, policy);
-  const { select } = await membershipOf(state, vocabulary, now);
+  const { select } = await membershipOf(state, vocabulary, now, conditionsOfPolicy(policy));
   const passes = conditionCompiler(vocabulary);
   const request = plainRequest(state, now);
   const rest = yielder();

@@ -4,6 +4,7 @@ import {
   addTo,
   type Bitset,
   conditionCompiler,
+  conditionsOfGate,
   countOf,
   everyone,
   expanded,
@@ -69,7 +70,7 @@ export async function whoPasses(
   const who = find(read.policy);
   if (!who) return { problems: [{ gate: of.id, message: `That ${of.kind} is not in the policy.` }] };
   const vocabulary = vocabularyOf(state.names, read.policy);
-  const membership = await membershipOf(state, vocabulary, now);
+  const membership = await membershipOf(state, vocabulary, now, gate ? conditionsOfGate(gate) : [who]);
   const crowdOf = (bits: Bitset): Crowd => ({
     count: countOf(bits),
     first: membership.named(bits, MOST_NAMED),

@@ -56,7 +56,7 @@ import {
 } from '@/store';
 import { type FactSource, type Person, personOf } from './person';
 import { newSettings } from './settings';
-import { yieldToOthers } from './yielding';
+import { yielder, yieldToOthers } from './yielding';
 
 /** Everything that decisions and pages need. */
 export interface SiteState {
@@ -101,11 +101,7 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const bought = SharingMap.of(boughtIn(await readBought(db), settings));
   const unconfirmed = SharingMap.of([...(await readUnconfirmed(db))].map((id) => [id, true as const]));
   const source = { settings, byGroup: items.byGroup, ...shop, bought, unconfirmed };
-  const people = PackedMap.of(await readPackedPeople(db), {
-    ...packedPeople,
-    keyOf: ({ id }: Person) => id,
-    read: readBy(source),
-  });
+  const people = await peopleIn(await readPackedPeople(db), source);
   await yieldToOthers();
   const draft = { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) };
   await yieldToOthers();
@@ -257,6 +253,20 @@ async function begunSettings(db: Database): Promise<Settings> {
   const settings = newSettings('UTC');
   await insertSettings(db, settings);
   return settings;
+}
+
+async function peopleIn(texts: readonly string[], source: FactSource): Promise<SiteState['people']> {
+  const steps = PackedMap.steps(texts, {
+    ...packedPeople,
+    keyOf: ({ id }: Person) => id,
+    read: readBy(source),
+  });
+  const rest = yielder();
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    await rest();
+  }
 }
 
 /** How a person is read of what is packed, with what makes facts now. */
