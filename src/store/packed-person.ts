@@ -134,43 +134,73 @@ function isEscaped(text: string, at: number): boolean {
   return backslashes % 2 === 1;
 }
 
+const commas = (parts: readonly SQL[]): SQL => sql.join([...parts], sql` || ',' || `);
 /** A JSON array of what is said in JSON. */
 const array = (parts: readonly SQL[]): SQL => sql`'[' || ${commas(parts)} || ']'`;
-const commas = (parts: readonly SQL[]): SQL => sql.join([...parts], sql` || ',' || `);
 const orNull = (text: SQL): SQL => sql`coalesce(${text}, 'null')`;
 const json = (column: string): SQL => orNull(sql`to_json(${sql.raw(column)})::text`);
 
-/** Columns of a table as a list for each person. */
-const lists = (table: PgTable, one: SQL, whose: SQL, order: SQL = sql``): SQL =>
-  sql`(select person, '[' || string_agg(${one}, ',' ${order}) || ']' as list from ${table} where ${whose} group by person)`;
+interface Listed {
+  readonly table: PgTable;
+  /** One of them, in JSON. */
+  readonly one: SQL;
+  readonly order?: SQL;
+}
 
-/** A line for each person of a condition on their id. */
-const linesOf = (whose: (id: SQL) => SQL): SQL => {
-  const theirs = whose(sql`person`);
-  const columns = (...names: string[]): SQL => array(names.map(json));
+const columns = (...names: readonly string[]): SQL => array(names.map(json));
+
+/** What other tables have of people. */
+const LISTED = {
+  groups: { table: personGroups, one: columns('group_id', 'since') },
+  enrolments: { table: enrolments, one: columns('course', '"on"', 'until') },
+  completions: { table: completions, one: columns('activity', '"on"', 'score') },
+  roles: { table: personRoles, one: json('role') },
+  purchases: {
+    table: purchases,
+    one: columns('product', '"on"', 'until', 'state'),
+    order: sql`order by id`,
+  },
+} satisfies Record<string, Listed>;
+
+const inList = ({ one, order = sql`` }: Listed): SQL => sql`'[' || string_agg(${one}, ',' ${order}) || ']'`;
+
+type ListOf = (name: keyof typeof LISTED) => SQL;
+
+/** What a line says of a row `p` of people, of lists that are null where nothing is in them: what it says of everybody … */
+const known = (listOf: ListOf): readonly SQL[] => [
+  ...['p.id', 'p.email', 'p.name', 'p.joined', 'p.level'].map(json),
+  sql`p.profile::text`,
+  ...(['groups', 'enrolments', 'completions'] as const).map((name) => orNull(listOf(name))),
+];
+
+/** … and the rest. */
+const rest = (listOf: ListOf): readonly SQL[] => [
+  ...['p.desk_right', 'p.desk_branch'].map(json),
+  ...(['roles', 'purchases'] as const).map((name) => orNull(listOf(name))),
+];
+
+/** Some people in no order, a line for each: their lists are looked up one by one. */
+export function somePacked(ids: readonly PersonId[]): SQL {
+  const listOf: ListOf = (name) => {
+    const of: Listed = LISTED[name];
+    return sql`(select ${inList(of)} from ${of.table} where person = p.id)`;
+  };
+  return sql`select ${array([...known(listOf), ...rest(listOf)])} as line from ${people} p where ${inArray(sql`p.id`, [...ids])}`;
+}
+
+/** Everybody in the order of their names: texts of so many lines, with a break before each. Each table is read once. */
+export function everybodyPacked(inText: number): SQL {
+  const listOf: ListOf = (name) => sql`${sql.identifier(name)}.list`;
+  const line = sql`'[' || ${commas(known(listOf))} ||
+    case when num_nonnulls(p.desk_right, ${listOf('roles')}, ${listOf('purchases')}) = 0 then '' else ',' || ${commas(rest(listOf))} end || ']'`;
+  const joins = Object.entries(LISTED).map(
+    ([name, of]: [string, Listed]) =>
+      sql`left join (select person, ${inList(of)} as list from ${of.table} group by person) ${sql.identifier(name)} on ${sql.identifier(name)}.person = p.id`,
+  );
   return sql`
-    select p.name, p.id, '[' || ${commas([
-      ...['p.id', 'p.email', 'p.name', 'p.joined', 'p.level'].map(json),
-      sql`p.profile::text`,
-      ...['g.list', 'e.list', 'c.list'].map((list) => orNull(sql.raw(list))),
-    ])} || case when num_nonnulls(p.desk_right, r.list, b.list) = 0 then '' else ',' || ${commas([
-      ...['p.desk_right', 'p.desk_branch'].map(json),
-      ...['r.list', 'b.list'].map((list) => orNull(sql.raw(list))),
-    ])} end || ']' as line
-    from ${people} p
-    left join ${lists(personGroups, columns('group_id', 'since'), theirs)} g on g.person = p.id
-    left join ${lists(enrolments, columns('course', '"on"', 'until'), theirs)} e on e.person = p.id
-    left join ${lists(completions, columns('activity', '"on"', 'score'), theirs)} c on c.person = p.id
-    left join ${lists(personRoles, json('role'), theirs)} r on r.person = p.id
-    left join ${lists(purchases, columns('product', '"on"', 'until', 'state'), theirs, sql`order by id`)} b on b.person = p.id
-    where ${whose(sql`p.id`)}`;
-};
-
-/** Some people in no order, a line for each. */
-export const somePacked = (ids: readonly PersonId[]): SQL => linesOf((id) => inArray(id, [...ids]));
-
-/** Everybody in the order of their names: texts of so many lines, with a break before each. */
-export const everybodyPacked = (inText: number): SQL => sql`
-  select string_agg(E'\\n' || line, '' order by name, id) as text from (
-    select *, (row_number() over (order by name, id) - 1) / ${sql.raw(String(inText))} as part from (${linesOf(() => sql`true`)}) lines
-  ) parts group by part order by part`;
+    select string_agg(E'\\n' || line, '' order by name, id) as text from (
+      select *, (row_number() over (order by name, id) - 1) / ${sql.raw(String(inText))} as part from (
+        select p.name, p.id, ${line} as line from ${people} p ${sql.join(joins, sql` `)}
+      ) lines
+    ) parts group by part order by part`;
+}
