@@ -2,7 +2,15 @@
 import { sql } from 'drizzle-orm';
 import { larkfell } from '../demo/larkfell';
 import { asId, type ItemId, type PersonId } from '../src/core';
-import { administratorOf, changeItem, changePeople, importSite, markDone, Trivet } from '../src/services';
+import {
+  administratorOf,
+  changeItem,
+  changePeople,
+  findPeople,
+  importSite,
+  markDone,
+  Trivet,
+} from '../src/services';
 import { noteEverything, updateItem } from '../src/store';
 
 const now = new Date('2026-11-20T20:00:00Z');
@@ -19,7 +27,7 @@ async function timed<T>(work: () => Promise<T>): Promise<readonly [T, number]> {
 }
 
 /** The demo with so many more people: every third is in a group, every second in a course with something done. */
-export async function withPeople(count: number): Promise<Trivet> {
+async function withPeople(count: number): Promise<Trivet> {
   const trivet = await Trivet.open(null);
   const people = larkfell.people?.map((one) => ({ ...one, password: undefined })) ?? [];
   const problems = await importSite(trivet, { ...larkfell, people }, 'The bench');
@@ -41,8 +49,10 @@ export async function withPeople(count: number): Promise<Trivet> {
   return trivet;
 }
 
-/** In ms: reading everything anew, one activity that somebody is done with, and one group that somebody joins; in bytes,
- * what a person takes in memory. */
+/**
+ * In ms: reading everything anew, one activity that somebody is done with, one group that somebody joins, and asking
+ * everybody something for the first time and after somebody changed; in bytes, what a person takes in memory.
+ */
 export async function benchPeople(count: number, rounds = 20) {
   const trivet = await withPeople(count);
   global.gc?.();
@@ -68,8 +78,29 @@ export async function benchPeople(count: number, rounds = 20) {
     completing.push(marking);
     joining.push(taken);
   }
+  const ask = () => findPeople(trivet, greta, { condition: `in group "Dome crew"` }, now);
+  const [, asking] = await timed(ask);
+  const again: number[] = [];
+  for (let round = 0; round < 3; round++) {
+    const done = {
+      course: COURSE,
+      person: 'p-2',
+      activity: ACTIVITY,
+      done: round % 2 === 1,
+      why: 'The bench',
+    };
+    await markDone(trivet, greta, done, now);
+    again.push((await timed(ask))[1]);
+  }
   await trivet.close();
-  return { reading, bytes, completing: median(completing), joining: median(joining) };
+  return {
+    reading,
+    bytes,
+    completing: median(completing),
+    joining: median(joining),
+    asking,
+    askingAgain: median(again),
+  };
 }
 
 /** In ms, on a site of so many pages with a gate for every fiftieth, at most 500 of them: one text that is written anew, and one title. */

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import {
   type AudienceId,
   all,
@@ -174,6 +174,20 @@ describe('who passes', () => {
     };
     expect(await isIn(now)).toBe(true);
     expect(await isIn(later(24 * 60))).toBe(false);
+  });
+
+  it('keeps what was made for as long as somebody asks, and ten minutes longer', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    const made = async () =>
+      (await membershipOf(trivet.state, trivet.state.live.compiled.vocabulary, now)).columns;
+    const first = await made();
+    vi.advanceTimersByTime(9 * 60_000);
+    expect(await made()).toBe(first);
+    vi.advanceTimersByTime(9 * 60_000);
+    expect(await made()).toBe(first);
+    vi.advanceTimersByTime(10 * 60_000);
+    expect(await made()).not.toBe(first);
+    vi.useRealTimers();
   });
 
   it('asks the clock anew for what depends on the time of day', async () => {
