@@ -30,7 +30,6 @@ export {
   columnsOf,
   countOf,
   emptyBitset,
-  fullBitset,
   hasPlace,
   isEmpty,
   placesIn,
