@@ -12,6 +12,7 @@ import {
   owns,
   profile,
   TRUE,
+  test,
   UNKNOWN,
 } from '../condition';
 import { asId, type GroupId } from '../ids';
@@ -102,6 +103,28 @@ it('finds ways through profile fields, purchases and passphrases', () => {
   expect(ways(owns(pass), 'guest')).toEqual(['sign in and buy Keeper’s pass']);
   expect(ways(knows(night), 'guest')).toEqual(['type the passphrase Open night']);
   expect(ways(not(profile(hours, 'at least', 100)), 'marek')).toEqual(['have “hours logged” less than 100']);
+});
+
+it('knows that before the first activity nothing has to be done, and by a guest nothing is known to be', () => {
+  const first = test('completed the one before', 'is');
+  const gated = (who: (typeof gates.crew)['who']) =>
+    compile(
+      {
+        ...policy,
+        gates: [
+          { ...gates.crew, who, what: { targets: [{ kind: 'item', item: id('ladder') }], except: [] } },
+        ],
+      },
+      outline,
+      vocabulary,
+    );
+  const ways = (who: (typeof gates.crew)['who'], person: keyof typeof people) =>
+    openers(gated(who), id('ladder'), people[person], request).ways.map((set) =>
+      describeChanges(set, people[person], vocabulary),
+    );
+  expect(ways(first, 'guest')).toEqual(['sign in']);
+  expect(ways(not(all(first, owns(pass))), 'guest')).toEqual(['sign in']);
+  expect(ways(not(first), 'marek')).toEqual([]);
 });
 
 it('offers a way in only where the item is closed', () => {

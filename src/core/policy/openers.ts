@@ -203,8 +203,15 @@ const goTogether = (set: readonly Candidate[]): boolean =>
 
 const makesNeedless = (smaller: readonly Candidate[], set: readonly Candidate[]): boolean =>
   smaller.every(
-    (one) => set.includes(one) || (one.change.kind === 'level' && set.some(({ of }) => of === one.of)),
+    (one) =>
+      set.includes(one) ||
+      (one.change.kind === 'level' && set.some(({ of }) => of === one.of)) ||
+      // Whatever a guest is to become, they have signed in for it.
+      (one.change.kind === 'sign in' && set.some(({ change }) => meansSignedIn(change))),
   );
+
+const meansSignedIn = (change: Change): boolean =>
+  change.kind === 'make' ? change.test.fact !== 'passphrase' : change.kind !== 'sign out';
 
 /** A gate that can turn visitors away from the item, where it stands, with all that it asks spelt out. */
 interface Guard {
