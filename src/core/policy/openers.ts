@@ -262,12 +262,6 @@ function thingOf({ fact, subject, value }: Test): string {
     case 'group':
     case 'passphrase':
       return `${fact} ${value}`;
-    case 'owns':
-    case 'subscribed':
-    case 'purchase':
-    case 'refunded':
-    case 'ever owned':
-      return `product ${subject}`;
     case 'enrolled':
     case 'enrolment':
       return `course ${subject}`;
@@ -275,7 +269,7 @@ function thingOf({ fact, subject, value }: Test): string {
     case 'score':
       return `activity ${subject}`;
     default:
-      return `${fact} ${subject ?? ''}`;
+      return `${factNamed(fact).subject === 'product' ? 'product' : fact} ${subject ?? ''}`;
   }
 }
 
