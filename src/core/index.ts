@@ -243,6 +243,7 @@ export {
   type Messages,
   messagesIn,
 } from './messages';
+export { onceFor } from './once';
 export { LINES_IN_A_LIST, PackedMap, type Packing, type Part } from './packed-map';
 export {
   type Area,

@@ -136,7 +136,7 @@ describe('writing one', () => {
       'turned away',
     );
     await written(made.item, {});
-    const { faults } = await siteOverview(trivet, greta);
+    const { faults } = await siteOverview(trivet, greta, now);
     expect(faults).toContainEqual(
       expect.objectContaining({ item: made.item, message: expect.stringMatching(/stands on nothing/) }),
     );

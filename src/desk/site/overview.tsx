@@ -1,7 +1,7 @@
 'use client';
 /** What stands first on the Site screen: what is wrong, what is unfinished, what changed last. Each leads to where it is. */
 import { type ReactNode, useEffect, useState } from 'react';
-import { changedIn, counted, type ItemId } from '@/core';
+import { changedIn, counted, type Item, type ItemId, isAddressed } from '@/core';
 import type { SiteOverview } from '@/services';
 import { useDesk } from '../context';
 import { KindMark } from '../marks';
@@ -32,7 +32,11 @@ export function Overview() {
       <div className="mt-5 grid max-w-5xl grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
         <Part
           title={count === 0 ? 'Wrong' : `Wrong: ${counted(count, 'place')}`}
-          nothing={overview ? 'Nothing. Every link leads somewhere, every picture has words.' : 'Looking …'}
+          nothing={
+            overview
+              ? 'Nothing. Every link leads somewhere, every picture has words, every file is as open as what shows it.'
+              : 'Looking …'
+          }
         >
           {overview?.faults.map(({ item, section, message }) => (
             <Line key={`${item} ${section} ${message}`} item={item} note={section ?? ''}>
@@ -63,6 +67,21 @@ export function Overview() {
               </li>
             )}
           </Part>
+          <Part
+            title="Nothing leads here"
+            nothing={
+              overview ? 'Every page can be come to by a menu, a text, a button or a gate.' : 'Looking …'
+            }
+          >
+            {overview?.unled.first.map((id) => (
+              <Line key={id} item={id} note={addressOf(outline.items.get(id))} />
+            ))}
+            {overview && overview.unled.count > overview.unled.first.length && (
+              <li className="note px-2 py-1.5">
+                {counted(overview.unled.count - overview.unled.first.length, 'more page')}.
+              </li>
+            )}
+          </Part>
           <Part title="Changed last" nothing="Nothing yet: the site is as it was loaded.">
             {overview?.changed.map(({ item, at }) => (
               <Line key={item} item={item} note="">
@@ -79,6 +98,8 @@ export function Overview() {
 }
 
 const MOST_UNPUBLISHED = 20;
+
+const addressOf = (item: Item | undefined): string => (item && isAddressed(item) ? item.address : '');
 
 interface PartProps {
   readonly title: string;

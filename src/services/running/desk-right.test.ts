@@ -166,7 +166,7 @@ const SERVICES: Readonly<Record<string, readonly [readonly DeskRight[], (who: Ad
   savePerson: [GATES, (who) => services.savePerson(trivet, who, asId<PersonId>('none'), nothing, now)],
   saveWriting: [CONTENT, (who) => services.saveWriting(trivet, who, page, nothing, now)],
   sendWriting: [CONTENT, (who) => services.sendWriting(trivet, who, page, nothing)],
-  siteOverview: [LOOKING, (who) => services.siteOverview(trivet, who)],
+  siteOverview: [LOOKING, (who) => services.siteOverview(trivet, who, now)],
   startWalk: [LOOKING, (who) => services.startWalk(trivet, who, nothing, now)],
   undoChange: [GATES, (who) => services.undoChange(trivet, who, 'none')],
   walkReport: [LOOKING, (who) => services.walkReport(trivet, who, 'none', '/', now)],

@@ -147,7 +147,7 @@ const addressesIn = (markdown: string) =>
   );
 
 /** Those of them that lead to something. */
-const linksIn = (state: SiteState, markdown: string) =>
+export const linksIn = (state: SiteState, markdown: string) =>
   addressesIn(markdown).flatMap(({ kind, words, to }) =>
     itemsAt(state, to).map((item) => ({ kind, words, item })),
   );

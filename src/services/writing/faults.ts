@@ -11,9 +11,10 @@ import {
   sectionsOf,
   textsIn,
 } from '@/core';
-import { type SiteState, yielder } from '../running';
+import { momentAt, type SiteState, yielder } from '../running';
 import { readAhead } from '../texts';
 import { contentOf, deadLinksIn, picturesWithoutWords, regionsIn } from '../view';
+import { fileFaults } from './file-faults';
 import { emptyQuiz } from './quiz-form';
 import { editedSection, sectionProblems } from './section-form';
 
@@ -25,13 +26,23 @@ export interface Fault {
   readonly message: string;
 }
 
-const known = new WeakMap<SiteState, Promise<readonly Fault[]>>();
+/** What was found, and the day on which. */
+const known = new WeakMap<
+  SiteState,
+  { readonly today: string; readonly faults: Promise<readonly Fault[]> }
+>();
 
-/** Everything that is wrong, in the order of the outline. Worked out once for a state of the site, in pieces. */
-export function faultsIn(state: SiteState): Promise<readonly Fault[]> {
-  const found = known.get(state) ?? look(state);
-  known.set(state, found);
-  return found;
+/**
+ * Everything that is wrong, in the order of the outline, and then with files. Worked out once a day for a state of the site,
+ * in pieces.
+ */
+export function faultsIn(state: SiteState, now: Date): Promise<readonly Fault[]> {
+  const { today } = momentAt(state, now);
+  const found = known.get(state);
+  if (found?.today === today) return found.faults;
+  const faults = look(state).then(async (those) => [...those, ...(await fileFaults(state, now))]);
+  known.set(state, { today, faults });
+  return faults;
 }
 
 async function look(state: SiteState): Promise<readonly Fault[]> {

@@ -105,7 +105,7 @@ describe('a quiz that is written', () => {
     if (made.kind !== 'done') throw new Error(made.kind);
     expect(await send((document) => Object.assign(document, { summary: 'Soon.' }), made.item)).toBe('sent');
     await changeItem(trivet, greta, { kind: 'publish', items: [made.item], published: true }, now);
-    const { faults } = await siteOverview(trivet, greta);
+    const { faults } = await siteOverview(trivet, greta, now);
     expect(faults).toContainEqual(
       expect.objectContaining({ item: made.item, message: 'It asks nothing yet. Add a question.' }),
     );

@@ -1,7 +1,8 @@
-import { afterEach, beforeEach, expect, it } from 'vitest';
-import { asId, type Item, type ItemId } from '@/core';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { asId, decide, guest, type Item, type ItemId, type VisitorFacts } from '@/core';
 import { noContent, updateItem } from '@/store';
 import { type Administrator, changeItem, readWriting, saveWriting, siteOverview, type Trivet } from '..';
+import { plainRequest } from '../running';
 import { gretaAt, now, openLarkfell } from '../testing';
 
 let trivet: Trivet;
@@ -12,7 +13,7 @@ beforeEach(async () => {
 });
 afterEach(() => trivet.close());
 
-const overview = () => siteOverview(trivet, greta);
+const overview = () => siteOverview(trivet, greta, now);
 const item = (id: string): Item => {
   const found = trivet.state.outline.items.get(asId<ItemId>(id));
   if (!found) throw new Error(`no ${id}`);
@@ -30,7 +31,7 @@ const write = async (body: string) => {
 const messages = async () => (await overview()).faults.map((fault) => `${fault.item}: ${fault.message}`);
 
 it('finds nothing wrong with Larkfell, and nothing changed since it was loaded', async () => {
-  expect(await overview()).toEqual({ drafts: [], changed: [], faults: [], more: 0 });
+  expect(await overview()).toMatchObject({ drafts: [], changed: [], faults: [], more: 0 });
 });
 
 it.each([
@@ -111,4 +112,102 @@ it('says what is being written and what was changed, the last one first; what ma
   expect(drafts).toEqual([{ item: 'visit', by: 'Greta Holm', at: now.toISOString() }]);
   const menu = item('link-visit').parent;
   expect(changed.map((one) => one.item)).toEqual(['contact', menu]);
+});
+
+it('lists the pages to which nothing leads, until something does', async () => {
+  const unled = async () => (await overview()).unled;
+  const before = await unled();
+  expect(before.first).toContain('keepers');
+  expect(before.first).not.toContain('home');
+  expect(before.first).not.toContain('visit');
+  expect(before.count).toBe(before.first.length);
+  // In a region, where somebody gets it.
+  await write(':::for signed in\n[The evening](/keepers)\n:::');
+  expect((await unled()).first).toEqual(before.first.filter((id) => id !== 'keepers'));
+  const page = item('crew');
+  await updateItem(trivet.db, { item: { ...page, published: false }, content: noContent }, 'follows');
+  await trivet.reload();
+  expect((await unled()).first).not.toContain('crew');
+});
+
+describe('files', () => {
+  const file = (id: string) => {
+    const found = item(id);
+    if (found.kind !== 'file') throw new Error(`${id} is no file.`);
+    return found;
+  };
+  const address = (id: string) => `/files/${id}/${file(id).name}`;
+  const toTheSite = async (id: string) => {
+    const found = file(id);
+    await updateItem(
+      trivet.db,
+      {
+        item: { ...found, parent: asId<ItemId>('site'), rank: 1000 },
+        content: trivet.state.contents.get(found.id) ?? noContent,
+      },
+      'follows',
+    );
+    await trivet.reload();
+  };
+  const opens = (id: string, facts: VisitorFacts) =>
+    decide(trivet.state.live.compiled, asId<ItemId>(id), facts, plainRequest(trivet.state, now)).kind ===
+    'open';
+  const members = () => [...trivet.state.people.values()].map(({ facts }) => facts);
+  /** The picture of a post that some members get, and guests don't. */
+  const gated = () => {
+    const found = trivet.state.posts.find(
+      ({ id, facts }) =>
+        facts?.picture &&
+        !opens(id, guest) &&
+        members().some((one) => opens(id, one)) &&
+        !members().every((one) => opens(id, one)),
+    );
+    if (!found?.facts?.picture) throw new Error('No post with a picture is gated.');
+    return { post: found.id, picture: found.facts.picture as string };
+  };
+
+  it('are as open as what shows them, or it is said to whom they are open by their address alone', async () => {
+    const { post, picture } = gated();
+    const closed = members().filter((one) => !opens(post, one)).length;
+    await toTheSite(picture);
+    expect(await messages()).toEqual([
+      `${picture}: It is open at its address to guests and ${closed} members, who get nothing that shows it.`,
+    ]);
+    // Whoever gets it somewhere else may know that it is there.
+    await write(`[It](${address(picture)})`);
+    expect(await messages()).toEqual([]);
+  });
+
+  it('that a text links within a region are meant for those who get that', async () => {
+    const { picture, post } = gated();
+    await toTheSite(picture);
+    const inCrew = members().filter(
+      (one) => one.groups?.some((group) => group === 'dome-crew') || opens(post, one),
+    );
+    const left = trivet.state.people.size - inCrew.length;
+    await write(`All.\n\n:::for in group "Dome crew"\n[It](${address(picture)})\n:::`);
+    expect(await messages()).toEqual([
+      `${picture}: It is open at its address to guests and ${left} members, who get nothing that shows it.`,
+    ]);
+    await write(`:::for in group "Dome crew"\nCrew.\n:::otherwise\n[It](${address(picture)})\n:::`);
+    const noCrew = inCrew.filter((one) => !opens(post, one)).length;
+    expect(await messages()).toEqual(
+      noCrew === 0
+        ? []
+        : [
+            `${picture}: It is open at its address to ${noCrew} member${noCrew === 1 ? '' : 's'}, who get nothing that shows it.`,
+          ],
+    );
+  });
+
+  it('that are seen somewhere are missed by those to whom they are closed; a link is not', async () => {
+    const { post, picture } = gated();
+    const closed = members().filter((one) => !opens(post, one)).length;
+    await write(`![It](${address(picture)})`);
+    expect(await messages()).toEqual([
+      `visit-text: It shows “${file(picture).title}”, which is closed to guests and ${closed} members who get the rest.`,
+    ]);
+    await write(`[It](${address(picture)})`);
+    expect(await messages()).toEqual([]);
+  });
 });

@@ -3,6 +3,7 @@ import { changedIn, type ItemId } from '@/core';
 import { readDraftedItems, readLastChanged } from '@/store';
 import { type Administrator, requirePermission, type Trivet } from '../running';
 import { type Fault, faultsIn } from './faults';
+import { unledPages } from './unled-pages';
 
 export interface SiteOverview {
   /** What is written and not on the site, with who wrote on it last, and when (ISO 8601). */
@@ -12,22 +13,31 @@ export interface SiteOverview {
   readonly faults: readonly Fault[];
   /** How many faults there are beyond those that are told. */
   readonly more: number;
+  /** Pages to which nothing leads, the first of them; and how many there are. */
+  readonly unled: { readonly count: number; readonly first: readonly ItemId[] };
 }
 
 const MOST_CHANGED = 8;
 const MOST_FAULTS = 100;
+const MOST_UNLED = 12;
 /** So many rows are read for those few: parts of one page are one change. */
 const MOST_READ = 200;
 
-export async function siteOverview(trivet: Trivet, administrator: Administrator): Promise<SiteOverview> {
+export async function siteOverview(
+  trivet: Trivet,
+  administrator: Administrator,
+  now: Date,
+): Promise<SiteOverview> {
   requirePermission(administrator, 'look');
   const { state } = trivet;
   const { outline } = state;
   const [drafts, rows, faults] = await Promise.all([
     readDraftedItems(trivet.db),
     readLastChanged(trivet.db, MOST_READ),
-    faultsIn(state),
+    faultsIn(state, now),
   ]);
+  // Their texts have been read for the faults.
+  const unled = unledPages(state);
   const changed = new Map<ItemId, Date>();
   for (const { item, at } of rows) {
     const there = outline.items.get(item);
@@ -39,5 +49,6 @@ export async function siteOverview(trivet: Trivet, administrator: Administrator)
     changed: [...changed].slice(0, MOST_CHANGED).map(([item, at]) => ({ item, at: at.toISOString() })),
     faults: faults.slice(0, MOST_FAULTS),
     more: Math.max(0, faults.length - MOST_FAULTS),
+    unled: { count: unled.length, first: unled.slice(0, MOST_UNLED) },
   };
 }
