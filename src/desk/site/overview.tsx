@@ -30,25 +30,43 @@ export function Overview() {
       </p>
       {answer && !answer.ok && <p className="mt-4 text-alarm">{answer.title}</p>}
       <div className="mt-5 grid max-w-5xl grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
-        <Part
-          title={count === 0 ? 'Wrong' : `Wrong: ${counted(count, 'place')}`}
-          nothing={
-            overview
-              ? 'Nothing. Every link leads somewhere, every picture has words, every file is as open as what shows it.'
-              : 'Looking …'
-          }
-        >
-          {overview?.faults.map(({ item, section, message }) => (
-            <Line key={`${item} ${section} ${message}`} item={item} note={section ?? ''}>
-              <span className="block text-alarm">{message}</span>
-            </Line>
-          ))}
-          {overview && overview.more > 0 && (
-            <li className="note px-2 py-1.5">
-              {counted(overview.more, 'more place')} when these are mended.
-            </li>
-          )}
-        </Part>
+        <div className="grid content-start gap-6">
+          <Part
+            title={count === 0 ? 'Wrong' : `Wrong: ${counted(count, 'place')}`}
+            nothing={
+              overview
+                ? 'Nothing. Every link leads somewhere, every picture has words, every file is as open as what shows it.'
+                : 'Looking …'
+            }
+          >
+            {overview?.faults.map(({ item, section, message }) => (
+              <Line key={`${item} ${section} ${message}`} item={item} note={section ?? ''}>
+                <span className="block text-alarm">{message}</span>
+              </Line>
+            ))}
+            {overview && overview.more > 0 && (
+              <li className="note px-2 py-1.5">
+                {counted(overview.more, 'more place')} when these are mended.
+              </li>
+            )}
+          </Part>
+          <Part
+            title="Nothing leads here"
+            note="No menu, text, button or gate: whoever may open one has to know its address."
+            nothing={
+              overview ? 'Every page can be come to by a menu, a text, a button or a gate.' : 'Looking …'
+            }
+          >
+            {overview?.unled.first.map((id) => (
+              <Line key={id} item={id} note={addressOf(outline.items.get(id))} />
+            ))}
+            {overview && overview.unled.count > overview.unled.first.length && (
+              <li className="note px-2 py-1.5">
+                {counted(overview.unled.count - overview.unled.first.length, 'more page')}.
+              </li>
+            )}
+          </Part>
+        </div>
         <div className="grid content-start gap-6">
           <Part title="Unfinished" nothing="Nothing is being written, and everything is published.">
             {overview?.drafts.map(({ item, by, at }) => (
@@ -64,21 +82,6 @@ export function Overview() {
             {unpublished.length > MOST_UNPUBLISHED && (
               <li className="note px-2 py-1.5">
                 {counted(unpublished.length - MOST_UNPUBLISHED, 'more item')} not published.
-              </li>
-            )}
-          </Part>
-          <Part
-            title="Nothing leads here"
-            nothing={
-              overview ? 'Every page can be come to by a menu, a text, a button or a gate.' : 'Looking …'
-            }
-          >
-            {overview?.unled.first.map((id) => (
-              <Line key={id} item={id} note={addressOf(outline.items.get(id))} />
-            ))}
-            {overview && overview.unled.count > overview.unled.first.length && (
-              <li className="note px-2 py-1.5">
-                {counted(overview.unled.count - overview.unled.first.length, 'more page')}.
               </li>
             )}
           </Part>
@@ -105,14 +108,17 @@ interface PartProps {
   readonly title: string;
   /** What is said when there is nothing of it. */
   readonly nothing: string;
+  /** What is said of what there is. */
+  readonly note?: string;
   readonly children: ReactNode;
 }
 
-function Part({ title, nothing, children }: PartProps) {
+function Part({ title, nothing, note, children }: PartProps) {
   return (
     <section aria-label={title}>
       <h3 className="border-iron border-b pb-1 font-head text-base">{title}</h3>
       <ul className="-mx-2 peer mt-1 empty:hidden">{children}</ul>
+      {note && <p className="note mt-1 peer-empty:hidden">{note}</p>}
       <p className="note mt-2 hidden peer-empty:block">{nothing}</p>
     </section>
   );
