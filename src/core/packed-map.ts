@@ -171,10 +171,9 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
 
   /** The same, of which everything is read anew and in another way. */
   readBy(read: Packing<K, V>['read']): PackedMap<K, V> {
-    return PackedMap.of(
-      this.lists.map(({ text }) => text),
-      { ...this.packing, read },
-    );
+    const anew = this.byNumber.map((list) => list && new List<K, V>(list.number, list.text, list.size));
+    const lists = this.lists.flatMap(({ number }) => anew[number] ?? []);
+    return new PackedMap({ ...this.packing, read }, lists, anew, this.index, this.size, new Set());
   }
 
   /**
@@ -260,8 +259,12 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
       );
       size += 1;
     }
-    const made = new PackedMap(packing, lists, byNumber, index, size, this.keeping);
-    return isCrowded(index, size) || byNumber.length > GAPS * lists.length ? made.readBy(read) : made;
+    return isCrowded(index, size) || byNumber.length > GAPS * lists.length
+      ? PackedMap.of(
+          lists.map(({ text }) => text),
+          packing,
+        )
+      : new PackedMap(packing, lists, byNumber, index, size, this.keeping);
   }
 
   *#linesAfter(changed: ReadonlyMap<K, string | null>): Generator<string> {

@@ -119,9 +119,12 @@ function* showingsIn(
   const { picture } = item.facts ?? {};
   if (isFile(picture)) yield { by: item, file: picture, isSeen: true, to: getting(item.id) };
   if (item.kind !== 'section') return;
-  const to = getting(item.id);
   const { section, body } = contentOf(state, item.id);
-  if (section?.type === 'picture' || section?.type === 'video') {
+  const shows = section?.type === 'picture' || section?.type === 'video';
+  // Most texts name no file, and nobody needs to be asked who gets them.
+  if (!shows && !body.includes('/files/')) return;
+  const to = getting(item.id);
+  if (shows) {
     if (isFile(section.file)) yield { by: item, file: section.file, isSeen: true, to };
     if ('captions' in section && isFile(section.captions))
       yield { by: item, file: section.captions, isSeen: false, to };
