@@ -9,6 +9,7 @@ import {
   both,
   breakdownOf,
   type Condition,
+  changedIn,
   conditionsOfPolicy,
   counted,
   countOf,
@@ -74,7 +75,7 @@ export async function fileFaults(state: SiteState, now: Date): Promise<readonly 
       const missed = isSeen ? butFor(to, getting(file)) : null;
       if (missed !== null)
         faults.push({
-          item: by.id,
+          item: changedIn(outline, by).id,
           section: by.kind === 'section' ? nameInContext(by, outline) : null,
           message: `It shows “${outline.items.get(file)?.title}”, which is closed to ${missed} who get the rest.`,
         });

@@ -205,7 +205,7 @@ describe('files', () => {
     const closed = members().filter((one) => !opens(post, one)).length;
     await write(`![It](${address(picture)})`);
     expect(await messages()).toEqual([
-      `visit-text: It shows “${file(picture).title}”, which is closed to guests and ${closed} members who get the rest.`,
+      `visit: It shows “${file(picture).title}”, which is closed to guests and ${closed} members who get the rest.`,
     ]);
     await write(`[It](${address(picture)})`);
     expect(await messages()).toEqual([]);
