@@ -16,8 +16,8 @@ import { PRIVATE } from './response';
 
 const LARGEST_BODY = 4_000_000;
 
-/** A JSON answer for this administrator only. */
-export const json = (value: unknown, status = 200): Response =>
+/** A JSON answer for this administrator only. What is still being worked out is no answer: the compiler refuses it. */
+export const json = <T>(value: T extends PromiseLike<unknown> ? never : T, status = 200): Response =>
   Response.json(value, { status, headers: { 'Cache-Control': PRIVATE } });
 
 /** A table to be kept as a file (RFC 4180). */
