@@ -54,6 +54,7 @@ export function* placesIn(bits: Bitset): Generator<number> {
   }
 }
 
+/** Whether whoever is at a place is in a set. */
 export const hasPlace = (bits: Bitset, place: number): boolean =>
   (((bits[place >>> 5] ?? 0) >>> (place & 31)) & 1) === 1;
 

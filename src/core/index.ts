@@ -1,5 +1,4 @@
 /** What Trivet knows: conditions, gates, decisions and their explanation. No interface, no database, no clock. */
-
 export {
   type Analysis,
   aboutOf,

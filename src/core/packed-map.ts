@@ -3,6 +3,7 @@
  * many short lists, each of them one string; a changed copy of the map shares those in which nothing changed. An object of a
  * dozen fields takes as much as eight such lines, and whoever collects garbage has to go through it.
  */
+import { drained } from './drained';
 import { hashOf, isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
 
 /** How values are written as lines, and read. */
@@ -82,11 +83,7 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
 
   /** Of texts that follow one another in order: lines, each with a break before it. */
   static of<K extends string, V>(texts: Iterable<string>, packing: Packing<K, V>): PackedMap<K, V> {
-    const steps = PackedMap.steps(texts, packing);
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-    }
+    return drained(PackedMap.steps(texts, packing));
   }
 
   /** The same, made a text at a time. */

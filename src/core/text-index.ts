@@ -8,6 +8,7 @@ export type TextIndex = readonly Uint32Array[];
 
 /** How many texts are in a part, about, when it is made. */
 const IN_A_PART = 32;
+/** How many times as many there may be before it is slow. */
 const CROWDED = 4;
 
 /** Of texts’ hashes with the number of each. */

@@ -9,6 +9,7 @@ import { type Condition, factNamed, foldPushed, keyOf, type Test, testsIn } from
 import { expanded } from '../condition/audience';
 import { evaluatorOf } from '../condition/evaluate';
 import { FALSE, TRUE, type Truth } from '../condition/truth';
+import { drained } from '../drained';
 import { guest, type Item, type RequestFacts, type VisitorFacts, type Vocabulary } from '../site';
 
 /** A set of people with its size. */
@@ -70,11 +71,7 @@ function columnsWith(
       const truth = evaluatorOf(test, vocabulary)(guest, item, at);
       return { yes: truth === TRUE ? full : none, no: truth === FALSE ? full : none };
     }
-    const steps = make(dependsOn ? `${item && dependsOn(item)} ${keyOf(test)}` : keyOf(test), test, item);
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-    }
+    return drained(make(dependsOn ? `${item && dependsOn(item)} ${keyOf(test)}` : keyOf(test), test, item));
   };
 
   function* make(key: string, test: Test, item: Item | null): Generator<void, Column> {

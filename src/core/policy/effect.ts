@@ -15,6 +15,7 @@ import {
   sameBits,
   without,
 } from '../columns';
+import { drained } from '../drained';
 import type { GateId, ItemId } from '../ids';
 import type { GuestChange } from '../sentence';
 import {
@@ -78,11 +79,7 @@ export function effectOf(
   columns: Columns,
   request: RequestFacts,
 ): Effect {
-  const steps = effectSteps(before, after, columns, request);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
+  return drained(effectSteps(before, after, columns, request));
 }
 
 /** The same a step at a time, for whoever wants to show how far it is, or to stop: each step tells how much is done, up to 1. */

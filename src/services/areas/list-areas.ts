@@ -15,7 +15,7 @@ import {
   without,
 } from '@/core';
 import { type AreaStepMade, readAreaSteps, readAreaVisits, readUnanswered } from '@/store';
-import { membershipOf } from '../people';
+import { type MembershipView, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, type Person, plainRequest, requirePermission, yielder } from '../running';
 import { MOST_IN_ONE } from './area-form';
@@ -55,6 +55,8 @@ export async function listAreas(trivet: Trivet, administrator: Administrator, no
   const visits = await readAreaVisits(trivet.db);
   const unanswered = new Set((await readUnanswered(trivet.db, MOST_WAITING)).map(({ person }) => person));
   const peopleOf = peopleByGroup(state);
+  const { compiled, policy } = state.live;
+  const membership = await membershipOf(state, compiled.vocabulary, now, conditionsOfPolicy(policy));
   const inDraft = new Set(areasIn(state.draft.policy).map(({ page, group }) => `${page} ${group}`));
   const rest = yielder();
   const areas: AreaInList[] = [];
@@ -77,7 +79,7 @@ export async function listAreas(trivet: Trivet, administrator: Administrator, no
       expected: area.expectation !== null,
       wrong: [
         ...(inDraft.has(`${area.page} ${area.group}`) ? [] : ['The draft no longer has it so.']),
-        ...(await wrongWith(area, people, state, now)),
+        ...wrongWith(area, people, membership, state, now),
       ],
     });
     await rest();
@@ -96,12 +98,13 @@ function peopleByGroup({ people }: SiteState): ReadonlyMap<string, Person[]> {
   return found;
 }
 
-async function wrongWith(
+function wrongWith(
   area: Area,
   people: readonly Person[],
+  { columns, select }: MembershipView,
   state: SiteState,
   now: Date,
-): Promise<readonly string[]> {
+): readonly string[] {
   const { live, outline, names } = state;
   const request = plainRequest(state, now);
   const page = outline.items.get(area.page);
@@ -118,12 +121,6 @@ async function wrongWith(
         `${counted(out, 'of its people doesn’t', 'of its people don’t')} get in: another gate keeps them out.`,
       );
   }
-  const { columns, select } = await membershipOf(
-    state,
-    live.compiled.vocabulary,
-    now,
-    conditionsOfPolicy(live.policy),
-  );
   const meant = select(area.gate.who).bits;
   const others = new Set<string>();
   for (const item of below(outline, area.page)) {

@@ -15,7 +15,7 @@ import {
   type Vocabulary,
 } from '@/core';
 import type { Person, SiteState } from '../running';
-import { memberOf, plainRequest, yielder } from '../running';
+import { inTurns, memberOf, plainRequest, yielder } from '../running';
 
 /** Everybody's facts in order, the parts of the people that they are of, and their columns. */
 interface Membership {
@@ -54,13 +54,11 @@ export async function membershipOf(
   state: SiteState,
   vocabulary: Vocabulary,
   now: Date,
-  asks: Iterable<Condition> = [],
+  asks: readonly Condition[] = [],
 ): Promise<MembershipView> {
   const request = plainRequest(state, now);
   const { columns } = await membershipAt(state, request);
-  const rest = yielder();
-  for (const _ of columns.ready(map(asks, (condition) => expanded(condition, vocabulary.audiences))))
-    await rest();
+  await inTurns(columns.ready(asks.map((condition) => expanded(condition, vocabulary.audiences))));
   return {
     size: state.people.size,
     columns,
@@ -68,10 +66,6 @@ export async function membershipOf(
     select: (condition) => columns.select(expanded(condition, vocabulary.audiences), null, request),
     named: (bits, most) => namedIn(state, bits, most),
   };
-}
-
-function* map<T, R>(list: Iterable<T>, to: (one: T) => R): Generator<R> {
-  for (const one of list) yield to(one);
 }
 
 function membershipAt({ people, names }: SiteState, request: RequestFacts): Promise<Membership> {

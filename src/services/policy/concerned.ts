@@ -21,7 +21,7 @@ import {
   without,
 } from '@/core';
 import { id } from '../forms';
-import { type Crowd, MOST_NAMED, membershipOf } from '../people';
+import { type Crowd, crowdsOf, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import { type Administrator, plainRequest, requirePermission, yielder } from '../running';
 import { type PolicyProblem, readPolicy } from './read-policy';
@@ -64,13 +64,13 @@ export async function whomItConcerns(
   if ('problems' in read) return read;
   const { of } = parsed.data;
   const compiled = compile(read.policy, state.outline, state.names);
-  const { size, named } = await membershipOf(state, compiled.vocabulary, now);
+  const { size, crowd } = crowdsOf(state);
   const bits = await concernedBy(of, read.policy, compiled, state, now);
   if (bits === null)
     return { problems: [{ gate: null, message: 'That is no longer there. Look at the findings again.' }] };
   return {
     of: size,
-    people: { count: countOf(bits), first: named(bits, MOST_NAMED) },
+    people: crowd({ bits, count: countOf(bits) }),
     cut: 'items' in of && of.items.length > MOST_ITEMS,
   };
 }

@@ -32,4 +32,4 @@ export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState } from '
 export { Trivet } from './trivet';
 export { noteTrouble, tellTroubleTo } from './trouble';
 export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';
-export { yielder, yieldToOthers } from './yielding';
+export { inTurns, yielder, yieldToOthers } from './yielding';

@@ -56,7 +56,7 @@ import {
 } from '@/store';
 import { type FactSource, type Person, personOf } from './person';
 import { newSettings } from './settings';
-import { yielder, yieldToOthers } from './yielding';
+import { inTurns, yieldToOthers } from './yielding';
 
 /** Everything that decisions and pages need. */
 export interface SiteState {
@@ -255,19 +255,8 @@ async function begunSettings(db: Database): Promise<Settings> {
   return settings;
 }
 
-async function peopleIn(texts: readonly string[], source: FactSource): Promise<SiteState['people']> {
-  const steps = PackedMap.steps(texts, {
-    ...packedPeople,
-    keyOf: ({ id }: Person) => id,
-    read: readBy(source),
-  });
-  const rest = yielder();
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-    await rest();
-  }
-}
+const peopleIn = (texts: readonly string[], source: FactSource): Promise<SiteState['people']> =>
+  inTurns(PackedMap.steps(texts, { ...packedPeople, keyOf: ({ id }: Person) => id, read: readBy(source) }));
 
 /** How a person is read of what is packed, with what makes facts now. */
 const readBy =

@@ -16,6 +16,16 @@ export const yieldToOthers = (): Promise<void> =>
     if (waiting.length === 1) setImmediate(goOn);
   });
 
+/** What steps come to, with others getting their turn between them. */
+export async function inTurns<T>(steps: Generator<unknown, T>): Promise<T> {
+  const rest = yielder();
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    await rest();
+  }
+}
+
 /** So long one piece of work may take, in milliseconds. */
 const AT_ONCE_MS = 15;
 
