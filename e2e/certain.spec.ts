@@ -52,7 +52,7 @@ test('guests never see the crew’s pages: pinned from the board, read as text, 
       .getByRole('checkbox', { name: `Mark ${name}`, exact: true })
       .first()
       .check();
-  await page.getByRole('button', { name: 'Keep it so for …' }).click();
+  await page.getByRole('button', { name: 'Keep it so …' }).click();
   await page
     .getByRole('listbox')
     .getByRole('option', { name: /^Guest/ })
@@ -228,6 +228,54 @@ test('a cell is made what it should be: by the change with the smallest effect',
   await make.getByRole('button', { name: 'Take it into the draft' }).first().click();
   await expect(cell(page, /^Trustees/, 2)).not.toHaveAttribute('data-outcome', 'open');
   await dropDraft(page);
+});
+
+test('several cells are made so at once: by the gates, with what that would break, or by the people', async ({
+  page,
+}) => {
+  await openDesk(page);
+  for (const name of ['Dome crew', 'Rota'])
+    await page
+      .getByRole('checkbox', { name: `Mark ${name}`, exact: true })
+      .first()
+      .check();
+  await page.getByRole('button', { name: 'Make it so …' }).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: /^Marek/ })
+    .click();
+  await expect(benchTitle(page)).toHaveText('2 rows together');
+  await bench(page).getByLabel('Tobin Aske').check();
+  await expect(bench(page).getByRole('status')).toHaveText('Open at 0 of 4 cells');
+  await bench(page).getByRole('radio', { name: 'Open', exact: true }).click();
+  const make = bench(page).getByRole('region', { name: 'Make it so' });
+  const first = make.getByRole('listitem').first();
+  await expect(first).toContainText('+2 members gain: Marek Dunmore and Tobin Aske');
+  await expect(first).toContainText(
+    'Breaks what is expected: nobody but people in Dome crew can open Dome crew',
+  );
+  await make.getByLabel('For whom').selectOption({ label: 'members' });
+  await expect(make.getByRole('listitem').first()).toContainText(/\+6\d members gain/);
+  expect(await axe(page)).toEqual([]);
+  // In the address, so that it is there again.
+  await page.reload();
+  await alive(page);
+  await expect(bench(page).getByRole('status')).toHaveText('Open at 0 of 4 cells');
+  await bench(page).getByRole('radio', { name: 'Open', exact: true }).click();
+  const people = bench(page).getByRole('region', { name: 'By a change of the people' });
+  await expect(people.getByRole('listitem')).toContainText(/Into Dome crew.*they gain .* 4 posts/);
+  await people.getByRole('button', { name: 'Do it: Into Dome crew' }).click();
+  await expect(bench(page).getByRole('status')).toHaveText('Open at 4 of 4 cells');
+  await expect(bench(page)).toContainText('It is so already.');
+  for (const column of [1, 2])
+    await expect(cell(page, /^Rota/, column)).toHaveAttribute('data-outcome', 'open');
+  // With somebody who is not on the site only the gates are left.
+  await bench(page).getByLabel('Guest').check();
+  await bench(page).getByRole('radio', { name: 'Closed', exact: true }).click();
+  await expect(make.getByRole('listitem').first()).toContainText('2 members lose');
+  await expect(people).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await expect(bench(page).getByRole('status')).toHaveText('Open at 0 of 6 cells');
 });
 
 test('what would open something is done at once, seen on the board, and undone', async ({ page }) => {

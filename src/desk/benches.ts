@@ -11,6 +11,10 @@ interface Entry<State> {
 
 const entry = <State extends object>(one: Entry<State>): Entry<State> => one;
 
+const MOST_IN_AN_ADDRESS = 40;
+
+const listIn = (text = ''): string[] => text.split(',').filter((one) => one !== '');
+
 /** In the order in which an address is asked. The last one is there when it says nothing. */
 export const BENCHES = {
   gate: entry<{ readonly gate: GateId }>({
@@ -26,6 +30,13 @@ export const BENCHES = {
     read: (text) =>
       text('why') && text('as') ? { item: text('why') as ItemId, standIn: text('as') ?? '' } : null,
     write: ({ item, standIn }) => ({ why: item, as: standIn }),
+  }),
+  /** Several cells of the board that are to be otherwise. More than an address has room for are not told in it. */
+  'make so': entry<{ readonly items: readonly ItemId[]; readonly standIns: readonly string[] }>({
+    read: (text) =>
+      text('make') ? { items: listIn(text('make')) as ItemId[], standIns: listIn(text('as')) } : null,
+    write: ({ items, standIns }) =>
+      items.length > MOST_IN_AN_ADDRESS ? {} : { make: items.join(), as: standIns.join() },
   }),
   /** What is set for the site as a whole: sign-in, turn-aways with names, landing rules, defaults. */
   rules: entry({

@@ -11,6 +11,7 @@ import type { Screen, ScreenKind, ScreenOf } from './screens';
 
 const Composer = later(async () => (await import('./composer')).Composer);
 const WhyPanel = later(async () => (await import('./why')).WhyPanel);
+const MakeSoPanel = later(async () => (await import('./why')).MakeSoPanel);
 const LivePanel = later(async () => (await import('./live')).LivePanel);
 const RulesPanel = later(async () => (await import('./rules')).RulesPanel);
 const StandInPanel = later(async () => (await import('./board/stand-in-panel')).StandInPanel);
@@ -62,6 +63,7 @@ const SCREENS: { readonly [K in ScreenKind]: (screen: ScreenOf<K>) => ReactNode 
 const BENCHES: { readonly [K in BenchKind]: (bench: BenchOf<K>) => ReactNode } = {
   gates: () => <GatesPanel />,
   why: ({ item, standIn }) => <WhyPanel key={`${item} ${standIn}`} item={item} standIn={standIn} />,
+  'make so': ({ items, standIns }) => <MakeSoPanel items={items} standIns={standIns} />,
   'stand-in': ({ standIn }) => <StandInPanel standIn={standIn} />,
   gate: ({ gate }) => <Composer key={gate} gate={gate} />,
   rules: () => <RulesPanel />,

@@ -17,6 +17,15 @@ it.each<Omit<View, 'filter'> & Partial<View>>([
   { screen: board, side: 'live', bench: { kind: 'gate', gate: 'crew' as GateId } },
   { screen: board, side: 'difference', bench: { kind: 'put live' } },
   { screen: board, side: 'draft', bench: { kind: 'why', item: 'charts' as ItemId, standIn: 'member:marek' } },
+  {
+    screen: board,
+    side: 'draft',
+    bench: {
+      kind: 'make so',
+      items: ['charts' as ItemId, 'rota' as ItemId],
+      standIns: ['guest', 'member:marek', 'made up:1'],
+    },
+  },
   { screen: { kind: 'people', text: 'é', condition: 'in group "A & B"' }, side: 'draft', bench: gates },
   { screen: { kind: 'person', person: 'ines' }, side: 'draft', bench: gates },
   { screen: { kind: 'person', person: 'a/b%' }, side: 'draft', bench: gates },
@@ -44,6 +53,14 @@ it.each<Omit<View, 'filter'> & Partial<View>>([
 ])('reads back the view that it wrote: %j', (place) => {
   const whole = { filter: everyRow, ...place };
   expect(read(addressOfView(whole))).toEqual(whole);
+});
+
+it('tells of many rows in no address, which has no room for them', () => {
+  const items = Array.from({ length: 500 }, (_, at) => `page-${at}` as ItemId);
+  const bench = { kind: 'make so', items, standIns: ['guest'] } as const;
+  const address = addressOfView({ screen: board, side: 'draft', bench, filter: everyRow });
+  expect(address.length).toBeLessThan(100);
+  expect(read(address)?.bench).toEqual(gates);
 });
 
 it('begins at the beginning when the address says nothing it knows', () => {

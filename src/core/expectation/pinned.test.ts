@@ -1,11 +1,11 @@
 /** What somebody gets, as what is to stay so. */
 import { expect, it } from 'vitest';
-import { all, guests, hasRole, inGroup, level, signedIn, test } from '../condition';
+import { all, any, everyone, guests, hasRole, inGroup, level, signedIn, test } from '../condition';
 import { asId, type ItemId } from '../ids';
 import { compile, decide, outcomeOf } from '../policy';
 import { guest, member, type StandIn, type VisitorFacts } from '../site';
 import { crew, keeper, outline, people, policy, request, trustee, vocabulary } from '../testing/larkfell';
-import { meantBy, pinned, whomItCanBe } from './pinned';
+import { meantBy, pinned, whomTheyCanBe } from './pinned';
 import { printExpectation } from './print';
 
 const compiled = compile(policy, outline, vocabulary);
@@ -46,10 +46,20 @@ it('is meant for whom a stand-in stands', () => {
 });
 
 it('can be meant for everybody with something that they have, and for nobody who has it not', () => {
-  expect(whomItCanBe({ kind: 'guest' }, vocabulary, request)).toEqual([guests]);
-  const choices = whomItCanBe(madeUp(people.priya), vocabulary, request);
+  expect(whomTheyCanBe([{ kind: 'guest' }], vocabulary, request)).toEqual([guests]);
+  const choices = whomTheyCanBe([madeUp(people.priya)], vocabulary, request);
   expect(choices).toContainEqual(hasRole(trustee));
   expect(choices).toContainEqual(level('at least', keeper));
   expect(choices).not.toContainEqual(inGroup(crew));
   expect(choices.at(-1)).toEqual(signedIn);
+});
+
+it('can be meant for several: themselves, those who have what all of them have, and everybody', () => {
+  const two = whomTheyCanBe([madeUp(people.priya), madeUp(people.ines)], vocabulary, request);
+  expect(two[0]).toEqual(any(meantBy(madeUp(people.priya)), meantBy(madeUp(people.ines))));
+  expect(two).toContainEqual(level('at least', keeper));
+  expect(two).not.toContainEqual(hasRole(trustee));
+  expect(two.at(-1)).toEqual(signedIn);
+  const withGuests = whomTheyCanBe([{ kind: 'guest' }, madeUp(people.ines)], vocabulary, request);
+  expect(withGuests).toEqual([any(guests, meantBy(madeUp(people.ines))), everyone]);
 });

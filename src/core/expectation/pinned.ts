@@ -1,8 +1,10 @@
 /** What somebody gets, as what is to stay so. */
 import {
   all,
+  any,
   type Condition,
   conditionCompiler,
+  everyone,
   guests,
   hasRole,
   inAudience,
@@ -45,18 +47,43 @@ export function meantBy(standIn: StandIn): Condition {
   }
 }
 
-/** Everybody for whom something can be meant who stands for a stand-in: themselves first, everybody of their kind last. */
-export function whomItCanBe(
-  standIn: StandIn,
+/**
+ * Everybody for whom something can be meant whom all of some stand-ins stand for: they themselves first, everybody there is
+ * last.
+ */
+export function whomTheyCanBe(
+  standIns: readonly StandIn[],
   vocabulary: Vocabulary,
   request: RequestFacts,
 ): readonly Condition[] {
+  const [first, ...others] = standIns;
+  if (!first) return [];
+  if (others.length === 0) return whomItCanBe(first, vocabulary, request);
+  const holds = conditionCompiler(vocabulary);
+  const isOfAll = (one: Condition) => {
+    const holdsOf = holds(one);
+    return standIns.every((standIn) => holdsOf(standInFacts(standIn), null, request));
+  };
+  const shared = standIns.flatMap((standIn) => whomItCanBe(standIn, vocabulary, request)).filter(isOfAll);
+  const together = standIns.map(meantBy);
+  return apart([
+    any(...apart(together)),
+    ...shared.filter((one) => one !== signedIn),
+    isOfAll(signedIn) ? signedIn : everyone,
+  ]);
+}
+
+const apart = (list: readonly Condition[]): readonly Condition[] =>
+  list.filter((one, at) => list.findIndex((other) => same(other, one)) === at);
+
+/** Everybody for whom something can be meant who stands for a stand-in: themselves first, everybody of their kind last. */
+function whomItCanBe(standIn: StandIn, vocabulary: Vocabulary, request: RequestFacts): readonly Condition[] {
   const facts = standInFacts(standIn);
   if (!facts.signedIn) return [guests];
   const { today } = request;
   const held = levelAt(facts, today, vocabulary.levels);
   const holds = conditionCompiler(vocabulary);
-  return [
+  return apart([
     meantBy(standIn),
     ...(rolesAt(facts, today) ?? []).map(hasRole),
     ...(groupsAt(facts, today) ?? []).map(inGroup),
@@ -66,7 +93,7 @@ export function whomItCanBe(
       .filter((one) => holds(one)(facts, null, request)),
     ...vocabulary.audiences.map(({ id }) => inAudience(id)).filter((one) => holds(one)(facts, null, request)),
     signedIn,
-  ].filter((one, at, list) => list.findIndex((other) => same(other, one)) === at);
+  ]);
 }
 
 /** Everybody who has what somebody has. */

@@ -11,6 +11,7 @@ export * from './decision';
 export * from './difference';
 export * from './effect';
 export * from './explain';
+export { byHandFor, handChangesFor } from './hand-changes';
 export * from './make-so';
 export * from './matrix';
 export * from './misled';

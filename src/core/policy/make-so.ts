@@ -2,7 +2,7 @@
  * From the answer that one wants to the change that makes it: the few changes of the gates after which somebody, and everybody
  * like them, gets an item or gets it no longer. Each is tried out by `decide`: what does not make it so is not offered.
  */
-import { all, any, type Condition, everyone, guests, not } from '../condition';
+import { all, any, type Condition, everyone, guests, nobody, not } from '../condition';
 import { type Gate, missing } from '../gate';
 import type { GateId, ItemId } from '../ids';
 import { same } from '../same';
@@ -49,19 +49,19 @@ interface Wish {
   readonly newId: () => GateId;
 }
 
-/** The changes that make cells so. Nothing where no change of gates does. */
+/** The changes that make cells so, and leave those as they are that are so already. Nothing where no change of gates does. */
 export function proposalsFor(compiled: CompiledPolicy, wish: Wish): readonly Proposal[] {
   const { outline, vocabulary, policy } = compiled;
-  const made = (wish.open ? opening(compiled, wish) : closing(compiled, wish)).filter(
-    (one) => !same(one.policy, policy),
+  const isSo =
+    (by: CompiledPolicy) =>
+    ({ item, visitor }: WantedCell): boolean =>
+      (decide(by, item, visitor, wish.request).kind === 'open') === wish.open;
+  const isSoNow = isSo(compiled);
+  const otherwise = { ...wish, cells: wish.cells.filter((cell) => !isSoNow(cell)) };
+  if (otherwise.cells.length === 0) return [];
+  return (wish.open ? opening(compiled, otherwise) : closing(compiled, otherwise)).filter(
+    (one) => !same(one.policy, policy) && wish.cells.every(isSo(compile(one.policy, outline, vocabulary))),
   );
-  const makesSo = (changed: Policy): boolean => {
-    const after = compile(changed, outline, vocabulary);
-    return wish.cells.every(
-      ({ item, visitor }) => (decide(after, item, visitor, wish.request).kind === 'open') === wish.open,
-    );
-  };
-  return made.filter((one) => makesSo(one.policy));
 }
 
 const withGates = (
@@ -74,10 +74,14 @@ const withGates = (
 });
 
 /** Joined to what is there, without saying anything twice. */
-const orElse = (who: Condition, more: Condition): Condition =>
-  who.kind === 'any' && who.of.length > 0 ? any(...who.of, more) : any(who, more);
-const andToo = (who: Condition, more: Condition): Condition =>
-  same(who, everyone) ? more : who.kind === 'all' ? all(...who.of, more) : all(who, more);
+const orElse = (who: Condition, more: Condition): Condition => {
+  if (same(more, everyone)) return everyone;
+  return who.kind === 'any' && who.of.length > 0 ? any(...who.of, more) : any(who, more);
+};
+const andToo = (who: Condition, more: Condition): Condition => {
+  if (same(who, everyone) || same(more, nobody)) return more;
+  return who.kind === 'all' ? all(...who.of, more) : all(who, more);
+};
 
 /** The gates that turn somebody away at an item, with where they stand. */
 function turningAway(compiled: CompiledPolicy, { item, visitor }: WantedCell, request: RequestFacts) {
@@ -117,7 +121,7 @@ function opening(compiled: CompiledPolicy, { cells, whom, request, newId }: Wish
       {
         id: newId(),
         what: { targets: own.map((item) => ({ kind: 'item', item })), except: [] },
-        who: any(others.length === 0 ? first : all(first, ...others), whom),
+        who: orElse(others.length === 0 ? first : all(first, ...others), whom),
         otherwise: speaks.otherwise,
         stance: 'instead',
       },
@@ -135,11 +139,12 @@ function opening(compiled: CompiledPolicy, { cells, whom, request, newId }: Wish
 function closing(compiled: CompiledPolicy, { cells, whom, newId }: Wish): readonly Proposal[] {
   const { policy, covering, vocabulary } = compiled;
   const items = [...new Set(cells.map(({ item }) => item))];
+  const butThem = same(whom, everyone) ? nobody : not(whom);
   // Of a guest nobody knows the groups: who is to be kept out is said without keeping them out as well.
   const others =
     isMembersOnly(plain(whom), vocabulary) && !cells.some(({ visitor }) => !visitor.signedIn)
-      ? any(guests, not(whom))
-      : not(whom);
+      ? any(guests, butThem)
+      : butThem;
   const last = new Map(
     items.flatMap((item) => {
       const gate = (covering.get(item) ?? []).findLast(({ setAside }) => !setAside)?.gate;
@@ -150,7 +155,7 @@ function closing(compiled: CompiledPolicy, { cells, whom, newId }: Wish): readon
   const narrowed = new Map(
     [...last].map(([id, gate]) => {
       // Where guests don't pass anyway, nothing has to be said of them.
-      const more = isMembersOnly(plain(gate.who), vocabulary) ? not(whom) : others;
+      const more = isMembersOnly(plain(gate.who), vocabulary) ? butThem : others;
       return [id, { ...gate, who: andToo(gate.who, more) }];
     }),
   );

@@ -4,6 +4,7 @@ export * from './decision';
 export * from './expectation';
 export * from './for-guests';
 export * from './gate';
+export { describeHandChange } from './hand-change';
 export { imperativeOf } from './imperative';
 export * from './selection';
 export * from './use';

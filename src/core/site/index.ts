@@ -1,5 +1,6 @@
 /** A site as gates see it: its items, its addresses, its names, its visitors. */
 export * from './address';
+export * from './by-hand';
 export * from './colours';
 export * from './day';
 export * from './desk-right';

@@ -12,6 +12,7 @@ import {
   type SiteNames,
   type VisitorFacts,
 } from '@/core';
+import { answering } from '../worker-side';
 
 /** What the board is made of. What did not change since the last question is left out. */
 export interface BoardQuestion {
@@ -58,18 +59,8 @@ export function boardKeeper(): (question: BoardQuestion) => BoardAnswer {
   };
 }
 
-/** The worker's own side of the window; typed here, because the rest of the desk is typed for pages. */
-interface WorkerSide {
-  onmessage: ((event: MessageEvent<BoardQuestion>) => void) | null;
-  readonly postMessage: (answer: BoardAnswer, transfer: readonly ArrayBufferLike[]) => void;
-}
-
-if (typeof document === 'undefined' && typeof self !== 'undefined') {
-  const side = self as unknown as WorkerSide;
-  const answer = boardKeeper();
-  side.onmessage = ({ data }) => {
-    const made = answer(data);
-    const { draft, live, changes } = made.matrix;
-    side.postMessage(made, [draft.buffer, live.buffer, changes.buffer]);
-  };
-}
+answering(boardKeeper(), ({ matrix: { draft, live, changes } }) => [
+  draft.buffer,
+  live.buffer,
+  changes.buffer,
+]);

@@ -40,14 +40,25 @@ interface MarkedBarProps {
 }
 
 export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
-  const { data, outline } = useDesk();
+  const { data, outline, compiled, request, setBench } = useDesk();
   const { change } = useChangeItem();
+  const pin = usePin();
   const { marked } = marking;
   // What others have taken away meanwhile is no longer meant.
   const items = useMemo(() => [...marked].flatMap((id) => outline.items.get(id) ?? []), [marked, outline]);
   const inView = useMemo(() => new Set(rows.map(({ item }) => item.id)), [rows]);
   const away = items.filter(({ id }) => !inView.has(id)).length;
   const ids = items.map(({ id }) => id as string);
+  const keep = (standIn: StandIn) => {
+    const facts = standInFacts(standIn);
+    pin(
+      pinned(
+        meantBy(standIn),
+        items.map(({ id }) => [id, outcomeOf(decide(compiled.draft, id, facts, request))]),
+        outline,
+      ),
+    );
+  };
   const publish = (published: boolean) => void change({ kind: 'publish', items: ids, published });
   return (
     <section
@@ -62,7 +73,24 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
       {permits(data.desk, 'gates') && (
         <>
           <GateFinder items={items} />
-          <KeepFinder items={items} />
+          <VisitorFinder
+            says="Make it so …"
+            asks="For whom it should be otherwise"
+            title="What opens or closes all of it to somebody"
+            onChoose={(standIn) =>
+              setBench({
+                kind: 'make so',
+                items: items.map(({ id }) => id),
+                standIns: [keyOfStandIn(standIn)],
+              })
+            }
+          />
+          <VisitorFinder
+            says="Keep it so …"
+            asks="For whom it must stay so"
+            title="Nothing goes live any more by which this is otherwise"
+            onChoose={keep}
+          />
         </>
       )}
       {permits(data.desk, 'content') && (
@@ -83,7 +111,7 @@ export function MarkedBar({ marking, rows, onChange }: MarkedBarProps) {
       <span className="ml-auto flex gap-1">
         {[...inView].some((id) => !marked.has(id)) && (
           <Button weight="quiet" onClick={() => onChange(markAll(marking, [...inView]))}>
-            Mark all {inView.size} rows
+            Mark all {inView.size}
           </Button>
         )}
         <Button weight="quiet" title="Esc" onClick={() => onChange(unmarked)}>
@@ -130,35 +158,29 @@ interface FoundVisitor extends Findable {
   readonly standIn: StandIn;
 }
 
-/** What one of the visitors on the board gets at all that is marked, as what must stay so. */
-function KeepFinder({ items }: { readonly items: readonly Item[] }) {
-  const { standIns, compiled, outline, request } = useDesk();
-  const pin = usePin();
-  const keep = (standIn: StandIn) => {
-    const facts = standInFacts(standIn);
-    pin(
-      pinned(
-        meantBy(standIn),
-        items.map(({ id }) => [id, outcomeOf(decide(compiled.draft, id, facts, request))]),
-        outline,
-      ),
-    );
-  };
+interface VisitorFinderProps {
+  readonly says: string;
+  readonly asks: string;
+  readonly title: string;
+  readonly onChoose: (standIn: StandIn) => void;
+}
+
+/** One of the visitors on the board, for whom something is said of all that is marked. */
+function VisitorFinder({ says, asks, title, onChoose }: VisitorFinderProps) {
+  const { standIns } = useDesk();
   return (
     <Finder<FoundVisitor>
       label="Visitors"
-      placeholder="For whom it must stay so"
+      placeholder={asks}
       nothing="Nobody of that name is on the board."
-      trigger={
-        <Button title="Nothing goes live any more by which this is otherwise">Keep it so for …</Button>
-      }
+      trigger={<Button title={title}>{says}</Button>}
       found={standIns.map((standIn) => ({
         key: keyOfStandIn(standIn),
         label: nameOf(standIn),
         note: standIn.kind === 'made up' ? 'and everybody like that' : '',
         standIn,
       }))}
-      onChoose={({ standIn }) => keep(standIn)}
+      onChoose={({ standIn }) => onChoose(standIn)}
     />
   );
 }

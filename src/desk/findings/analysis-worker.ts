@@ -11,6 +11,7 @@ import {
   type Policy,
   type SiteNames,
 } from '@/core';
+import { answering } from '../worker-side';
 
 /** What an analysis is made of besides the policy. */
 export interface AnalysedSite {
@@ -49,14 +50,4 @@ export function analysisKeeper(): (question: AnalysisQuestion) => AnalysisAnswer
   };
 }
 
-/** The worker's own side of the window; typed here, because the rest of the desk is typed for pages. */
-interface WorkerSide {
-  onmessage: ((event: MessageEvent<AnalysisQuestion>) => void) | null;
-  readonly postMessage: (answer: AnalysisAnswer) => void;
-}
-
-if (typeof document === 'undefined' && typeof self !== 'undefined') {
-  const side = self as unknown as WorkerSide;
-  const answer = analysisKeeper();
-  side.onmessage = ({ data }) => side.postMessage(answer(data));
-}
+answering(analysisKeeper());

@@ -1,5 +1,6 @@
 export { EDGES, Found, FoundList, useFindingText } from './found';
 export { marksOf, noMarks } from './marks-of';
 export { PinButton, usePin } from './pin';
+export { useBreaks } from './use-breaks';
 export { useSetAsides } from './use-set-asides';
 export { useBroken, WouldBreak } from './would-break';

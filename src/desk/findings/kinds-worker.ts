@@ -8,6 +8,7 @@ import {
   type Policy,
   type RequestFacts,
 } from '@/core';
+import { answering } from '../worker-side';
 import type { AnalysedSite } from './analysis-worker';
 
 export interface KindsQuestion {
@@ -25,13 +26,4 @@ export function kindsIn({ site, policy, request, wanted }: KindsQuestion): Kinds
   return kindsOf(compile(policy, outline, site.names), site.following, request, wanted);
 }
 
-/** The worker's own side of the window; typed here, because the rest of the desk is typed for pages. */
-interface WorkerSide {
-  onmessage: ((event: MessageEvent<KindsQuestion>) => void) | null;
-  readonly postMessage: (answer: Kinds) => void;
-}
-
-if (typeof document === 'undefined' && typeof self !== 'undefined') {
-  const side = self as unknown as WorkerSide;
-  side.onmessage = ({ data }) => side.postMessage(kindsIn(data));
-}
+answering(kindsIn);

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import {
   capital,
   counted,
+  describeExpectation,
   describeForGuests,
   describeGate,
   describeWho,
@@ -13,48 +14,49 @@ import {
   type ItemId,
   type Proposal,
   type ProposalKind,
-  permits,
   proposalsFor,
   type StandIn,
   standInFacts,
-  whomItCanBe,
+  whomTheyCanBe,
 } from '@/core';
 import type { EffectBetween } from '@/services';
 import { Button, Pick } from '@/ui';
 import { useDesk } from '../context';
 import { CrowdNames } from '../crowd';
+import { useBreaks } from '../findings';
 import { useAnswer } from '../use-answer';
 
 interface MakeSoProps {
-  readonly item: ItemId;
-  readonly standIn: StandIn;
-  /** Whether it is to be open to them. */
+  readonly items: readonly ItemId[];
+  readonly standIns: readonly StandIn[];
+  /** Whether they are to be open to them. */
   readonly open: boolean;
 }
 
-export function MakeSo({ item, standIn, open }: MakeSoProps) {
-  const { data, draft, compiled, request, vocabulary } = useDesk();
-  const [wanted, setWanted] = useState(false);
+/** The changes of the gates after which some visitors get some items, or get none of them. */
+export function MakeSo({ items, standIns, open }: MakeSoProps) {
+  const { draft, compiled, request, vocabulary } = useDesk();
   const [at, setAt] = useState('0');
-  const choices = useMemo(() => whomItCanBe(standIn, vocabulary, request), [standIn, vocabulary, request]);
+  const choices = useMemo(
+    () => whomTheyCanBe(standIns, vocabulary, request),
+    [standIns, vocabulary, request],
+  );
   const whom = choices[Number(at)] ?? choices[0];
-  const proposals = useMemo(() => {
-    if (!wanted || !whom) return [];
-    return proposalsFor(compiled.draft, {
-      cells: [{ item, visitor: standInFacts(standIn) }],
-      open,
-      whom,
-      request,
-      newId: () => crypto.randomUUID() as GateId,
-    });
-  }, [wanted, whom, item, standIn, open, compiled.draft, request]);
-  if (!permits(data.desk, 'gates')) return null;
-  if (!wanted)
-    return (
-      <Button className="mt-4" onClick={() => setWanted(true)}>
-        {open ? 'It should be open' : 'It should be closed'}
-      </Button>
-    );
+  const proposals = useMemo(
+    () =>
+      whom
+        ? proposalsFor(compiled.draft, {
+            cells: items.flatMap((item) =>
+              standIns.map((standIn) => ({ item, visitor: standInFacts(standIn) })),
+            ),
+            open,
+            whom,
+            request,
+            newId: () => crypto.randomUUID() as GateId,
+          })
+        : [],
+    [whom, items, standIns, open, compiled.draft, request],
+  );
   return (
     <section aria-label="Make it so" className="mt-5">
       <h3 className="mb-1">{open ? 'Open it' : 'Close it'}</h3>
@@ -68,6 +70,7 @@ export function MakeSo({ item, standIn, open }: MakeSoProps) {
             label: describeWho(choice, vocabulary),
           }))}
           onPick={setAt}
+          className="min-w-0"
         />
       </p>
       {proposals.length === 0 ? (
@@ -84,10 +87,12 @@ export function MakeSo({ item, standIn, open }: MakeSoProps) {
 
 /** The smallest effect first. */
 function Proposals({ proposals }: { readonly proposals: readonly Proposal[] }) {
-  const { data, draft, outline, setBench } = useDesk();
+  const { data, draft, outline, vocabulary, setBench } = useDesk();
+  const policies = useMemo(() => proposals.map(({ policy }) => policy), [proposals]);
+  const breaks = useBreaks(policies);
   const answer = useAnswer<{ readonly effects: readonly EffectBetween[] }>(
     'effect/between',
-    { before: draft.policy, after: proposals.map(({ policy }) => policy) },
+    { before: draft.policy, after: policies },
     data,
   );
   const effects = answer?.ok ? answer.value.effects : [];
@@ -97,11 +102,11 @@ function Proposals({ proposals }: { readonly proposals: readonly Proposal[] }) {
     if (gate) setBench({ kind: 'gate', gate: gate.id });
   };
   const ordered = proposals
-    .map((proposal, place) => ({ proposal, effect: effects[place] }))
+    .map((proposal, place) => ({ proposal, effect: effects[place], broken: breaks?.[place] ?? [] }))
     .toSorted((a, b) => sizeOf(a.effect) - sizeOf(b.effect));
   return (
     <ul className="mt-3 grid gap-4">
-      {ordered.map(({ proposal, effect }) => {
+      {ordered.map(({ proposal, effect, broken }) => {
         const guests = effect && describeForGuests(effect.guests, outline);
         return (
           <li key={proposal.kind} className="grid justify-items-start gap-1 border-iron border-l-3 pl-3">
@@ -119,6 +124,11 @@ function Proposals({ proposals }: { readonly proposals: readonly Proposal[] }) {
             ) : (
               <span className="note">Counting …</span>
             )}
+            {broken.map((expectation) => (
+              <span key={expectation.id} className="text-alarm">
+                Breaks what is expected: {describeExpectation(expectation, outline, vocabulary)}.
+              </span>
+            ))}
             <Button onClick={() => take(proposal)}>Take it into the draft</Button>
           </li>
         );
@@ -153,10 +163,10 @@ const Side = ({ sign, word, colour, crowd }: SideProps) => (
 
 const HOW: Readonly<Record<ProposalKind, string>> = {
   'let in everywhere': 'One more way to pass, wherever these gates stand',
-  'let in here': 'A gate over this alone, which sets the others aside',
+  'let in here': 'A gate over just that, which sets the others aside',
   'leave out': 'Leave it out of what these gates cover, for everybody',
   'keep out everywhere': 'One more thing that is asked, wherever this gate stands',
-  'keep out here': 'A gate over this alone',
+  'keep out here': 'A gate over just that',
 };
 
 function GateSaid({ gate }: { readonly gate: Gate }) {

@@ -4,15 +4,18 @@ import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import {
   buyingWays,
+  byHandFor,
   type Change,
   type CompiledPolicy,
   capital,
+  decide,
   describeBuying,
   describeChanges,
   describeDecision,
   describeMet,
   describeTestOfOne,
   explain,
+  factsChangedByHand,
   type ItemId,
   itemAt,
   keyOfStandIn,
@@ -41,7 +44,7 @@ import { PinButton } from '../findings';
 import { legsOf } from '../gate-legs';
 import { GateMark, OutcomeMark } from '../marks';
 import { Panel } from '../panel';
-import { useChange } from '../people/use-change';
+import { HandChanges, useGiving } from './hand-changes';
 import { MakeSo } from './make-so';
 
 const FIRST_WAYS = 4;
@@ -104,17 +107,44 @@ export function WhyPanel({ item: id, standIn: key }: { readonly item: ItemId; re
       )}
 
       {decision.kind === 'open' && which === 'draft' && (
-        <MakeSo key="close" item={id} standIn={standIn} open={false} />
+        <ShouldBe key="close" item={id} standIn={standIn} open={false} />
       )}
       {decision.kind === 'turned away' && (
         <>
           <Ways item={id} standIn={standIn} policy={policy} />
-          {which === 'draft' && <MakeSo key="open" item={id} standIn={standIn} open />}
+          {which === 'draft' && <ShouldBe key="open" item={id} standIn={standIn} open />}
           <h3 className="mt-5 mb-2">What they get</h3>
           <TurnAwayPreview turnAway={decision.turnAway} item={item} who={spokenBy?.gate.who ?? null} />
         </>
       )}
     </Panel>
+  );
+}
+
+interface ShouldBeProps {
+  readonly item: ItemId;
+  readonly standIn: StandIn;
+  readonly open: boolean;
+}
+
+/** What makes it so, once somebody says that it should be. */
+function ShouldBe({ item, standIn, open }: ShouldBeProps) {
+  const { data } = useDesk();
+  const [wanted, setWanted] = useState(false);
+  const [items, standIns] = useMemo(() => [[item], [standIn]] as const, [item, standIn]);
+  if (!permits(data.desk, 'gates')) return null;
+  if (!wanted)
+    return (
+      <Button className="mt-4" onClick={() => setWanted(true)}>
+        {open ? 'It should be open' : 'It should be closed'}
+      </Button>
+    );
+  return (
+    <>
+      <MakeSo items={items} standIns={standIns} open={open} />
+      {/* What would open it by a change of the person stands above. */}
+      {!open && <HandChanges items={items} standIns={standIns} open={false} />}
+    </>
   );
 }
 
@@ -124,21 +154,10 @@ interface WaysProps {
   readonly policy: CompiledPolicy;
 }
 
-/** The change of a person that a way consists of, where it is one that is made at once. */
-function editFor([only, ...more]: readonly Change[]): object | null {
-  if (!only || more.length > 0) return null;
-  if (only.kind === 'level') return { kind: 'level', level: only.level };
-  if (only.kind !== 'make') return null;
-  const { fact, value } = only.test;
-  if (fact === 'group') return { kind: only.holds ? 'join' : 'leave', group: value };
-  if (fact === 'role') return { kind: only.holds ? 'give' : 'take', role: value };
-  return null;
-}
-
 /** What would open an item for somebody; worked out once for as long as nothing changes. */
 function Ways({ item, standIn, policy }: WaysProps) {
   const { request, makeUp, data } = useDesk();
-  const change = useChange();
+  const giveByHand = useGiving();
   const [most, setMost] = useState(FIRST_WAYS);
   const facts = standInFacts(standIn);
   const { ways, cut } = useMemo(
@@ -153,16 +172,22 @@ function Ways({ item, standIn, policy }: WaysProps) {
       }),
     [policy, item, standIn, request, data],
   );
+  // What follows from it may be otherwise than the one change of a fact: only what opens it is offered to be done.
+  const opensByHand = (way: readonly Change[]) => {
+    const giving = standIn.kind === 'member' && permits(data.desk, 'people') ? byHandFor(way) : null;
+    const after = giving && factsChangedByHand(facts, giving, followingIn(data), request.today);
+    return after && decide(policy, item, after, request).kind === 'open' ? giving : null;
+  };
   const all = [
     ...buying.map((way) => ({
       text: describeBuying(way, policy.vocabulary),
       tried: () => withPurchase(facts, way.product, followingIn(data), request),
-      edit: null,
+      giving: null,
     })),
     ...ways.map((way) => ({
       text: describeChanges(way, facts, policy.vocabulary),
       tried: () => withChanges(facts, way, request, policy.vocabulary),
-      edit: standIn.kind === 'member' && permits(data.desk, 'people') ? editFor(way) : null,
+      giving: opensByHand(way),
     })),
   ];
   return (
@@ -176,21 +201,19 @@ function Ways({ item, standIn, policy }: WaysProps) {
         </p>
       ) : (
         <ul className="grid gap-1">
-          {all.slice(0, most).map(({ text, tried, edit }) => (
+          {all.slice(0, most).map(({ text, tried, giving }) => (
             <li key={text} className="flex items-baseline gap-2">
               <span aria-hidden="true" className="text-open">
                 •
               </span>
               <span className="flex-1">{capital(text)}</span>
-              {edit && standIn.kind === 'member' && (
+              {giving && (
                 <Button
                   weight="quiet"
                   size="small"
                   title={`Change ${nameOf(standIn)} so, at once; can be undone`}
                   aria-label={`Do it: ${text}`}
-                  onClick={() =>
-                    void change('POST', 'people/change', { who: { ids: [standIn.member.id] }, edit })
-                  }
+                  onClick={() => giveByHand([standIn], giving)}
                 >
                   Do it
                 </Button>

@@ -1,8 +1,8 @@
 /** Ending somebody's enrolment in a course, by hand as it was made. */
 import { z } from 'zod';
-import { asId, isEnrolledOn, type PersonId } from '@/core';
+import { asId, changedByHand, isEnrolledOn, type PersonId } from '@/core';
 import { id } from '../forms';
-import { applyChange, type ChangeAnswer, enrolmentEnded } from '../people';
+import { applyChange, type ChangeAnswer } from '../people';
 import {
   type Administrator,
   momentAt,
@@ -48,7 +48,9 @@ export async function endEnrolment(
     return {
       summary: `${before.name} no longer enrolled in ${at.course.title}`,
       why,
-      people: [{ before, after: { ...before, enrolments: enrolmentEnded(before, at.course.id, today) } }],
+      people: [
+        { before, after: changedByHand(before, { kind: 'end enrolment', course: at.course.id }, today) },
+      ],
       names: null,
     };
   };

@@ -1,8 +1,8 @@
 /** Enrolling people in a course by their mail addresses: a line each, with the day it ends if there is one. */
 import { z } from 'zod';
-import { asId, counted, type Day, endOfEnrolment, isDay } from '@/core';
+import { asId, changedByHand, counted, type Day, endOfEnrolment, isDay } from '@/core';
 import { id } from '../forms';
-import { applyChange, type ChangeAnswer, enrolledUntil } from '../people';
+import { applyChange, type ChangeAnswer } from '../people';
 import {
   type Administrator,
   enrollingIn,
@@ -61,10 +61,8 @@ export async function enrolLearners(
     if (typeof found === 'string') return found;
     const people = found.map(({ person, until }) => {
       const before = recordOf(person);
-      return {
-        before,
-        after: { ...before, enrolments: enrolledUntil(before, at.course.id, today, until ?? usual) },
-      };
+      const change = { kind: 'enrol', course: at.course.id, until: until ?? usual } as const;
+      return { before, after: changedByHand(before, change, today) };
     });
     return {
       summary: `Enrolled in ${at.course.title}: ${counted(people.length, 'person', 'people')}`,

@@ -3,17 +3,16 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import {
   asId,
+  changedByHand,
   counted,
   type Day,
-  dayInWords,
   decide,
-  type GroupId,
-  type ItemId,
+  describeHandChange,
+  type HandChange,
   type LevelId,
   type Member,
   nameOfId,
   type PersonId,
-  type RoleId,
   readFieldValue,
   type SiteNames,
   same,
@@ -33,7 +32,6 @@ import {
 } from '../running';
 import { applyChange, type ChangeAnswer } from './apply-change';
 import type { Crowd } from './columns';
-import { enrolledUntil, enrolmentEnded } from './enrolments';
 import { peopleChosen } from './find-people';
 import { type FormProblems, readPerson, withField } from './person-form';
 
@@ -122,40 +120,26 @@ function editor(
   today: Day,
 ): string | { readonly summary: string; readonly apply: (person: PersonRecord) => PersonRecord | null } {
   const vocabulary = { ...names, audiences: [] };
-  const named = (kind: 'group' | 'role' | 'level' | 'course', of: string) => nameOfId(vocabulary, kind, of);
+  const byHand = (change: HandChange, of: 'group' | 'role' | 'level' | 'course', named: string | null) =>
+    named !== null && nameOfId(vocabulary, of, named) === null
+      ? `There is no such ${of} any more.`
+      : {
+          summary: describeHandChange(change, vocabulary),
+          apply: (person: PersonRecord) => changedByHand(person, change, today),
+        };
   switch (one.kind) {
     case 'join':
-    case 'leave': {
-      const name = named('group', one.group);
-      if (name === null) return 'There is no such group any more.';
-      return {
-        summary: one.kind === 'join' ? `Into ${name}` : `Out of ${name}`,
-        apply: (person) => ({
-          ...person,
-          groups: held(person.groups, one.group as GroupId, one.kind === 'join'),
-        }),
-      };
-    }
+    case 'leave':
+      return byHand({ kind: one.kind, group: asId(one.group) }, 'group', one.group);
     case 'give':
-    case 'take': {
-      const name = named('role', one.role);
-      if (name === null) return 'There is no such role any more.';
-      return {
-        summary: one.kind === 'give' ? `Made ${name}` : `No longer ${name}`,
-        apply: (person) => ({
-          ...person,
-          roles: held(person.roles, one.role as RoleId, one.kind === 'give'),
-        }),
-      };
-    }
-    case 'level': {
-      const name = one.level === null ? 'no level' : named('level', one.level);
-      if (name === null) return 'There is no such level any more.';
-      return {
-        summary: `To ${name}`,
-        apply: (person) => ({ ...person, level: one.level as LevelId | null }),
-      };
-    }
+    case 'take':
+      return byHand({ kind: one.kind, role: asId(one.role) }, 'role', one.role);
+    case 'level':
+      return byHand(
+        { kind: 'level', level: one.level === null ? null : asId<LevelId>(one.level) },
+        'level',
+        one.level,
+      );
     case 'field': {
       const field = names.fields.find((each) => each.id === one.field);
       if (!field) return 'There is no such field any more.';
@@ -166,39 +150,18 @@ function editor(
         apply: (person) => ({ ...person, profile: withField(person.profile, field.id, read.value) }),
       };
     }
-    case 'enrol': {
-      const name = named('course', one.course);
-      if (name === null) return 'There is no such course any more.';
-      const { until } = one;
-      if (until !== null && until < today) return 'That day is past. Choose one that is to come, or none.';
-      return {
-        summary: `Enrolled in ${name}${until === null ? '' : ` until ${dayInWords(until)}`}`,
-        apply: (person) => ({
-          ...person,
-          enrolments: enrolledUntil(person, one.course as ItemId, today, until),
-        }),
-      };
-    }
-    case 'end enrolment': {
-      const name = named('course', one.course);
-      if (name === null) return 'There is no such course any more.';
-      return {
-        summary: `No longer enrolled in ${name}`,
-        apply: (person) => ({
-          ...person,
-          enrolments: enrolmentEnded(person, one.course as ItemId, today),
-        }),
-      };
-    }
+    case 'enrol':
+      if (one.until !== null && one.until < today)
+        return 'That day is past. Choose one that is to come, or none.';
+      return byHand({ kind: 'enrol', course: asId(one.course), until: one.until }, 'course', one.course);
+    case 'end enrolment':
+      return byHand({ kind: 'end enrolment', course: asId(one.course) }, 'course', one.course);
     case 'remove':
       return { summary: 'Taken away', apply: () => null };
     default:
       return one satisfies never;
   }
 }
-
-const held = <T extends string>(list: readonly T[], one: T, has: boolean): readonly T[] =>
-  list.includes(one) === has ? list : has ? [...list, one] : list.filter((other) => other !== one);
 
 async function previewOf(
   state: SiteState,

@@ -19,7 +19,6 @@ export {
 export { type Crowd, crowdsOf, type MembershipView, MOST_NAMED, membershipOf } from './columns';
 export { type CsvProblem, tableOf } from './csv-table';
 export { editNames, KINDS, type NamesAnswer, type NamesEdit, type NamesPreview } from './edit-names';
-export { enrolledUntil, enrolmentEnded } from './enrolments';
 export { findMembers, memberWithId } from './find-members';
 export { draftVocabulary, type FindAnswer, findPeople, type PeoplePage, peopleWhere } from './find-people';
 export { holdersAtTill } from './holders';

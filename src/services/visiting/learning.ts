@@ -3,6 +3,7 @@ import {
   ACTIVITIES,
   asId,
   type Course,
+  changedByHand,
   completing,
   decide,
   endOfEnrolment,
@@ -14,7 +15,7 @@ import {
   type RequestFacts,
   withScore,
 } from '@/core';
-import { applyChange, enrolledUntil, type SiteChange } from '../people';
+import { applyChange, type SiteChange } from '../people';
 import { enrollingIn, recordOf, type SiteState, type Trivet, type Visitor } from '../running';
 
 export type DoneAnswer =
@@ -79,10 +80,10 @@ export async function enrolOneself(
         (one) => one.course === item.id && isEnrolledOn(one, today),
       );
       const until = endOfEnrolment(enrollingIn(state, item.id), today);
-      const enrolments = there ? before.enrolments : enrolledUntil(before, item.id, today, until);
+      const after = there ? before : changedByHand(before, { kind: 'enrol', course: item.id, until }, today);
       return {
         summary: `${before.name} enrolled in ${item.title}`,
-        people: [{ before, after: { ...before, enrolments } }],
+        people: [{ before, after }],
         names: null,
       };
     },
