@@ -3,8 +3,8 @@ import { existsSync, readdirSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { defineConfig } from '@playwright/test';
 
-// A browser and the server it asks keep two cores busy; with less for each, stories wait longer than a person would.
-const WORKERS = Math.max(1, Math.floor(availableParallelism() / 2));
+// A browser and the server it asks wait for one another half of the time: two of each keep two cores busy.
+const WORKERS = Math.max(2, Math.floor(availableParallelism() / 2));
 /** A server for each worker. */
 export const PORTS = Array.from({ length: WORKERS }, (_, at) => 4173 + at);
 
@@ -40,8 +40,9 @@ export default defineConfig({
   workers: WORKERS,
   fullyParallel: false,
   retries: 0,
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  // Long, because it is waited for only by what fails.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   projects: TRIVET_SHUFFLE
     ? twiceShuffled(TRIVET_SHUFFLE)
@@ -53,7 +54,7 @@ export default defineConfig({
         { name: 'selling', testMatch: 'selling.spec.ts', dependencies: ['watchdog'] },
       ],
   use: {
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? CHROMIUM,
