@@ -22,6 +22,14 @@ test('a gate that lets suspended members in breaks what is expected, names them,
   await expect(broken).toContainText('Basil Thorne');
   await expect(page.getByRole('button', { name: 'What is broken at Observers’ room' })).toBeVisible();
   await saved(page);
+  // Whom it concerns is told of it on their page.
+  await page.goto('/desk/people/basil');
+  await expect(page.getByRole('region', { name: 'What was found of them' })).toContainText(
+    'They get something else than is expected: People in Suspended can’t open Observers’ room',
+  );
+  expect(await axe(page)).toEqual([]);
+  await page.goto('/desk?gate=observers-room');
+  await alive(page);
   await page
     .getByRole('banner')
     .getByRole('button', { name: /^Put 1 change live$/ })

@@ -1,6 +1,7 @@
 import type { ExpectationId } from '../ids';
 import type { CompiledPolicy } from '../policy';
 import type { Day, Following } from '../site';
+import { askedByCourses } from './course-findings';
 import type { Finding } from './finding';
 import { findingsIn } from './findings';
 import { askedByAudiences, type Sold } from './name-findings';
@@ -16,7 +17,11 @@ export interface Analysis {
 
 /** Works out everything that is certain of a policy from a day on. */
 export function analyse(compiled: CompiledPolicy, from: Day, following: Following, sold: Sold): Analysis {
-  const asked = [...askedByExpectations(compiled), ...askedByAudiences(compiled)];
+  const asked = [
+    ...askedByExpectations(compiled),
+    ...askedByAudiences(compiled),
+    ...askedByCourses(compiled),
+  ];
   const reach = reachOf(compiled, from, following, asked);
   const verdicts = verdictsOn(reach);
   return {

@@ -83,6 +83,13 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return `Whoever buys ${product(finding.product)} opens nothing with it.`;
     case 'asks for what is not sold':
       return `This gate asks for ${product(finding.product)}, which can’t be bought now.`;
+    case 'never completed': {
+      const items = finding.items.map(title);
+      const those = items.length > 3 ? counted(items.length, 'activity', 'activities') : listed(items);
+      return `Nobody can ever complete ${those} of ${title(finding.course)}: what has to be done before waits for it, or can’t be done.`;
+    }
+    case 'never past':
+      return `${shown()} never gets past ${title(finding.item)} in ${title(finding.course)}: it stays closed to them, and ${title(finding.next)} asks for it.`;
     case 'not decided':
       return `What this gate comes to for everybody could not be worked out. ${finding.why}`;
     default:

@@ -95,6 +95,23 @@ describe('a diagram', () => {
     );
   });
 
+  it('knows what is left when some variables may be in any cell', () => {
+    fc.assert(
+      fc.property(terms, fc.subarray(CELLS.map((_, variable) => variable)), (term, freed) => {
+        const space = diagrams(CELLS);
+        const set = built(term, space);
+        const oneByOne = freed.reduce<Diagram>(
+          (left, variable) =>
+            space.any(
+              Array.from({ length: CELLS[variable] ?? 0 }, (_, cell) => space.given(left, variable, cell)),
+            ),
+          set,
+        );
+        expect(space.somehow(set, (variable) => freed.includes(variable))).toBe(oneByOne);
+      }),
+    );
+  });
+
   it('says when it is too large, and decides nothing', () => {
     const space = diagrams(
       Array.from({ length: 40 }, () => 2),

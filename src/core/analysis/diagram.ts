@@ -46,6 +46,8 @@ export interface Diagrams {
   any(sets: Iterable<Diagram>): Diagram;
   /** The set once a variable is known to be in one cell. */
   given(set: Diagram, variable: number, cell: number): Diagram;
+  /** Those that are in the set in some cell of each of some variables, in whichever they are. */
+  somehow(set: Diagram, isOne: (variable: number) => boolean): Diagram;
   has(set: Diagram, cellOf: (variable: number) => number): boolean;
   /** One assignment of a set, with the first cells that do; null for the empty set. */
   pick(set: Diagram): Assignment | null;
@@ -180,6 +182,22 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
       rewriting((one) =>
         variableOf(one) > variable ? one : variableOf(one) === variable ? inCell(one, variable, cell) : null,
       )(set),
+    somehow(set, isOne) {
+      const known = new Map<Diagram, Diagram>([
+        [NONE, NONE],
+        [ALL, ALL],
+      ]);
+      const rewrite = (one: Diagram): Diagram => {
+        const found = known.get(one);
+        if (found !== undefined) return found;
+        const variable = variableOf(one);
+        const parts = (children[one] ?? []).map(rewrite);
+        const made = isOne(variable) ? any(parts) : node(variable, parts);
+        known.set(one, made);
+        return made;
+      };
+      return rewrite(set);
+    },
     has(set, cellOf) {
       let at = set;
       while (at > ALL) at = inCell(at, variableOf(at), cellOf(variableOf(at)));

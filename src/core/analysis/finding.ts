@@ -64,6 +64,20 @@ interface Shapes {
   'product opens nothing': { readonly product: ProductId };
   /** A gate asks for a product that is not on sale. */
   'asks for what is not sold': { readonly product: ProductId };
+  /** Activities that wait for one another, or for what can't be done. */
+  'never completed': {
+    readonly course: ItemId;
+    readonly items: readonly ItemId[];
+    readonly gates: readonly GateId[];
+  };
+  /** Somebody enrolled to whom an activity never opens that the next one asks for. */
+  'never past': {
+    readonly course: ItemId;
+    readonly item: ItemId;
+    readonly next: ItemId;
+    readonly witness: Witness;
+    readonly gates: readonly GateId[];
+  };
   'not decided': { readonly why: string };
 }
 
@@ -83,6 +97,7 @@ const WEIGHTS = {
   'led astray': 'wrong',
   'step to a closed door': 'wrong',
   'names what is gone': 'wrong',
+  'never completed': 'wrong',
   'hidden link': 'risk',
   'opened by instead': 'risk',
   'made up': 'risk',
@@ -90,6 +105,7 @@ const WEIGHTS = {
   'closes for good': 'risk',
   'opens by itself': 'risk',
   'gets nothing': 'risk',
+  'never past': 'risk',
   'product opens nothing': 'risk',
   'asks for what is not sold': 'risk',
   'nobody passes today': 'idle',
@@ -122,7 +138,10 @@ export function keyOfFinding(finding: Finding): string {
         return [finding.link];
       case 'opened by instead':
       case 'exact level':
+      case 'never past':
         return [finding.item];
+      case 'never completed':
+        return [finding.course];
       case 'case never reached':
         return [finding.index];
       case 'audiences alike':
@@ -159,6 +178,7 @@ export function aboutOf(finding: Finding, { gates, audiences }: Policy): readonl
   const others = new Set<string>([
     ...(finding.gate === null ? [] : [finding.gate]),
     ...('other' in finding ? [finding.other] : []),
+    ...('gates' in finding ? finding.gates : []),
     ...('audience' in finding ? [finding.audience] : []),
     ...('audiences' in finding ? finding.audiences : []),
   ]);

@@ -10,6 +10,7 @@ import { same } from '../same';
 import { describeWho } from '../sentence/who';
 import { isOpenable, member, requestAt } from '../site';
 import { byItself, LONG_AFTER } from './by-itself';
+import { courseFindings } from './course-findings';
 import { NONE, orElse } from './diagram';
 import type { Finding } from './finding';
 import {
@@ -89,6 +90,7 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
   });
   return [
     ...ofGates,
+    ...courseFindings(reach),
     ...getsNothing(reach),
     ...audienceFindings(reach),
     ...namesAlike(compiled),

@@ -80,6 +80,9 @@ export function Mending({ finding }: { readonly finding: Finding }) {
       {finding.kind === 'contradiction' && (
         <Button onClick={() => setBench({ kind: 'gate', gate: finding.other })}>Show the other gate</Button>
       )}
+      {'course' in finding && (
+        <Button onClick={() => setScreen({ kind: 'site', item: finding.course })}>Show the course</Button>
+      )}
       {finding.kind === 'audiences alike' && (
         <Button onClick={() => setScreen({ kind: 'audiences', audience: finding.audience })}>
           Show the audience
@@ -110,6 +113,7 @@ const NAMES: Readonly<Record<Extract<Finding, { witness: unknown }>['kind'], str
   'exact level': 'Above the level',
   'opens by itself': 'Passes by and by',
   'gets nothing': 'Gets nothing at all',
+  'never past': 'Never gets past it',
 };
 
 /** The draft with a finding mended, where that takes one change of which there is no doubt. */

@@ -1,4 +1,5 @@
 export { EDGES, Found, FoundList, useFindingText } from './found';
+export { FoundOfOne } from './found-of-one';
 export { marksOf, noMarks } from './marks-of';
 export { PinButton, usePin } from './pin';
 export { useBreaks } from './use-breaks';

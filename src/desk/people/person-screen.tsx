@@ -10,16 +10,14 @@ import {
   keyOfStandIn,
   listed,
   meantBy,
-  member,
   outcomeName,
-  type PersonId,
   pinned,
   type StandIn,
 } from '@/core';
 import type { KindsReport, PersonAtItem, PersonReport } from '@/services';
 import { Button } from '@/ui';
 import { useDesk } from '../context';
-import { PinButton } from '../findings';
+import { FoundOfOne, PinButton } from '../findings';
 import { PastChanges } from '../history';
 import { OutcomeMark } from '../marks';
 import { startOf } from '../screens';
@@ -160,16 +158,13 @@ function Standing({ report: { has, orders, ahead } }: { readonly report: PersonR
 
 function ReachView({ report }: { readonly report: PersonReport }) {
   const { outline, setScreen, standIns, setStandIns, setBench, walk } = useDesk();
-  const { person, audiences, reach } = report;
-  const standIn: StandIn = {
-    kind: 'member',
-    member: { id: person.id, name: person.name, facts: member({ id: person.id, email: person.email }) },
-  };
+  const { person, member, audiences, reach } = report;
+  const standIn: StandIn = { kind: 'member', member };
   const onBoard = standIns.find((one) => keyOfStandIn(one) === keyOfStandIn(standIn));
   const open = reach.filter(({ outcome }) => outcome === 'open');
   const away = reach.filter(({ outcome }) => outcome !== 'open');
-  const why = async (item: PersonAtItem['item']) => {
-    if (!onBoard) setStandIns([...standIns, await whole(person.id, standIn)]);
+  const why = (item: PersonAtItem['item']) => {
+    if (!onBoard) setStandIns([...standIns, standIn]);
     setBench({ kind: 'why', item, standIn: keyOfStandIn(standIn) });
   };
   return (
@@ -201,6 +196,7 @@ function ReachView({ report }: { readonly report: PersonReport }) {
           What will open and close to them by itself
         </button>
       </p>
+      <FoundOfOne visitor={member.facts} />
       {audiences.length > 0 && (
         <p className="mt-3 flex flex-wrap items-center gap-1.5">
           <span className="text-quiet">In</span>
@@ -247,16 +243,6 @@ function OfAKind({ person }: { readonly person: string }) {
       </button>
     </p>
   );
-}
-
-/** A stand-in with the person's facts, which the board needs and this page does not have. */
-async function whole(id: PersonId, standIn: StandIn): Promise<StandIn> {
-  const answer = await ask<readonly Extract<StandIn, { kind: 'member' }>['member'][]>(
-    'GET',
-    `members?id=${encodeURIComponent(id)}`,
-  );
-  const [found] = answer.ok ? answer.value : [];
-  return found ? { kind: 'member', member: found } : standIn;
 }
 
 function ReachList({

@@ -14,6 +14,7 @@ import {
   type ItemId,
   isAddressed,
   listed,
+  type Member,
   type Outcome,
   openers,
   outcomeOf,
@@ -26,6 +27,7 @@ import { draftVocabulary, membershipOf } from '../people';
 import type { SiteState, Trivet } from '../running';
 import {
   type Administrator,
+  memberOf,
   type Person,
   plainRequest,
   recordOf,
@@ -54,6 +56,8 @@ export interface PersonAtItem {
 
 export interface PersonReport {
   readonly person: PersonRecord;
+  /** What is known of them, as gates ask. */
+  readonly member: Member;
   /** What they have today: "level Observer, by Observer pass until 2026-12-25". */
   readonly has: readonly string[];
   /** Whether they have a password. */
@@ -90,6 +94,7 @@ export async function personReport(
   const place = state.people.placeOf(person.id) ?? -1;
   return {
     person: recordOf(person),
+    member: memberOf(person),
     has: hasInWords(state, person, now),
     canSignIn: (await readWithoutPassword(trivet.db, [person.id])).size === 0,
     // What somebody paid is for those who may change people.
