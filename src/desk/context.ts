@@ -18,6 +18,7 @@ import type {
 import type { DeskData } from '@/services';
 import type { Bench } from './benches';
 import type { BoardFilter } from './board-filter';
+import type { AnalysisAtWork } from './findings';
 import type { Screen } from './screens';
 import type { DraftDesk } from './use-draft';
 import type { Side } from './view';
@@ -36,7 +37,12 @@ export interface DeskState {
   readonly draft: DraftDesk;
   readonly compiled: { readonly draft: CompiledPolicy; readonly live: CompiledPolicy };
   /** What is certain of both, each with what the draft expects; null until it is worked out for the first time. */
-  readonly analysis: { readonly draft: Analysis | null; readonly live: Analysis | null };
+  readonly analysis: {
+    readonly draft: Analysis | null;
+    readonly live: Analysis | null;
+    /** The work on that of the draft. */
+    readonly work: Pick<AnalysisAtWork, 'work' | 'stop' | 'goOn'>;
+  };
   readonly standIns: readonly StandIn[];
   readonly setStandIns: (standIns: readonly StandIn[]) => void;
   readonly screen: Screen;

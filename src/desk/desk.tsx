@@ -157,10 +157,10 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
   const heldTo = useMemo(() => ({ ...compiledLive.policy, expectations }), [compiledLive, expectations]);
   const ofLive = useAnalysis(heldTo, data);
   const ofDraft = useAnalysis(compiledDraft === compiledLive ? null : compiledDraft.policy, data);
-  const analysis = useMemo(
-    () => ({ live: ofLive, draft: compiledDraft === compiledLive ? ofLive : ofDraft }),
-    [ofLive, ofDraft, compiledDraft, compiledLive],
-  );
+  const analysis = useMemo(() => {
+    const shown = compiledDraft === compiledLive ? ofLive : ofDraft;
+    return { live: ofLive.analysis, draft: shown.analysis, work: shown };
+  }, [ofLive, ofDraft, compiledDraft, compiledLive]);
   const [standIns, setShown] = useState(data.standIns);
   const view = useView(begin);
   const { side, bench, setBench, setScreen } = view;

@@ -43,6 +43,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
     <main className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_29rem]">
       <section aria-label="Findings" className="min-h-0 overflow-y-auto px-6 py-5">
         <CertainHead note="Worked out for every visitor there could be, from today on, in the draft. Nothing here is a guess." />
+        <AtWork />
         <Expectations chosen={expectation} />
         <FoundList findings={findings} chosen={open} />
       </section>
@@ -136,6 +137,30 @@ const WEIGHTS: Readonly<Record<Weight, string>> = {
 
 const ORDERS = { weight: 'by weight', place: 'by place' } as const;
 
+/** That it is being worked out, once that takes longer than a moment, with the way to stop it. */
+function AtWork() {
+  const { work, stop, goOn } = useDesk().analysis.work;
+  if (work === 'done') return null;
+  return (
+    <p
+      role="status"
+      className={clsx('mt-3 flex items-center gap-3', work === 'going on' && 'after-a-moment')}
+    >
+      {work === 'going on' ? (
+        <>
+          <span className="text-quiet">Working it out …</span>
+          <Button onClick={stop}>Stop</Button>
+        </>
+      ) : (
+        <>
+          <span>Stopped. What stands here is of before the last change, or nothing.</span>
+          <Button onClick={goOn}>Work it out</Button>
+        </>
+      )}
+    </p>
+  );
+}
+
 function FoundList({
   findings,
   chosen,
@@ -146,7 +171,7 @@ function FoundList({
   const { draft, compiled } = useDesk();
   const { isAside } = useSetAsides();
   const [order, setOrder] = useState<keyof typeof ORDERS>('weight');
-  if (findings === null) return <p className="note mt-6">Working it out …</p>;
+  if (findings === null) return null;
   const aside = findings.filter(isAside);
   const standing = findings.filter((one) => !isAside(one));
   const groups: readonly (readonly [title: string, list: readonly Finding[]])[] =

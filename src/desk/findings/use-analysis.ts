@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Analysis, Policy } from '@/core';
 import type { DeskData } from '@/services';
 import { followingIn } from '../context';
@@ -22,21 +22,37 @@ export function useAnalysedSite({ items, names, byGroup, byProduct, onSale }: De
   );
 }
 
+/** What is certain of a policy, with the work on it. */
+export interface AnalysisAtWork {
+  /** The last answer, and null before the first. */
+  readonly analysis: Analysis | null;
+  /** Whether a newer one is being worked out, or was to be and is not. */
+  readonly work: 'done' | 'going on' | 'stopped';
+  readonly stop: () => void;
+  readonly goOn: () => void;
+}
+
 /**
- * What is certain of a policy, a moment after each change; the last answer until then, and null before the first. A worker
- * that is still at an older policy is ended: nobody waits for what is no longer asked.
+ * What is certain of a policy, a moment after each change; the last answer until then. A worker that is still at an older
+ * policy is ended: nobody waits for what is no longer asked. One that takes too long can be stopped; the next change asks
+ * anew.
  */
-export function useAnalysis(policy: Policy | null, data: DeskData): Analysis | null {
+export function useAnalysis(policy: Policy | null, data: DeskData): AnalysisAtWork {
   const [analysis, setAnalysis] = useState<Analysis | null>(null);
   const worker = useRef<Worker | null>(null);
   const told = useRef<unknown>(null);
   const number = useRef(0);
   const site = useAnalysedSite(data);
   const { today } = data.request;
+  // One value for each question.
+  const question = useMemo(() => policy && { site, policy, today }, [site, policy, today]);
+  const [answered, setAnswered] = useState<unknown>(null);
+  const [stopped, setStopped] = useState<unknown>(null);
+  const isStopped = question !== null && stopped === question;
   useEffect(() => {
-    if (policy === null) return;
+    if (question === null || isStopped) return;
     const which = ++number.current;
-    let answered = false;
+    let done = false;
     const end = () => {
       worker.current?.terminate();
       worker.current = null;
@@ -46,17 +62,18 @@ export function useAnalysis(policy: Policy | null, data: DeskData): Analysis | n
       worker.current ??= new Worker(new URL('./analysis-worker.ts', import.meta.url), { type: 'module' });
       worker.current.onmessage = ({ data: answer }: MessageEvent<AnalysisAnswer>) => {
         if (answer.number !== which) return;
-        answered = true;
+        done = true;
         setAnalysis(answer.analysis);
+        setAnswered(question);
       };
-      const question: AnalysisQuestion = {
+      const { site: whole, ...asked } = question;
+      const sent: AnalysisQuestion = {
         number: which,
-        ...(told.current !== site && { site }),
-        policy,
-        today,
+        ...(told.current !== whole && { site: whole }),
+        ...asked,
       };
-      told.current = site;
-      worker.current.postMessage(question);
+      told.current = whole;
+      worker.current.postMessage(sent);
     };
     let idle = 0;
     const timer = setTimeout(() => {
@@ -66,9 +83,12 @@ export function useAnalysis(policy: Policy | null, data: DeskData): Analysis | n
     return () => {
       clearTimeout(timer);
       if (idle > 0) cancelIdleCallback(idle);
-      if (!answered) end();
+      if (!done) end();
     };
-  }, [site, policy, today]);
+  }, [question, isStopped]);
   useEffect(() => () => worker.current?.terminate(), []);
-  return analysis;
+  const work = question === null || answered === question ? 'done' : isStopped ? 'stopped' : 'going on';
+  const stop = useCallback(() => setStopped(question), [question]);
+  const goOn = useCallback(() => setStopped(null), []);
+  return useMemo(() => ({ analysis, work, stop, goOn }), [analysis, work, stop, goOn]);
 }
