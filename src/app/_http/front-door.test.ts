@@ -2,7 +2,7 @@
 import { once } from 'node:events';
 import { request as ask, type IncomingMessage } from 'node:http';
 import { type AddressInfo, connect, type Socket } from 'node:net';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { journalReport, leakCheck, type Trivet } from '@/services';
 import { gretaAt, openLarkfell } from '@/services/testing';
 import { insertItems, writeFileBytes } from '@/store';
@@ -275,6 +275,7 @@ it('stops by ending what it has begun, and beginning nothing', async () => {
   line.socket.write(get('/files/large/large.pdf'));
   await line.hears(/Content-Length: 10000000/);
   line.socket.pause();
+  const cutOff = vi.spyOn(door.server, 'closeAllConnections');
   const stopped = door.stop();
   await resting.closed;
   await expect(fetched(port, '/visit')).rejects.toThrow('ECONNREFUSED');
@@ -282,6 +283,8 @@ it('stops by ending what it has begun, and beginning nothing', async () => {
   await stopped;
   await line.closed;
   expect(line.said().length).toBeGreaterThan(LARGE);
+  // It had its end, and was not waited for until its time was over.
+  expect(cutOff).not.toHaveBeenCalled();
 });
 
 it('sends a large file whole, in parts and not at all, as it is asked to', async () => {

@@ -34,6 +34,8 @@ const SILENCE_MS = 120_000;
 const MOST_AT_ONCE = 64;
 /** How long what is being answered may go on when the server stops. */
 const STOPPING_MS = 10_000;
+/** How often it is looked then who has been answered: whose answer had begun before was promised that they may ask again. */
+const LOOKING_MS = 50;
 
 /** Told of a request, and who answers it: from the built files, at the desk, or the site. */
 export type Watch = (
@@ -161,8 +163,10 @@ export function frontDoor({
       stopping = true;
       const closed = new Promise((resolve) => server.close(resolve));
       server.closeIdleConnections();
+      const looking = setInterval(() => server.closeIdleConnections(), LOOKING_MS);
       const late = setTimeout(() => server.closeAllConnections(), STOPPING_MS);
       await closed;
+      clearInterval(looking);
       clearTimeout(late);
     },
   };

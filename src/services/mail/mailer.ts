@@ -34,6 +34,8 @@ export function mailerAt(server: string, { connect, answer }: Patience = PATIENC
     pool: true,
     maxConnections: CONNECTIONS,
     maxMessages: MESSAGES,
+    // Over a connection that had gone stale, once more at once; whatever else is wrong has its time in the outbox.
+    maxRequeues: 1,
     connectionTimeout: connect,
     dnsTimeout: connect,
     greetingTimeout: connect,

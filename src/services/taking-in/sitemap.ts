@@ -26,9 +26,9 @@ export async function readSitemap(bytes: Uint8Array): Promise<SitemapRead> {
     return { problem: 'It is no sitemap: it begins with neither <urlset> nor <sitemapindex>.' };
   const rest = yielder();
   const urls = new Set<string>();
-  // Bounded, so that what is no sitemap takes no longer than what is one.
+  // Bounded, so that what is no sitemap takes no longer than what is one; no address holds a “<”.
   for (const [, raw = '', plain] of text.matchAll(
-    /<(?:\w{1,20}:)?loc>([^<]{0,3000})(?:<!\[CDATA\[([^\]]{0,3000})\]\]>)?/g,
+    /<(?:\w{1,20}:)?loc>([^<]{0,3000})(?:<!\[CDATA\[([^\]<]{0,3000})\]\]>)?/g,
   )) {
     const url = plain?.trim() ?? withoutEntities(raw.trim());
     if (url !== '') urls.add(url);
