@@ -27,6 +27,13 @@ export interface OpenDatabase {
 export type Job = 'orders';
 
 /** What it takes to have a database together with other processes. */
+/** What processes tell one another: at most once, and not what is told while a connection is lost. */
+export interface Words {
+  /** At most 8,000 bytes. Whoever tells hears it as well. */
+  readonly tell: (text: string) => Promise<void>;
+  readonly hear: (told: (text: string) => void) => void;
+}
+
 export interface Together {
   /**
    * Does a work that writes while no other process does one. What it sends goes over the connection that holds the lock, so
@@ -39,6 +46,7 @@ export interface Together {
   readonly lastNumber: () => Promise<number>;
   /** Calls back whenever something may have been written; until the database is closed. */
   readonly listen: (heard: () => void) => void;
+  readonly words: Words;
   /** Does a job unless another process is doing it. */
   readonly unlessAnother: (job: Job, work: () => Promise<void>) => Promise<void>;
 }

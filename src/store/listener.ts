@@ -1,9 +1,11 @@
-/** The connection on which a process hears that others wrote to the log of changes, and asks how far the log is. */
+/** The connection on which a process hears what others tell, and that they wrote to the log of changes, and asks how far the log is. */
 import pg, { type ClientConfig } from 'pg';
 import { MIGRATION, requireVersion } from './server-checks';
 
 /** What triggers say something on when they wrote to the log. */
 const CHANNEL = 'trivet_changes';
+/** What processes tell one another on. */
+export const WORDS = 'trivet_words';
 /** How long an answer is waited for, in milliseconds. */
 const PATIENCE_MS = 2000;
 
@@ -11,12 +13,17 @@ const PATIENCE_MS = 2000;
 export class Listener {
   #connection: { readonly client: pg.Client; readonly ready: Promise<unknown> } | null = null;
   #heard: () => void = () => undefined;
+  #told: (text: string) => void = () => undefined;
   #closed = false;
 
   constructor(private readonly options: ClientConfig) {}
 
   listen(heard: () => void): void {
     this.#heard = heard;
+  }
+
+  hear(told: (text: string) => void): void {
+    this.#told = told;
   }
 
   /** The number of the latest entry of the log. Rejects where it can’t be had, and where a newer Trivet has the database. */
@@ -51,8 +58,10 @@ export class Listener {
     });
     client.on('error', () => this.#lose(client));
     client.on('end', () => this.#lose(client));
-    client.on('notification', () => this.#heard());
-    const ready = client.connect().then(() => client.query(`listen ${CHANNEL}`));
+    client.on('notification', ({ channel, payload = '' }) =>
+      channel === WORDS ? this.#told(payload) : this.#heard(),
+    );
+    const ready = client.connect().then(() => client.query(`listen ${CHANNEL}; listen ${WORDS}`));
     // Whoever asks waits for it, and hears what went wrong.
     ready.catch(() => undefined);
     return { client, ready };

@@ -7,7 +7,7 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg, { type ClientBase, type PoolClient } from 'pg';
 import { type Database, NotOpened, type OpenDatabase } from './database';
-import { Listener } from './listener';
+import { Listener, WORDS } from './listener';
 import { MIGRATIONS } from './new-database';
 import './query-failed';
 import * as schema from './schema';
@@ -77,6 +77,12 @@ export async function openServer(url: string): Promise<OpenDatabase> {
       unlessAnother: (job, work) => unlessAnother(pool, LOCKS[job], work),
       lastNumber: () => listener.lastNumber(),
       listen: (heard) => listener.listen(heard),
+      words: {
+        tell: async (text) => {
+          await pool.query('select pg_notify($1, $2)', [WORDS, text]);
+        },
+        hear: (told) => listener.hear(told),
+      },
     },
   };
 }

@@ -24,6 +24,7 @@ beforeAll(async () => {
       atOnce: (read) => (reads ? read(db) : Promise.reject(new Error('The line is dead.'))),
       lastNumber: () => (there ? lastChange(db) : Promise.reject(new Error('The line is dead.'))),
       listen: () => undefined,
+      words: { tell: async () => undefined, hear: () => undefined },
       unlessAnother: (_, work) => work(),
     },
   });

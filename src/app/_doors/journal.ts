@@ -18,8 +18,8 @@ export function noteInJournal(
   const visit = { browser, person: visitor.person?.id ?? null, now };
   if (request.method === 'POST') {
     const began = String(answer.headers['Set-Cookie'] ?? '').startsWith(`${SESSION_COOKIE}=`);
-    if (began && first === 'sign-in') trivet.journal.step(visit, 'signedIn');
-    if (began && first === 'sign-up') trivet.journal.step(visit, 'signedUp');
+    if (began && first === 'sign-in') trivet.journal.step(trivet, visit, 'signedIn');
+    if (began && first === 'sign-up') trivet.journal.step(trivet, visit, 'signedUp');
     return;
   }
   if (request.method !== 'GET') return;

@@ -1,18 +1,23 @@
 /**
  * Where visitors are turned away, and what they do next. Counts are kept by day, item, gate and what was given; who it was is
- * known only for as long as they may come back, in memory, by a key that dies with the process. Members are named only where
- * the site has set so.
+ * known only for as long as they may come back, in memory, by a key that dies with the process, or that processes have together
+ * who serve one site. Members are named only where the site has set so.
  */
-import { hash, randomBytes } from 'node:crypto';
+import { hash, hkdfSync, randomBytes } from 'node:crypto';
 import { type Decision, type ItemId, outcomeOf, type PersonId } from '@/core';
-import { addToJournal, forgetAreaVisits, forgetJournal, type JournalCount, noteAreaVisits } from '@/store';
+import {
+  addToJournal,
+  forgetAreaVisits,
+  forgetJournal,
+  type JournalCount,
+  noteAreaVisits,
+  type Words,
+} from '@/store';
 import { areaVisited } from './area-visits';
 import { momentAt } from './clock';
+import { type Next, Outside } from './outside';
 import type { SiteState } from './site-state';
 import type { Trivet } from './trivet';
-
-/** What somebody did after they were turned away; who did nothing more left. */
-export type Next = 'left' | 'signedIn' | 'signedUp' | 'gotIn';
 
 /** What is counted apart. */
 type Counted = Omit<JournalCount, 'count' | Next>;
@@ -23,20 +28,10 @@ const NONE = { count: 0, left: 0, signedIn: 0, signedUp: 0, gotIn: 0 } satisfies
 >;
 const TALLIES = Object.keys(NONE) as readonly ('count' | Next)[];
 
-interface Waiting {
-  readonly counted: Counted;
-  readonly since: number;
-  did: Next;
-}
-
 /** In place of an item: addresses that were never there. */
 export const NOWHERE = '';
 
-/** Whoever comes back later than this is somebody new. */
-const PATIENCE_MS = 30 * 60_000;
 const FLUSH_MS = 5000;
-const MOST_WAITING = 20_000;
-const RANK: Readonly<Record<Next, number>> = { left: 0, signedIn: 1, signedUp: 2, gotIn: 3 };
 
 /** A visit as the journal sees it. */
 export interface Visit {
@@ -49,9 +44,10 @@ export interface Visit {
 /** The journal of a running site. Counts wait in memory for a few seconds before they are written. */
 export class Journal {
   readonly #key = randomBytes(32).toString('base64url');
-  readonly #waiting = new Map<string, Waiting>();
-  /** How many wait outside of each item. */
-  readonly #outside = new Map<string, number>();
+  /** The key that processes have who have the site together, once it was asked for. */
+  #shared: { readonly of: string; readonly key: string } | null = null;
+  #tells = false;
+  readonly #outside = new Outside<Counted>((counted, did) => this.#add({ ...counted, [did]: 1 }));
   #counts = new Map<string, Counted & Record<'count' | Next, number>>();
   #names = new Map<string, { day: string; item: string; gate: string; person: PersonId; count: number }>();
   /** The last day on which each area was opened, as far as this process knows; and what of that is not written yet. */
@@ -59,6 +55,12 @@ export class Journal {
   #visits = new Map<ItemId, string>();
   #flushing: NodeJS.Timeout | null = null;
   #forgotten = '';
+
+  /** From now on it is one journal with those of other processes. */
+  joins(words: Words): void {
+    this.#tells = true;
+    this.#outside.tells(words);
+  }
 
   /**
    * Notes what a visitor got for an item they asked for, or where there was none (null). Both are the same work and are
@@ -68,14 +70,13 @@ export class Journal {
     const { state } = trivet;
     if (state.settings.journal === 'off') return;
     const now = visit.now.getTime();
-    this.#expire(now);
+    this.#outside.expire(now);
     if (decision.kind === 'open' && item !== null && visit.person !== null)
       this.#noteArea(trivet, visit.person, item, visit.now);
     // Where nobody waits outside nobody has got in.
     if (decision.kind === 'open' && !this.#outside.has(item ?? NOWHERE)) return;
-    const browser = this.#browser(visit);
-    const key = `${browser} ${item ?? ''}`;
-    if (decision.kind === 'open') this.#settle(key, 'gotIn');
+    const browser = this.#browser(trivet, visit);
+    if (decision.kind === 'open') this.#outside.letIn(browser, item ?? NOWHERE);
     else {
       const counted = {
         day: momentAt(state, visit.now).today,
@@ -85,11 +86,7 @@ export class Journal {
         visitor: visit.person === null ? ('guest' as const) : ('member' as const),
       };
       this.#add({ ...counted, count: 1 });
-      // Whoever tries again is still the same visitor who waits outside.
-      if (!this.#waiting.has(key)) {
-        this.#waiting.set(key, { counted, since: now, did: 'left' });
-        this.#outside.set(counted.item, (this.#outside.get(counted.item) ?? 0) + 1);
-      }
+      this.#outside.add(browser, counted.item, counted, now);
       if (state.settings.journal === 'names' && visit.person !== null) this.#addName(counted, visit.person);
     }
     this.#flushSoon(trivet);
@@ -114,17 +111,15 @@ export class Journal {
   }
 
   /** Notes that a visitor took a step towards what they were turned away from. */
-  step(visit: Visit, did: 'signedIn' | 'signedUp'): void {
-    const prefix = `${this.#browser(visit)} `;
-    for (const [key, waiting] of this.#waiting)
-      if (key.startsWith(prefix) && RANK[did] > RANK[waiting.did]) waiting.did = did;
+  step(trivet: Trivet, visit: Visit, did: 'signedIn' | 'signedUp'): void {
+    this.#outside.step(this.#browser(trivet, visit), did);
   }
 
   /** Writes what waits in memory, and forgets what is too old. */
   async flush(trivet: Trivet, now: Date): Promise<void> {
     if (this.#flushing) clearTimeout(this.#flushing);
     this.#flushing = null;
-    this.#expire(now.getTime());
+    this.#outside.expire(now.getTime());
     const counts = [...this.#counts.values()];
     const names = [...this.#names.values()];
     this.#counts = new Map();
@@ -146,28 +141,17 @@ export class Journal {
     await forgetOld(trivet, trivet.state, now);
   }
 
-  #browser({ browser }: Visit): string {
-    return hash('sha256', this.#key + browser, 'base64url').slice(0, 16);
+  #browser({ state }: Trivet, { browser }: Visit): string {
+    const key = this.#tells ? this.#sharedKey(state.settings.shareKey) : this.#key;
+    return hash('sha256', key + browser, 'base64url').slice(0, 16);
   }
 
-  #expire(now: number): void {
-    // They stand in the order in which they came.
-    for (const [key, { since }] of this.#waiting) {
-      if (now - since < PATIENCE_MS && this.#waiting.size <= MOST_WAITING) break;
-      this.#settle(key, null);
+  #sharedKey(shareKey: string): string {
+    if (this.#shared?.of !== shareKey) {
+      const key = hkdfSync('sha256', shareKey, '', 'who waits outside', 32);
+      this.#shared = { of: shareKey, key: Buffer.from(key).toString('base64url') };
     }
-  }
-
-  /** What somebody did is counted once, when it is known; `null` takes what they did so far. */
-  #settle(key: string, did: Next | null): void {
-    const waiting = this.#waiting.get(key);
-    if (!waiting) return;
-    this.#waiting.delete(key);
-    const { item } = waiting.counted;
-    const others = (this.#outside.get(item) ?? 1) - 1;
-    if (others > 0) this.#outside.set(item, others);
-    else this.#outside.delete(item);
-    this.#add({ ...waiting.counted, [did ?? waiting.did]: 1 });
+    return this.#shared.key;
   }
 
   #add(one: Counted & Partial<Record<'count' | Next, number>>): void {
@@ -178,11 +162,7 @@ export class Journal {
     this.#counts.set(key, sum);
   }
 
-  #addName(
-    { day, item, gate }: Pick<Waiting['counted'], 'day' | 'item' | 'gate'>,
-    person: PersonId,
-    more = 1,
-  ): void {
+  #addName({ day, item, gate }: Pick<Counted, 'day' | 'item' | 'gate'>, person: PersonId, more = 1): void {
     const key = JSON.stringify([day, item, gate, person]);
     const count = (this.#names.get(key)?.count ?? 0) + more;
     this.#names.set(key, { day, item, gate, person, count });

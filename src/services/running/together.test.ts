@@ -1,9 +1,10 @@
 /** Two processes on one database, as far as one can be two: what one changes holds at the other. */
-import { afterEach, beforeEach, describe, expect, inject, it } from 'vitest';
-import { asId, decide, type PersonId, type Policy, signedIn } from '@/core';
+import { afterEach, beforeEach, describe, expect, inject, it, vi } from 'vitest';
+import { asId, decide, guest, type ItemId, type PersonId, type Policy, signedIn } from '@/core';
 import { ask, databaseOnServer } from '@/store/testing';
 import {
   importSite,
+  journalReport,
   keysOf,
   makeKey,
   personWithKey,
@@ -156,5 +157,20 @@ describe.skipIf(inject('server') === null)('two processes on one database', () =
     for (const trivet of both) expect(trivet.state.people.size).toBe(1);
     for (const trivet of both) await trivet.close();
     await empty.drop();
+  });
+
+  it('counts whoever is turned away at one and let in at the other as one who got in', async () => {
+    const visit = { browser: '192.0.2.1 A', person: null, now };
+    const item = asId<ItemId>('crew');
+    const away = decide(one.state.live.compiled, item, guest, plainRequest(one.state, now));
+    one.journal.note(one, visit, item, away);
+    // A notice takes its time on its way: until then nobody is known to wait.
+    await vi.waitFor(async () => {
+      other.journal.note(other, visit, item, { kind: 'open' });
+      await other.journal.flush(other, now);
+      await one.journal.flush(one, now);
+      const { entries } = await journalReport(one, await gretaAt(one), 7, now);
+      expect(entries).toMatchObject([{ item: 'crew', count: 1, gotIn: 1, left: 0 }]);
+    });
   });
 });

@@ -56,6 +56,7 @@ export class Trivet {
     /** Where whoever has the machine leaves word for it; null where that is nowhere. */
     readonly dataFolder: string | null,
   ) {
+    if (opened.together) this.journal.joins(opened.together.words);
     this.currency = opened.together && new Currency(opened.together, (number) => this.#catchUpTo(number));
   }
 
