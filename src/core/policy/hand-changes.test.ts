@@ -143,5 +143,5 @@ it('what is offered makes it so, and of all that could be given or taken nothing
     ),
     { numRuns: 500 },
   );
-  expect(found).toBeGreaterThan(100);
+  expect(found).toBeGreaterThan(20);
 });

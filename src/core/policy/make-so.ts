@@ -75,8 +75,8 @@ const withGates = (
 
 /** Joined to what is there, without saying anything twice. */
 const orElse = (who: Condition, more: Condition): Condition => {
-  if (same(more, everyone)) return everyone;
-  return who.kind === 'any' && who.of.length > 0 ? any(...who.of, more) : any(who, more);
+  if (same(more, everyone) || same(who, nobody) || same(who, more)) return more;
+  return who.kind === 'any' ? any(...who.of, more) : any(who, more);
 };
 const andToo = (who: Condition, more: Condition): Condition => {
   if (same(who, everyone) || same(more, nobody)) return more;
@@ -94,7 +94,6 @@ function opening(compiled: CompiledPolicy, { cells, whom, request, newId }: Wish
   const { policy, covering } = compiled;
   const steps = cells.flatMap((cell) => turningAway(compiled, cell, request));
   const away = new Map(steps.map(({ gate }) => [gate.id, gate]));
-  if (away.size === 0) return [];
   const widened = new Map([...away].map(([id, gate]) => [id, { ...gate, who: orElse(gate.who, whom) }]));
   const items = [...new Set(cells.map(({ item }) => item))];
   const narrowed = new Map(
@@ -129,9 +128,7 @@ function opening(compiled: CompiledPolicy, { cells, whom, request, newId }: Wish
   });
   return [
     { kind: 'let in everywhere', policy: withGates(policy, widened), gates: [...widened.values()] },
-    ...(instead.length > 0
-      ? [{ kind: 'let in here', policy: withGates(policy, new Map(), instead), gates: instead } as const]
-      : []),
+    { kind: 'let in here', policy: withGates(policy, new Map(), instead), gates: instead },
     { kind: 'leave out', policy: withGates(policy, narrowed), gates: [...narrowed.values()] },
   ];
 }
@@ -141,17 +138,13 @@ function closing(compiled: CompiledPolicy, { cells, whom, newId }: Wish): readon
   const items = [...new Set(cells.map(({ item }) => item))];
   const butThem = same(whom, everyone) ? nobody : not(whom);
   // Of a guest nobody knows the groups: who is to be kept out is said without keeping them out as well.
-  const others =
-    isMembersOnly(plain(whom), vocabulary) && !cells.some(({ visitor }) => !visitor.signedIn)
-      ? any(guests, butThem)
-      : butThem;
+  const others = isMembersOnly(plain(whom), vocabulary) ? orElse(guests, butThem) : butThem;
   const last = new Map(
     items.flatMap((item) => {
       const gate = (covering.get(item) ?? []).findLast(({ setAside }) => !setAside)?.gate;
       return gate ? [[gate.id, gate] as const] : [];
     }),
   );
-  const covered = items.every((item) => (covering.get(item) ?? []).some(({ setAside }) => !setAside));
   const narrowed = new Map(
     [...last].map(([id, gate]) => {
       // Where guests don't pass anyway, nothing has to be said of them.
@@ -168,14 +161,6 @@ function closing(compiled: CompiledPolicy, { cells, whom, newId }: Wish): readon
   };
   return [
     { kind: 'keep out here', policy: withGates(policy, new Map(), [gate]), gates: [gate] },
-    ...(covered && narrowed.size > 0
-      ? [
-          {
-            kind: 'keep out everywhere',
-            policy: withGates(policy, narrowed),
-            gates: [...narrowed.values()],
-          } as const,
-        ]
-      : []),
+    { kind: 'keep out everywhere', policy: withGates(policy, narrowed), gates: [...narrowed.values()] },
   ];
 }
