@@ -4,6 +4,8 @@
  * of its cells. Equal sets are the same number, so that asking whether two are equal is comparing numbers.
  */
 
+import { PairTable } from './pair-table';
+
 /** A set of assignments. */
 export type Diagram = number & { readonly brand: 'diagram' };
 
@@ -78,7 +80,11 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
   let spent = 0;
   const variables: number[] = [TERMINAL, TERMINAL];
   const children: (readonly Diagram[])[] = [[], []];
-  const known = new Map<string, Diagram>();
+  /** The number of each list of two sets or more, made of the number of the list without the last one and of that. */
+  const lists = new PairTable();
+  let listCount = 0;
+  /** The node of each variable with each list. */
+  const known = new PairTable();
   const memories: { clear(): void }[] = [];
 
   const variableOf = (set: Diagram): number => variables[set] ?? TERMINAL;
@@ -86,41 +92,67 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
   const inCell = (set: Diagram, variable: number, cell: number): Diagram =>
     variableOf(set) === variable ? (children[set]?.[cell] ?? NONE) : set;
 
+  function listOf(sets: readonly Diagram[]): number {
+    let list: number = sets[0] ?? NONE;
+    for (let at = 1; at < sets.length; at++) {
+      const last = sets[at] ?? NONE;
+      let longer = lists.get(list, last);
+      if (longer < 0) {
+        // Numbers of lists and of sets are told apart by how long the list is, which is the same for one variable.
+        longer = listCount++;
+        lists.set(list, last, longer);
+      }
+      list = longer;
+    }
+    return list;
+  }
+
+  const isOne = (sets: readonly Diagram[]): boolean => {
+    for (let at = 1; at < sets.length; at++) if (sets[at] !== sets[0]) return false;
+    return true;
+  };
+
   function node(variable: number, sets: readonly Diagram[]): Diagram {
-    const [first = NONE] = sets;
-    if (sets.every((one) => one === first)) return first;
-    const key = `${variable}:${sets.join()}`;
-    const found = known.get(key);
-    if (found !== undefined) return found;
+    if (isOne(sets)) return sets[0] ?? NONE;
+    const list = listOf(sets);
+    const found = known.get(variable, list);
+    if (found >= 0) return found as Diagram;
     if (variables.length >= room) throw new Undecided(TOO_MUCH);
     const made = variables.length as Diagram;
     variables.push(variable);
     children.push(sets);
-    known.set(key, made);
+    known.set(variable, list, made);
     return made;
   }
 
-  const overCells = (variable: number, of: (cell: number) => Diagram): Diagram =>
-    node(
-      variable,
-      Array.from({ length: cells[variable] ?? 0 }, (_, cell) => of(cell)),
-    );
+  function overCells(variable: number, of: (cell: number) => Diagram): Diagram {
+    const sets: Diagram[] = [];
+    const count = cells[variable] ?? 0;
+    for (let cell = 0; cell < count; cell++) sets.push(of(cell));
+    return node(variable, sets);
+  }
 
   /** Combines two sets cell by cell; `settled` answers for pairs that need no more looking. */
   function combining(settled: (a: Diagram, b: Diagram) => Diagram | null) {
-    const memory = new Map<number, Map<number, Diagram>>();
+    const memory = new PairTable();
     memories.push(memory);
     const combine = (a: Diagram, b: Diagram): Diagram => {
       const [low, high] = a < b ? [a, b] : [b, a];
-      const found = settled(low, high) ?? memory.get(low)?.get(high);
-      if (found !== undefined) return found;
+      const atOnce = settled(low, high);
+      if (atOnce !== null) return atOnce;
+      const found = memory.get(low, high);
+      if (found >= 0) return found as Diagram;
       if (++looks > mostLooks || ++spent > most * LOOKS) throw new Undecided(TOO_MUCH);
-      const variable = Math.min(variableOf(low), variableOf(high));
-      const made = overCells(variable, (cell) =>
-        combine(inCell(low, variable, cell), inCell(high, variable, cell)),
-      );
-      const others = memory.get(low) ?? new Map<number, Diagram>();
-      memory.set(low, others.set(high, made));
+      const [own, other] = [variableOf(low), variableOf(high)];
+      const variable = Math.min(own, other);
+      const ofLow = own === variable ? children[low] : undefined;
+      const ofHigh = other === variable ? children[high] : undefined;
+      const sets: Diagram[] = [];
+      const count = cells[variable] ?? 0;
+      for (let cell = 0; cell < count; cell++)
+        sets.push(combine(ofLow ? (ofLow[cell] ?? NONE) : low, ofHigh ? (ofHigh[cell] ?? NONE) : high));
+      const made = node(variable, sets);
+      memory.set(low, high, made);
       return made;
     };
     return combine;
@@ -147,7 +179,8 @@ export function diagrams(cells: readonly number[], most = 400_000): Diagrams {
 
   /** Takes back what was made since there were so many nodes. Nobody may have kept any of it. */
   function takeBack(to: number): void {
-    for (let at = to; at < variables.length; at++) known.delete(`${variables[at]}:${children[at]?.join()}`);
+    for (let at = to; at < variables.length; at++)
+      known.delete(variables[at] ?? 0, listOf(children[at] ?? []));
     variables.length = to;
     children.length = to;
     for (const memory of memories) memory.clear();
