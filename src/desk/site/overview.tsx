@@ -52,13 +52,17 @@ export function Overview() {
           </Part>
           <Part
             title="Nothing leads here"
-            note="No menu, text, button or gate: whoever may open one has to know its address."
+            note="No menu, text, button or gate that they get: whoever may open one has to know its address."
             nothing={
-              overview ? 'Every page can be come to by a menu, a text, a button or a gate.' : 'Looking …'
+              overview
+                ? 'Whoever may open a page comes to it by a menu, a text, a button or a gate.'
+                : 'Looking …'
             }
           >
-            {overview?.unled.first.map((id) => (
-              <Line key={id} item={id} note={addressOf(outline.items.get(id))} />
+            {overview?.unled.first.map(({ item, to }) => (
+              <Line key={item} item={item} note={addressOf(outline.items.get(item))}>
+                {to !== null && <span className="block text-quiet">for {to}, who may open it</span>}
+              </Line>
             ))}
             {overview && overview.unled.count > overview.unled.first.length && (
               <li className="note px-2 py-1.5">

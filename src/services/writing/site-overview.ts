@@ -3,7 +3,7 @@ import { changedIn, type ItemId } from '@/core';
 import { readDraftedItems, readLastChanged } from '@/store';
 import { type Administrator, requirePermission, type Trivet } from '../running';
 import { type Fault, faultsIn } from './faults';
-import { unledPages } from './unled-pages';
+import { type UnledPage, unledPages } from './unled-pages';
 
 export interface SiteOverview {
   /** What is written and not on the site, with who wrote on it last, and when (ISO 8601). */
@@ -13,8 +13,8 @@ export interface SiteOverview {
   readonly faults: readonly Fault[];
   /** How many faults there are beyond those that are told. */
   readonly more: number;
-  /** Pages to which nothing leads, the first of them; and how many there are. */
-  readonly unled: { readonly count: number; readonly first: readonly ItemId[] };
+  /** Pages to which nothing leads, for some or for all who may open them, the first of them; and how many there are. */
+  readonly unled: { readonly count: number; readonly first: readonly UnledPage[] };
 }
 
 const MOST_CHANGED = 8;
@@ -37,7 +37,7 @@ export async function siteOverview(
     faultsIn(state, now),
   ]);
   // Their texts have been read for the faults.
-  const unled = unledPages(state);
+  const unled = await unledPages(state, now);
   const changed = new Map<ItemId, Date>();
   for (const { item, at } of rows) {
     const there = outline.items.get(item);
