@@ -21,7 +21,7 @@ Most nights are quiet ones. Somebody measures a variable star, somebody else boi
 
 ## Come up
 
-You need no telescope, no membership and no knowledge. Bring a coat warmer than you think, a red torch if you have one, and shoes that don't mind mud. [Visit us](/visit) tells you how to find the gate in the dark.`,
+You need no telescope, no membership and no knowledge. Bring a coat warmer than you think, a red torch if you have one, and shoes that don't mind mud. [Visit us](/visit) tells you how to find the gate in the dark, and [tonight’s sky](/tonight) what is up once you are here.`,
     },
     {
       type: 'picture',
@@ -116,7 +116,7 @@ On open nights somebody stands at the lower gate with a lamp. Come before eight.
       text: `There are three ways to belong to Larkfell. Each includes everything before it.
 
 - **Friends** read the night logs, and vote at the spring meeting. It costs nothing but an evening: come to an open night and say so.
-- **Observers** have the Observers’ room: charts, and booking of the small dome.
+- **Observers** have the Observers’ room: charts ([here is one](/sample-chart)), and booking of the small dome.
 - **Keepers** have the Keepers’ evening, and a key to the lower room.`,
     },
     {
@@ -146,7 +146,15 @@ You have been with us since :own[joined]{or="before we kept count"}, and your le
 You have been with us since :own[joined]{or="before we kept count"}. A level comes with [joining](/join); this page is yours without one.
 :::
 
-Your level and your groups are kept by the secretary; the rest you fill in yourself.`,
+Your level and your groups are kept by the secretary; the rest you fill in yourself.
+
+:::for in group "Dome crew"
+For the crew: [the state of the hill](/crew), [who opens and who closes](/crew/rota), [what was handed over](/crew/handover).
+:::
+
+:::for role "Trustee"
+The papers for the next meeting are with [the Trustees](/trustees).
+:::`,
     },
     { type: 'account', id: 'account-form', title: 'What we know of you' },
     {
@@ -229,7 +237,7 @@ Write the date, the time in UT, the instrument, the estimate and your initials. 
     'Charts',
     '/observers/charts',
     'Finder charts for the season, ready to print.',
-    `Charts for this season. North is up unless the chart says otherwise; the circle is the field of the eight-inch with the long eyepiece.
+    `Charts for this season. They are read as [the sample chart](/sample-chart) is. North is up unless the chart says otherwise; the circle is the field of the eight-inch with the long eyepiece.
 
 | chart | field | limiting magnitude |
 |---|---|---|

@@ -115,7 +115,7 @@ test('the Site screen begins with how the site stands, and leads to it', async (
   const stands = page.getByRole('region', { name: 'How the site stands' });
   await expect(stands).toContainText('Every link leads somewhere');
   const unled = stands.getByRole('region', { name: 'Nothing leads here' });
-  await expect(unled.getByRole('button', { name: /Trustees\s*\/trustees/ })).toBeVisible();
+  await expect(unled.getByRole('button', { name: /Keepers’ evening\s*\/keepers/ })).toBeVisible();
   await expect(unled.getByRole('button', { name: /Visit us/ })).toHaveCount(0);
   const kept = await page.request.put('/desk/api/items/contact/draft', {
     data: { version: 0, document: { title: 'Contact us' } },

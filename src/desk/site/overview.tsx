@@ -52,7 +52,7 @@ export function Overview() {
           </Part>
           <Part
             title="Nothing leads here"
-            note="No menu, text, button or gate that they get: whoever may open one has to know its address."
+            note="Whoever may open one gets no menu, text, button or gate that leads to it, and has to know its address."
             nothing={
               overview
                 ? 'Whoever may open a page comes to it by a menu, a text, a button or a gate.'
