@@ -20,3 +20,8 @@ it('changes nothing where there is nothing to change', () => {
   const html = '<h1>a</h1><h2 id="b">b</h2><p>&lt;h2 id="b"</p>';
   expect(withAnchorsOnce(html)).toBe(html);
 });
+
+it('tells many headings apart as it does a few', () => {
+  const html = Array.from({ length: 30 }, (_, at) => `<h2 id="part-${at % 15}">${at}</h2>`).join('');
+  expect(new Set(ids(html)).size).toBe(30);
+});

@@ -8,10 +8,14 @@ const OF_HEADING = /(<h[1-6]) id="([^"]*)"/g;
 
 /** The same document, in which no heading has the id of anything that stands before it, nor of a part of the page itself. */
 export function withAnchorsOnce(html: string): string {
-  return [...html.matchAll(OF_HEADING)].every(([, , id = '']) => isOnce(id, html)) ? html : madeOnce(html);
+  const headings = [...html.matchAll(OF_HEADING)];
+  return headings.length <= FEW && headings.every(([, , id = '']) => isOnce(id, html))
+    ? html
+    : madeOnce(html);
 }
 
-// Nearly always nothing stands twice, and looking for one text takes a tenth of looking for all there are.
+// Nearly always there are few and nothing stands twice, and looking for one text takes a tenth of looking for all there are.
+const FEW = 20;
 function isOnce(id: string, html: string): boolean {
   const said = ` id="${id}"`;
   return html.indexOf(said) === html.lastIndexOf(said);

@@ -15,6 +15,9 @@ import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
 import { type Change, candidateChanges } from './openers';
 
+/** Where gates ask for more than this, nobody would read what could be given. */
+const MOST_TRIED = 500;
+
 /** What is to be so for some people: that they get all of these items, or none of them. */
 interface PeopleWish {
   readonly items: readonly ItemId[];
@@ -38,6 +41,7 @@ export function handChangesFor(
       .flatMap(({ change }) => byHandFor([change]) ?? [])
       .map((change) => [JSON.stringify(change), change]),
   );
+  if (candidates.size > MOST_TRIED) return [];
   const isSo = (facts: VisitorFacts): boolean =>
     items.every((item) => (decide(compiled, item, facts, request).kind === 'open') === open);
   if (people.every(isSo)) return [];

@@ -26,6 +26,9 @@ export function useGiving(): (standIns: readonly StandIn[], edit: HandChange) =>
   };
 }
 
+/** More decisions than this are not made while somebody waits. */
+const MOST_DECIDED = 400_000;
+
 interface HandChangesProps {
   readonly items: readonly ItemId[];
   readonly standIns: readonly StandIn[];
@@ -43,32 +46,37 @@ export function HandChanges({ items, standIns, open }: HandChangesProps) {
     if (!able) return [];
     const following = followingIn(data);
     const people = standIns.map(standInFacts);
-    return handChangesFor(policy, { items, people, open, request, following }).map((change) => {
+    const found = handChangesFor(policy, { items, people, open, request, following });
+    const isLarge = outline.items.size * people.length * found.length > MOST_DECIDED;
+    return found.map((change) => {
+      if (isLarge) return { change, others: null };
       const reach = people.map((facts) =>
         reachDifference(policy, facts, factsChangedByHand(facts, change, following, request.today), request),
       );
-      const others = (ids: readonly ItemId[]) => [...new Set(ids)].filter((id) => !items.includes(id));
-      return {
-        change,
-        gains: others(reach.flatMap(({ opens }) => opens)),
-        loses: others(reach.flatMap(({ closes }) => closes)),
-      };
+      const but = (ids: readonly ItemId[]) => [...new Set(ids)].filter((id) => !items.includes(id));
+      const gains = but(reach.flatMap(({ opens }) => opens));
+      const loses = but(reach.flatMap(({ closes }) => closes));
+      return { change, others: { gains, loses, sees: [] } };
     });
-  }, [able, items, standIns, open, policy, request, data]);
+  }, [able, items, standIns, open, policy, outline, request, data]);
   if (changes.length === 0) return null;
   const those = standIns.length === 1 ? 'the person' : 'the people';
   return (
     <section aria-label={`By a change of ${those}`} className="mt-5">
       <h3 className="mb-1">Or change {those}</h3>
       <ul className="mt-3 grid gap-4">
-        {changes.map(({ change, gains, loses }) => {
+        {changes.map(({ change, others }) => {
           const text = describeHandChange(change, vocabulary);
-          const more = describeForGuests({ gains, loses, sees: [] }, outline);
+          const more = others && describeForGuests(others, outline);
           return (
             <li key={text} className="grid justify-items-start gap-1 border-iron border-l-3 pl-3">
               <span className="font-semibold">{text}</span>
               <span className="text-[0.8125rem]">
-                {more ? `Beside this they ${more}.` : 'Nothing else opens or closes to them.'}
+                {others === null
+                  ? 'What else this opens or closes stands on their page once it is done.'
+                  : more
+                    ? `Beside this they ${more}.`
+                    : 'Nothing else opens or closes to them.'}
               </span>
               <Button
                 title="On the site, at once; can be undone"

@@ -33,6 +33,9 @@ const WANTED: readonly { readonly value: Wanted; readonly label: string }[] = [
   { value: 'closed', label: 'Closed' },
 ];
 
+/** So many rows are listed; all of them are meant. */
+const MOST_SHOWN = 100;
+
 /** One visitor's marks, and their name above them. */
 const COLUMN = 'w-20 shrink-0 truncate px-1 text-center';
 
@@ -106,7 +109,7 @@ export function MakeSoPanel({ items: ids, standIns: keys }: MakeSoPanelProps) {
             </p>
           )}
           <ul className="mt-1 max-h-52 overflow-y-auto border-thin border-y" aria-label="What they get">
-            {cells.map(({ item, gets }) => (
+            {cells.slice(0, MOST_SHOWN).map(({ item, gets }) => (
               <li key={item} className="flex items-center border-thin border-b py-1 last:border-b-0">
                 <span className="min-w-0 flex-1 truncate">{nameHere(item)}</span>
                 {gets.map(({ standIn, outcome }) => {
@@ -122,6 +125,9 @@ export function MakeSoPanel({ items: ids, standIns: keys }: MakeSoPanelProps) {
                 })}
               </li>
             ))}
+            {cells.length > MOST_SHOWN && (
+              <li className="note py-1">and {counted(cells.length - MOST_SHOWN, 'more row')}</li>
+            )}
           </ul>
           <p className="mt-4 flex items-center gap-2">
             <span>It should be</span>

@@ -9,7 +9,9 @@ import {
   counted,
   countOf,
   decide,
+  decidedForAll,
   emptyBitset,
+  everyone,
   guest,
   type Item,
   type ItemId,
@@ -18,6 +20,7 @@ import {
   onceFor,
   type Piece,
   type RequestFacts,
+  representativesOf,
   without,
 } from '@/core';
 import { type MembershipView, membershipOf } from '../people';
@@ -46,14 +49,25 @@ export async function audiencesOf(state: SiteState, now: Date): Promise<Audience
   const membership = await membershipOf(state, compiled.vocabulary, now, conditionsOfPolicy(policy));
   const request = plainRequest(state, now);
   const split = splitter(state, membership, request);
+  const everybody: Audience = { people: membership.select(everyone).bits, guests: true };
+  const nobodyAtAll: Audience = { people: emptyBitset(membership.size), guests: false };
+  // Of items at which everybody gets the same, one is asked for all: a set of everybody is as large as there are people.
+  const alike = new Map<ItemId, ItemId>();
+  for (const { item, items } of representativesOf(compiled)) for (const id of items) alike.set(id, item);
+  const gettingOne = onceFor((item: ItemId): Audience => {
+    const breakdown = breakdownOf(compiled, item, membership.columns, request);
+    return {
+      people: breakdown?.open.bits ?? emptyBitset(membership.size),
+      guests: decide(compiled, item, guest, request).kind === 'open',
+    };
+  });
   return {
-    getting: onceFor((item: ItemId): Audience => {
-      const breakdown = breakdownOf(compiled, item, membership.columns, request);
-      return {
-        people: breakdown?.open.bits ?? emptyBitset(membership.size),
-        guests: decide(compiled, item, guest, request).kind === 'open',
-      };
-    }),
+    getting(id) {
+      const settled = decidedForAll(compiled, id);
+      if (settled) return settled.kind === 'open' ? everybody : nobodyAtAll;
+      // A shared section is got wherever its hosts are.
+      return gettingOne(isShared(compiled.outline.items.get(id)) ? id : (alike.get(id) ?? id));
+    },
     textsTo: (item, body, to) =>
       textsTo(
         regionsIn(compiled, body, isShared(item)).pieces,
