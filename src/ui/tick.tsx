@@ -9,7 +9,12 @@ interface TickProps {
 /** A box to be ticked, with what it says. */
 export const Tick = ({ checked, onChange, children }: TickProps) => (
   <label className="flex items-baseline gap-2">
-    <input type="checkbox" checked={checked} onChange={({ target }) => onChange(target.checked)} />
+    <input
+      type="checkbox"
+      className="accent-copper"
+      checked={checked}
+      onChange={({ target }) => onChange(target.checked)}
+    />
     <span>{children}</span>
   </label>
 );
