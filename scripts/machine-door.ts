@@ -5,7 +5,7 @@
 import { chmodSync, rmSync } from 'node:fs';
 import { createServer, request, type Server } from 'node:http';
 import { join, relative } from 'node:path';
-import type { Readable } from 'node:stream';
+import type { Readable, Writable } from 'node:stream';
 import { Busy, backUp, noteTrouble, type Trivet } from '../src/services';
 
 // The longest path that a socket can have, by sockaddr_un(7).
@@ -30,10 +30,7 @@ export function openMachineDoor(folder: string, trivet: Trivet): Server | null {
     try {
       const { tar, size, made } = await backUp(trivet);
       response.writeHead(200, { 'content-type': 'application/x-tar', 'x-about': String(size) });
-      response.once('close', () => tar.destroy());
-      tar.once('close', () => response.destroy());
-      tar.once('error', () => response.destroy());
-      tar.pipe(response);
+      pour(tar, response);
       await made.catch((error: unknown) => noteTrouble('A backup was not made.', error));
     } catch (error) {
       if (response.headersSent) return response.destroy();
@@ -45,6 +42,17 @@ export function openMachineDoor(folder: string, trivet: Trivet): Server | null {
   server.listen(path, () => chmodSync(path, 0o600));
   server.unref();
   return server;
+}
+
+/** Sends all of a stream. Whoever hangs up ends it; where it breaks off, so does what is sent. */
+export function pour(from: Readable, to: Writable): void {
+  to.once('close', () => from.destroy());
+  // What has come to its end is sent to its end: whoever reads slowly has not got all of it yet.
+  from.once('close', () => {
+    if (!to.writableEnded) to.destroy();
+  });
+  from.once('error', () => to.destroy());
+  from.pipe(to);
 }
 
 /** A backup from the server that serves a data folder; or why there is none, in a sentence. */

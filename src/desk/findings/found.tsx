@@ -8,6 +8,7 @@ import {
   type Gate,
   keyOfFinding,
   type Policy,
+  permits,
   weightOf,
 } from '@/core';
 import { Button } from '@/ui';
@@ -68,8 +69,8 @@ export const EDGES = {
 
 /** What can be done about a finding at a click. */
 export function Mending({ finding }: { readonly finding: Finding }) {
-  const { makeUp, compiled, draft, setBench, setScreen } = useDesk();
-  const mended = mendedBy(finding, compiled.draft);
+  const { data, makeUp, compiled, draft, setBench, setScreen } = useDesk();
+  const mended = permits(data.desk, 'gates') ? mendedBy(finding, compiled.draft) : null;
   return (
     <>
       {'witness' in finding && (
