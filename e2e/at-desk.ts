@@ -4,7 +4,7 @@ import { becomes } from './people';
 import { expect } from './story';
 
 /** A row of the board, by how its title begins; by roles the browser would look at everything there is, each time. */
-export const row = (page: Page, item: RegExp) =>
+const row = (page: Page, item: RegExp) =>
   page
     .locator('tbody tr')
     .filter({ has: page.locator('th', { hasText: item }) })

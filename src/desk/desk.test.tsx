@@ -335,3 +335,13 @@ it('a made-up visitor is in a course through a group for as long as they are in 
   fireEvent.click(screen.getByRole('button', { name: 'Dome crew' }));
   await waitFor(() => expect(screen.queryByText(/through Dome crew/)).toBeNull());
 });
+
+it('says that it is working out what is certain, and stops at a click', async () => {
+  vi.stubGlobal('cancelIdleCallback', () => undefined);
+  await open('/desk/findings');
+  fireEvent.click(await screen.findByRole('button', { name: 'Stop' }));
+  expect(screen.getByText(/^Stopped\./)).not.toBeNull();
+  expect(screen.queryByText('Working it out …')).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Work it out' }));
+  expect(screen.getByText('Working it out …')).not.toBeNull();
+});

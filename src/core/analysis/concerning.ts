@@ -2,9 +2,10 @@
 import { conditionCompiler } from '../condition';
 import { allows, type Expectation } from '../expectation';
 import type { ItemId } from '../ids';
-import { arrivalFrom, type CompiledPolicy, decide, outcomeOf } from '../policy';
+import { type CompiledPolicy, decide, outcomeOf } from '../policy';
 import { isEnrolledOn, isOpenable, levelAt, type RequestFacts, type VisitorFacts } from '../site';
 import type { Finding } from './finding';
+import { arrivesNowhere } from './leading';
 import type { Verdict } from './verdicts';
 
 interface Someone {
@@ -25,9 +26,8 @@ export function concerns(finding: Finding, compiled: CompiledPolicy, { visitor, 
     case 'hidden link':
       return opens(finding.page) && !opens(finding.link);
     case 'led astray': {
-      const { path, end } = arrivalFrom(compiled, finding.from, visitor, request);
-      const astray = end === null || (end.kind === 'turned away' && end.turnAway.kind !== 'redirect');
-      return path.includes(finding.at) && path.length > 1 && astray;
+      const astray = arrivesNowhere({ visitor, request }, finding.from, { compiled });
+      return astray?.at === finding.at && astray.how === finding.how;
     }
     case 'step to a closed door': {
       const decision = at(finding.from);

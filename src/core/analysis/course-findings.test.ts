@@ -10,6 +10,7 @@ import { type Activity, type Following, member, noGrants, type VisitorFacts } fr
 import { crew, hours, id, outline, policy, request, school, vocabulary } from '../testing/larkfell';
 import { analyse } from './analyse';
 import { nothingFollows } from './axioms';
+import { describeFinding } from './describe-finding';
 import { aboutOf, keyOfFinding } from './finding';
 
 const course = id('induction');
@@ -35,6 +36,10 @@ describe('activities that nobody can ever complete', () => {
       { kind: 'never completed', course, items: ['ladder', 'shutter'], gates: ['ladder', 'shutter'] },
     ]);
     expect(found([gate('ladder', everyone), gate('shutter', done('ladder'))])).toEqual([]);
+    const gates = [gate('ladder', done('shutter')), gate('shutter', done('ladder'))];
+    expect(found(gates).map((one) => describeFinding(one, compiled(...gates), request.today))).toEqual([
+      'Nobody can ever complete “Ladder safety” and “The shutter” of “Dome operator induction”: what has to be done before waits for it, or can’t be done.',
+    ]);
   });
 
   it('are one that waits for itself, and what waits for it', () => {
@@ -68,8 +73,12 @@ describe('what somebody who is enrolled never gets past', () => {
       groups: [],
       enrolments: [{ course }],
     });
+    const site = compiled(gate('safety', inOrder), crewAlone);
+    expect(one && describeFinding(one, site, request.today)).toBe(
+      'Somebody enrolled in “Dome operator induction” never gets past “The shutter”, which stays closed to them while “In the dark” asks for it: a member, enrolled in Dome operator induction.',
+    );
     // In the way are the gates over both: one of them changed, and what was said of it is said anew.
-    expect(one && aboutOf(one, compiled(gate('safety', inOrder), crewAlone).policy)).toHaveLength(2);
+    expect(one && aboutOf(one, site.policy)).toHaveLength(2);
     expect(one && keyOfFinding(one)).toBe('never past||shutter');
   });
 

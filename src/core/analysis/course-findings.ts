@@ -21,7 +21,7 @@ interface Step {
   readonly gates: readonly GateId[];
 }
 
-/** The activities over which gates ask for something to be completed or not, or that are asked for so; in their order. */
+/** The activities of all courses, in their order. */
 function stepsIn(compiled: CompiledPolicy): readonly Step[] {
   const { outline, vocabulary } = compiled;
   const steps: Step[] = [];

@@ -89,7 +89,7 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return `Nobody can ever complete ${those} of ${title(finding.course)}: what has to be done before waits for it, or can’t be done.`;
     }
     case 'never past':
-      return `${shown()} never gets past ${title(finding.item)} in ${title(finding.course)}: it stays closed to them, and ${title(finding.next)} asks for it.`;
+      return `Somebody enrolled in ${title(finding.course)} never gets past ${title(finding.item)}, which stays closed to them while ${title(finding.next)} asks for it: ${describeWitness(finding.witness.visitor, finding.witness.request, vocabulary, today)}.`;
     case 'not decided':
       return `What this gate comes to for everybody could not be worked out. ${finding.why}`;
     default:

@@ -96,10 +96,10 @@ export function ledAstray(
 }
 
 /** Where somebody's way from an item ends, where that is no arrival. */
-function arrivesNowhere(
+export function arrivesNowhere(
   { visitor, request }: Witness,
   from: ItemId,
-  { compiled }: Reach,
+  { compiled }: Pick<Reach, 'compiled'>,
 ): { readonly at: ItemId; readonly how: 'closed' | 'circle' } | null {
   const { path, end } = arrivalFrom(compiled, from, visitor, request);
   const at = path.at(-1) ?? from;

@@ -1,5 +1,5 @@
 /**
- * A table from pairs of whole numbers to whole numbers, all of them at least 0 and below 2³¹: open addressing with linear
+ * A table from pairs of whole numbers to whole numbers, all of them at least 0 and below 2³¹ − 1: open addressing with linear
  * probing, in typed arrays, so that millions of entries are no work for the garbage collector.
  */
 const SMALLEST = 1 << 10;
