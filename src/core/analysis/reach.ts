@@ -8,7 +8,7 @@ import { casesIn, type Gate } from '../gate';
 import type { ItemId } from '../ids';
 import { onceFor } from '../once';
 import { type CompiledPolicy, type Hurdle, hurdlesOf } from '../policy';
-import { asksAboutItem, aspectOfGate } from '../policy/places';
+import { aspectOfGate } from '../policy/places';
 import { type Day, type Following, type Item, isShared, type SharedSection, type Vocabulary } from '../site';
 import { axiomsFor, nothingFollows } from './axioms';
 import { type Cells, cellsFor, sceneOf } from './cells';
@@ -99,7 +99,8 @@ export function reachOf(
 
   const told = tellingApart(vocabulary);
   const passed = new Map<Gate, Map<string, Diagram | Undecided>>();
-  function passing({ gate, over, at }: Hurdle): Diagram {
+  function passing({ gate, hostless, over, at }: Hurdle): Diagram {
+    if (hostless) return NONE;
     if (gate === null) return over.published && isShared(over) ? anywhere(over) : NONE;
     const known = passed.get(gate) ?? new Map<string, Diagram | Undecided>();
     passed.set(gate, known);
@@ -125,12 +126,7 @@ export function reachOf(
     const found = somewhere.get(section.id);
     if (found !== undefined) return found;
     const { places } = compiled;
-    const own = places.hurdlesAt(section, null);
-    // Where there is no host, a gate that asks about it lets nobody by.
-    const elsewhere =
-      section.shared.elsewhere && !own.some(({ gate }) => gate !== null && asksAboutItem(gate, vocabulary))
-        ? along(own)
-        : NONE;
+    const elsewhere = section.shared.elsewhere ? along(places.hurdlesAt(section, null)) : NONE;
     const made = space.any([elsewhere, ...places.kindsOf(section).map(({ hurdles }) => along(hurdles))]);
     somewhere.set(section.id, made);
     return made;

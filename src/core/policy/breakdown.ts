@@ -11,7 +11,7 @@ import {
   type Subset,
   without,
 } from '../columns';
-import { keyOf } from '../condition';
+import { keyOf, nobody } from '../condition';
 import type { GateId, ItemId } from '../ids';
 import { type Item, isShared, type RequestFacts, type SharedSection } from '../site';
 import type { CompiledPolicy, Hurdle } from './compile';
@@ -30,7 +30,10 @@ export interface HurdleTerms {
 export function itemTerms(compiled: CompiledPolicy, numberOf: Numbering) {
   const termsOf = termsIn(compiled, numberOf);
   return (item: Item, hurdles: readonly Hurdle[] = compiled.hurdles.get(item.id) ?? []) => {
-    const terms = ({ gate }: Hurdle) => gate && termsOf(gate, item.kind);
+    const terms = ({ gate, hostless }: Hurdle) => {
+      const said = gate && termsOf(gate, item.kind);
+      return said && hostless ? { ...said, who: nobody, number: numberOf(`hostless ${said.number}`) } : said;
+    };
     return {
       key: hurdles.map((hurdle) => keyOfHurdle(hurdle, terms(hurdle))).join(' '),
       gates: () => hurdles.map(({ gate }) => ` ${gate?.id}`).join(''),

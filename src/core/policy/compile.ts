@@ -37,6 +37,8 @@ export interface Hurdle {
   readonly at: Item;
   /** The gate; null where something is not published, or where none of a shared section's hosts is open. */
   readonly gate: Gate | null;
+  /** The gate asks about a host where there is none, and so lets nobody by. */
+  readonly hostless: boolean;
   readonly passes: Predicate;
   readonly away: (visitor: VisitorFacts, request: RequestFacts) => TurnedAway;
 }
@@ -126,7 +128,7 @@ function gatesByItem(
 
 const unpublished = (item: Item, kind: Item['kind']): Hurdle => {
   const away = unpublishedAt(item.id, kind);
-  return { over: item, at: item, gate: null, passes: () => false, away: () => away };
+  return { over: item, at: item, gate: null, hostless: false, passes: () => false, away: () => away };
 };
 
 /** A gate made ready for items of a kind. */
@@ -160,14 +162,16 @@ function hurdleMaker(
   return (gate, over, kind, asked) => {
     const { passes, cases, last } = made(gate, kind);
     const at = asked ?? over;
+    const hostless = asked === null && asksAboutItem(gate, vocabulary);
     // What was decided once is the same value the next time: what is made of it can be found by it.
     let decided: Map<Fitted, TurnedAway> | null = null;
     return {
       over,
       at,
       gate,
-      // Where there is no host, a gate that asks about it lets nobody by: what is not there is nothing that is not set.
-      passes: asked === null && asksAboutItem(gate, vocabulary) ? () => false : passes,
+      hostless,
+      // What is not there is nothing that is not set.
+      passes: hostless ? () => false : passes,
       away: (visitor, request) => {
         const give = cases.find(({ applies }) => applies(visitor, at, request))?.give ?? last;
         decided ??= new Map();

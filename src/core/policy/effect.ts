@@ -18,39 +18,14 @@ import {
 import { drained } from '../drained';
 import type { GateId, ItemId } from '../ids';
 import type { GuestChange } from '../sentence';
-import {
-  containerOf,
-  guest,
-  type Item,
-  isShared,
-  KINDS,
-  type Outline,
-  placeId,
-  type RequestFacts,
-  type SharedSection,
-  sharedIn,
-} from '../site';
-import { type HurdleTerms, itemTerms } from './breakdown';
+import { containerOf, type Item, isShared, KINDS, type Outline, type RequestFacts, sharedIn } from '../site';
+import { itemTerms } from './breakdown';
 import type { CompiledPolicy } from './compile';
-import { decide } from './decide';
-import { type Decision, sameToVisitor } from './decision';
+import type { Decision } from './decision';
 import { numbering } from './gate-terms';
-import type { HostKind } from './places';
+import { groupsOnHosts } from './host-shifts';
+import { type Group, guestsAt, type Shift } from './shift';
 import { type Select, transitionBetween } from './transition';
-
-/** What changes at items that stand alike: the same people notice the same at each of them. */
-export interface Shift {
-  /** In the order of the outline; a shared section stands for all the hosts on which it is so. */
-  readonly items: readonly Item[];
-  /** Of each shared section among them, on how many of its hosts. */
-  readonly hosts: ReadonlyMap<ItemId, number>;
-  readonly gains: Subset;
-  readonly loses: Subset;
-  /** People who were and stay turned away, but now get something else. */
-  readonly sees: Subset;
-  /** What guests got and will get, when a guest would notice a difference. */
-  readonly guests: { readonly before: Decision; readonly after: Decision } | null;
-}
 
 /** What one gate has to do with it: those it turned away before and no longer, and those it turns away now. */
 export interface GateEffect {
@@ -108,15 +83,8 @@ export function* effectSteps(
     },
   };
   let done = 0;
-  for (const { items, hosts, at, was, is } of groups) {
-    const [first] = items;
-    if (!first) continue;
-    const shift = {
-      ...transitionBetween(was, is, membership, select, byGate),
-      items,
-      hosts,
-      guests: guestsAt(before, after, at ?? first.id, request),
-    };
+  for (const { items, shiftFor } of groups) {
+    const shift = { items, ...shiftFor({ membership, select, tally: byGate, request }) };
     if (shift.gains.count > 0) addTo(gains, shift.gains.bits);
     if (shift.loses.count > 0) addTo(loses, shift.loses.bits);
     if (shift.guests || shift.gains.count + shift.loses.count + shift.sees.count > 0) shifts.push(shift);
@@ -137,23 +105,13 @@ export function* effectSteps(
 
 const selectionOf = (bits: Bitset): Subset => ({ bits, count: countOf(bits) });
 
-/** Items at which the same was said before, and the same is said after. */
-interface Group {
-  readonly items: Item[];
-  readonly hosts: ReadonlyMap<ItemId, number>;
-  /** Where it is asked: a shared section on one of these hosts. Null for the first item itself. */
-  readonly at: ItemId | null;
-  readonly was: readonly HurdleTerms[];
-  readonly is: readonly HurdleTerms[];
-}
-
-const NO_HOSTS: Group['hosts'] = new Map();
+const NO_HOSTS: Shift['hosts'] = new Map();
 
 function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group[] {
   const numberOf = numbering();
   const tellBefore = itemTerms(before, numberOf);
   const tellAfter = itemTerms(after, numberOf);
-  const groups = new Map<string, Group>();
+  const groups = new Map<string, Group & { readonly items: Item[] }>();
   for (const item of after.outline.items.values()) {
     if (isShared(item)) continue;
     const was = tellBefore(item);
@@ -162,61 +120,21 @@ function groupsOf(before: CompiledPolicy, after: CompiledPolicy): readonly Group
     const key = `${item.kind} ${was.key}${was.gates()} › ${is.key}${is.gates()}`;
     const group = groups.get(key) ?? {
       items: [],
-      hosts: NO_HOSTS,
-      at: null,
-      was: was.told(),
-      is: is.told(),
+      shiftFor: ({ membership, select, tally, request }) => ({
+        ...transitionBetween(was.told(), is.told(), membership, select, tally),
+        hosts: NO_HOSTS,
+        guests: guestsAt(before, after, item.id, request),
+      }),
     };
     group.items.push(item);
     groups.set(key, group);
   }
-  /**
-   * The hosts of a shared section at which it changes in the same way. Where the gates over it say the same as before, what
-   * changes is the hosts', and told of them.
-   */
-  const groupsOfShared = (section: SharedSection): readonly Group[] => {
-    // Asked about any one thing, the gates over it say the same if they do on every host.
-    const [was, is] = [before.places.own(section, section), after.places.own(section, section)];
-    if (tellBefore(section, was).key === tellAfter(section, is).key) return [];
-    const kindsBefore = new Map(
-      before.places.kindsOf(section).flatMap((kind) => kind.hosts.map((host) => [host, kind] as const)),
-    );
-    // Hosts that are alike now may have differed before.
-    const alike = new Map<
-      string,
-      { readonly was: HostKind; readonly is: HostKind; readonly hosts: ItemId[] }
-    >();
-    const numbers = new Map<HostKind, number>();
-    const numbered = (kind: HostKind): number => {
-      const number = numbers.get(kind) ?? numbers.size;
-      numbers.set(kind, number);
-      return number;
-    };
-    for (const is of after.places.kindsOf(section))
-      for (const host of is.hosts) {
-        const was = kindsBefore.get(host);
-        if (!was) continue;
-        const key = `${numbered(was)} ${numbered(is)}`;
-        const found = alike.get(key);
-        if (found) found.hosts.push(host);
-        else alike.set(key, { was, is, hosts: [host] });
-      }
-    return [...alike.values()].flatMap(({ was, is, hosts }): Group[] => {
-      const [host] = hosts;
-      return host === undefined
-        ? []
-        : [
-            {
-              items: [section],
-              hosts: new Map([[section.id, hosts.length]]),
-              at: placeId(section.id, host),
-              was: tellBefore(section, was.hurdles).told(),
-              is: tellAfter(section, is.hurdles).told(),
-            },
-          ];
-    });
-  };
-  return [...groups.values(), ...sharedIn(after.outline).flatMap(groupsOfShared)];
+  return [
+    ...groups.values(),
+    ...sharedIn(after.outline).flatMap((section) =>
+      groupsOnHosts(section, { policy: before, tell: tellBefore }, { policy: after, tell: tellAfter }),
+    ),
+  ];
 }
 
 /** Asks the columns for what is told; what comes again is asked once. */
@@ -245,16 +163,6 @@ export function guestChangeOf(shifts: readonly Shift[]): GuestChange {
     loses: where((before, after) => isOpen(before) && !isOpen(after)),
     sees: where((before, after) => !isOpen(before) && !isOpen(after)),
   };
-}
-
-function guestsAt(
-  before: CompiledPolicy,
-  after: CompiledPolicy,
-  id: ItemId,
-  request: RequestFacts,
-): Shift['guests'] {
-  const pair = { before: decide(before, id, guest, request), after: decide(after, id, guest, request) };
-  return sameToVisitor(pair.before, pair.after) ? null : pair;
 }
 
 /** Without the parts of pages and courses at which the same people notice the same as at what they are in. */

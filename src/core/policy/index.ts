@@ -24,6 +24,7 @@ export { asksAbout, asksOneBefore, type HostKind, hostsOpenTo, type Places } fro
 export * from './policy';
 export * from './reach-difference';
 export * from './rebase';
+export type { Shift } from './shift';
 export { noSuchItem } from './turn-away-at';
 export * from './uses';
 export * from './whole-site';

@@ -1,7 +1,7 @@
 /** Shared sections on their hosts, held against the plainest reading: the gates over the section ask the host, then the host decides. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { columnsOf, placesIn as peopleIn, type Subset } from '../columns';
+import { columnsOf, hasPlace, placesIn as peopleIn, type Subset } from '../columns';
 import { inGroup, test } from '../condition';
 import { type Gate, hostsOf, type What } from '../gate';
 import { asId, type GateId } from '../ids';
@@ -14,11 +14,25 @@ import {
   type SharedSection,
   type Spot,
   sharedIn,
+  type VisitorFacts,
 } from '../site';
 import { gates as anyGate, policies, requests, selections, visitors } from '../testing/arbitraries';
 import { crew, id, items, members, request, soundOutline, vocabulary } from '../testing/larkfell';
 import { naiveDecision } from '../testing/naive';
-import { breakdownOf, compile, decide, decideAlong, effectOf, explain, openPolicy, type Policy } from '.';
+import {
+  breakdownOf,
+  type CompiledPolicy,
+  compile,
+  type Decision,
+  decide,
+  decideAlong,
+  effectOf,
+  explain,
+  openPolicy,
+  type Policy,
+  sameToVisitor,
+} from '.';
+import { asksAboutItem } from './places';
 
 const shared = (name: string, on: What, over: Partial<SharedSection['shared']> = {}): SharedSection => ({
   id: id(name),
@@ -323,6 +337,59 @@ describe('the effect of a gate over a shared section', () => {
     expect(banners.map(({ loses: those }) => names(those))).toContainEqual(outside);
   });
 
+  it('tells of a gate over it alone in one line, with the hosts on which somebody notices it, and who does', () => {
+    const overNotice = anyGate.map(
+      (one): Gate => ({
+        ...one,
+        id: asId<GateId>('over-notice'),
+        what: { targets: [{ kind: 'item', item: notice.id }], except: [] },
+        stance: 'also',
+      }),
+    );
+    fc.assert(
+      fc.property(somePolicy, overNotice, overNotice, (policy, was, is) => {
+        const [before, after] = [was, is].map((gate) =>
+          compile({ ...policy, gates: [...policy.gates, gate] }, outline, vocabulary),
+        ) as [CompiledPolicy, CompiledPolicy];
+        const at = (host: Item | null, facts: VisitorFacts) =>
+          [before, after].map(({ places }) =>
+            decideAlong(places.hurdlesAt(notice, host), facts, request),
+          ) as [Decision, Decision];
+        const hosts = [...hostsOf(notice, outline, vocabulary)].map(
+          (host) => outline.items.get(host) as Item,
+        );
+        const gets = (host: Item, facts: VisitorFacts) =>
+          decide(after, host.id, facts, request).kind === 'open';
+        const notices = (host: Item | null, facts: VisitorFacts) =>
+          (host === null || gets(host, facts)) && !sameToVisitor(...at(host, facts));
+        const everybody = [...members.map(({ facts }) => facts), guest];
+        const { shifts } = effectOf(before, after, columns, request);
+        const told = shifts.filter(({ items: list }) => list.includes(notice));
+        // A gate that asks about its host says different things at different hosts.
+        if (told.length > 1) expect([was, is].some((one) => asksAboutItem(one, vocabulary))).toBe(true);
+        expect(told.reduce((sum, { hosts: on }) => sum + (on.get(notice.id) ?? 0), 0)).toBe(
+          hosts.filter((host) => everybody.some((facts) => notices(host, facts))).length,
+        );
+        const those = (side: 'gains' | 'loses' | 'sees') =>
+          members.flatMap(({ name }, place) =>
+            told.some((shift) => hasPlace(shift[side].bits, place)) ? [name] : [],
+          );
+        const where = (wanted: (was: Decision, is: Decision) => boolean) =>
+          members
+            .filter(({ facts }) =>
+              [...hosts, null].some((host) => notices(host, facts) && wanted(...at(host, facts))),
+            )
+            .map(({ name }) => name);
+        expect(those('gains')).toEqual(where((_, now) => now.kind === 'open'));
+        expect(those('loses')).toEqual(where((old) => old.kind === 'open'));
+        expect(those('sees')).toEqual(where((old, now) => old.kind !== 'open' && now.kind !== 'open'));
+        expect(told.some(({ guests }) => guests !== null)).toBe(
+          [...hosts, null].some((host) => notices(host, guest)),
+        );
+      }),
+    );
+  });
+
   it('names everybody who gains or loses it on some host, and nobody else', () => {
     const everywhere = [
       ...items.map((one) => one.id),
@@ -334,24 +401,29 @@ describe('the effect of a gate over a shared section', () => {
       fc.property(somePolicy, somePolicy, (was, is) => {
         const [before, after] = [compile(was, outline, vocabulary), compile(is, outline, vocabulary)];
         const effect = effectOf(before, after, columns, request);
+        const nowhere = ({ places }: typeof before) => places.hurdlesAt(notice, null);
+        const opens = (was: Decision, is: Decision) => was.kind !== 'open' && is.kind === 'open';
         const changed = (from: typeof before, to: typeof after) =>
           members
-            .filter(({ facts }) =>
-              everywhere.some(
-                (place) =>
-                  decide(from, place, facts, request).kind !== 'open' &&
-                  decide(to, place, facts, request).kind === 'open',
-              ),
+            .filter(
+              ({ facts }) =>
+                everywhere.some((place) =>
+                  opens(decide(from, place, facts, request), decide(to, place, facts, request)),
+                ) ||
+                // As on the search page, where it stands as well.
+                opens(decideAlong(nowhere(from), facts, request), decideAlong(nowhere(to), facts, request)),
             )
             .map(({ name }) => name);
         expect(names(effect.gains)).toEqual(changed(before, after));
         expect(names(effect.loses)).toEqual(changed(after, before));
-        const [banners] = [breakdownOf(after, banner.id, columns, request)];
-        expect(banners && names(banners.open)).toEqual(
-          members
-            .filter(({ facts }) => decide(after, banner.id, facts, request).kind === 'open')
-            .map(({ name }) => name),
-        );
+        for (const { id: section } of [banner, notice]) {
+          const told = breakdownOf(after, section, columns, request);
+          expect(told && names(told.open)).toEqual(
+            members
+              .filter(({ facts }) => decide(after, section, facts, request).kind === 'open')
+              .map(({ name }) => name),
+          );
+        }
       }),
       { numRuns: 60 },
     );

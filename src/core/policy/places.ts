@@ -24,7 +24,11 @@ import { shutAt } from './turn-away-at';
 /** Hosts of a shared section at which the same is asked of everybody: who gets it at one gets it at all. */
 export interface HostKind {
   readonly hosts: readonly ItemId[];
+  /** What stands over the section itself, asked about the first host. */
+  readonly own: readonly Hurdle[];
   /** Those of the first host. */
+  readonly above: readonly Hurdle[];
+  /** Both, in the order in which they speak. */
   readonly hurdles: readonly Hurdle[];
 }
 
@@ -111,14 +115,18 @@ export function placesIn(
   });
   const kindsOf = onceFor((section: SharedSection): readonly HostKind[] => {
     const ownAsked = ownAskedBy(section);
-    const kinds = new Map<string, { hosts: ItemId[]; hurdles: readonly Hurdle[] }>();
+    const kinds = new Map<string, HostKind & { readonly hosts: ItemId[] }>();
     for (const id of hosts(section)) {
       const host = outline.items.get(id);
       if (!host) continue;
       const key = `${askedAt(host)} ${ownAsked(host)}`;
       const found = kinds.get(key);
-      if (found) found.hosts.push(id);
-      else kinds.set(key, { hosts: [id], hurdles: hurdlesAt(section, host) });
+      if (found) {
+        found.hosts.push(id);
+        continue;
+      }
+      const [of, above] = [own(section, host), collect(host, 'section')];
+      kinds.set(key, { hosts: [id], own: of, above, hurdles: of.concat(above) });
     }
     return [...kinds.values()];
   });
@@ -144,6 +152,7 @@ export function placesIn(
         over: section,
         at: section,
         gate: null,
+        hostless: false,
         passes: (visitor, _, request) =>
           (section.shared.elsewhere && passesAll(hurdlesAt(section, null), visitor, request)) ||
           kindsOf(section).some(({ hurdles }) => passesAll(hurdles, visitor, request)),

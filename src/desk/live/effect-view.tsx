@@ -164,8 +164,9 @@ function Places({ items, hosts }: Pick<EffectReport['places'][number], 'items' |
   );
 }
 
+/** Where a shared section changes; one may do so on search and sign-in alone. */
 const onPages = (count: number | undefined): string =>
-  count === undefined ? '' : ` (on ${counted(count, 'page')})`;
+  count === undefined ? '' : count === 0 ? ' (where no page is)' : ` (on ${counted(count, 'page')})`;
 
 const Outcomed = ({ outcome }: { readonly outcome: Outcome }) => (
   <span className="inline-flex items-center gap-1">
