@@ -51,6 +51,8 @@ export interface AnalysisMeasured {
   /** Milliseconds for everything that is found, compiling not counted; the median. */
   readonly findings: number;
   readonly notDecided: number;
+  /** The same after the condition of one gate was changed, compiling counted. */
+  readonly edited: number;
   /** The same for twenty expectations over the whole site. */
   readonly proofs: number;
   readonly proved: number;
@@ -102,6 +104,16 @@ export function benchAnalysis(pages = 250, gates = 200, things = 40, rounds = 5)
   const findings = median(() => {
     found = analyse(compiled, moment.today, following, new Set()).findings;
   });
+  let turn = 0;
+  const edited = median(() => {
+    turn += 1;
+    const at = turn % gates;
+    const changed = policy.gates.map((one, place) =>
+      place === at ? { ...one, who: all(one.who, not(inGroup(group((at + 1) % things)))) } : one,
+    );
+    const after = compile({ ...policy, gates: changed }, outline, site);
+    analyse(after, moment.today, following, new Set());
+  });
   const proofs = median(() => {
     verdicts = expectationsProved(expecting, moment.today, following);
   });
@@ -110,6 +122,7 @@ export function benchAnalysis(pages = 250, gates = 200, things = 40, rounds = 5)
   });
   return {
     findings,
+    edited,
     notDecided: found.filter(({ kind }) => kind === 'not decided').length,
     proofs,
     proved: verdicts.filter(({ kind }) => kind === 'holds' || kind === 'broken').length,

@@ -6,6 +6,8 @@ import {
   any,
   type Condition,
   everyone,
+  expanded,
+  factNamed,
   guests,
   hasLevel,
   hasNoLevel,
@@ -19,12 +21,22 @@ import {
   signedIn,
   test,
   testOf,
+  testsIn,
 } from '../condition';
 import { type Gate, redirectToSignIn } from '../gate';
-import { type AudienceId, asId, type GateId, type GroupId, type LevelId } from '../ids';
+import { type AudienceId, asId, type GateId, type GroupId, type ItemId, type LevelId } from '../ids';
 import { arrivalFrom, compile, decide, type Policy } from '../policy';
-import { addDays, type Following, noGrants } from '../site';
-import { policies } from '../testing/arbitraries';
+import {
+  type Address,
+  addDays,
+  type Following,
+  type Item,
+  isOpenable,
+  noGrants,
+  type RequestFacts,
+  type VisitorFacts,
+} from '../site';
+import { gates as gatesOfAny, policies } from '../testing/arbitraries';
 import {
   crew,
   friend,
@@ -38,6 +50,7 @@ import {
   policy,
   request,
   school,
+  soundOutline,
   team,
   valley,
   vocabulary,
@@ -61,6 +74,10 @@ const compiled = (...list: readonly Gate[]) =>
 const found = (...list: readonly Gate[]): readonly Finding[] =>
   analyse(compiled(...list), request.today, nothingFollows, new Set()).findings;
 const kinds = (...list: readonly Gate[]) => found(...list).map((one) => `${one.gate}: ${one.kind}`);
+
+/** Whether a gate asks about the request. */
+const asksHow = ({ who }: Gate): boolean =>
+  testsIn(expanded(who, vocabulary.audiences)).some(({ fact }) => factNamed(fact).of === 'request');
 
 describe('nobody can pass', () => {
   it.each<[string, Condition]>([
@@ -344,6 +361,66 @@ describe('by itself', () => {
     ]);
     expect(kinds(whole(signedIn))).toEqual([]);
     expect(kinds(gate('part', inGroup(crew), 'observers'))).toEqual([]);
+    // Somebody who has something more than others, and by it less.
+    expect(found(whole(not(inGroup(crew))))).toMatchObject([
+      { gate: null, kind: 'gets nothing', witness: { visitor: { groups: [crew] } } },
+    ]);
+  });
+
+  it('and is right about whether there is one', () => {
+    fc.assert(
+      fc.property(policies, gatesOfAny, fc.array(somebody, { maxLength: 8 }), (some, over, those) => {
+        const whole: Gate = {
+          ...over,
+          id: asId<GateId>('whole'),
+          what: { targets: [{ kind: 'branch', item: outline.root }], except: [] },
+        };
+        const site = compile({ ...some, gates: [...some.gates, whole] }, outline, vocabulary);
+        const getsNone = (facts: VisitorFacts, at: RequestFacts) =>
+          [...outline.items.values()]
+            .filter(isOpenable)
+            .every((item) => decide(site, item.id, facts, at).kind !== 'open');
+        const { findings } = analyse(site, request.today, nothingFollows, new Set());
+        const one = findings.find(({ kind }) => kind === 'gets nothing');
+        if (one?.kind === 'gets nothing')
+          expect(getsNone(one.witness.visitor, one.witness.request)).toBe(true);
+        // How somebody asks makes no member of its own: who gets something at some time of day gets something.
+        else if (!site.policy.gates.some(asksHow))
+          for (const facts of those) expect(facts.signedIn && getsNone(facts, request)).toBe(false);
+      }),
+      { numRuns: SITES / 10 },
+    );
+  });
+
+  it('finds them on a site of which all answers together are too much to work out', () => {
+    const groups = Array.from({ length: 40 }, (_, at) => asId<GroupId>(`group-${at}`));
+    const some = (at: number) => inGroup(groups[at % groups.length] as GroupId);
+    const pages = Array.from(
+      { length: 120 },
+      (_, at): Item => ({
+        id: asId<ItemId>(`page-${at}`),
+        kind: 'page',
+        parent: id('site'),
+        rank: at,
+        title: `Page ${at}`,
+        published: true,
+        address: `/page-${at}` as Address,
+      }),
+    );
+    const site = soundOutline([outline.items.get(id('site')) as Item, ...pages]);
+    const over = pages.map((page, at) =>
+      gate(
+        `over-${at}`,
+        any(all(some(at), not(some(at * 7 + 3))), all(some(at * 13 + 5), some(at + 1))),
+        page.id,
+      ),
+    );
+    const names = { ...vocabulary, groups: groups.map((one) => ({ id: one, name: one, private: false })) };
+    const policyOver = { ...policy, audiences: [], gates: over } satisfies Policy;
+    const { findings } = analyse(compile(policyOver, site, names), request.today, nothingFollows, new Set());
+    expect(findings.filter(({ kind }) => kind === 'gets nothing')).toMatchObject([
+      { witness: { visitor: { signedIn: true, groups: [] } } },
+    ]);
   });
 });
 

@@ -5,10 +5,10 @@
 import { everyone, expanded, testsIn } from '../condition';
 import type { Gate } from '../gate';
 import type { LevelId } from '../ids';
-import { decideAlong, decidedForAll } from '../policy';
+import { decideAlong } from '../policy';
 import { same } from '../same';
 import { describeWho } from '../sentence/who';
-import { isOpenable, member, requestAt } from '../site';
+import { member, requestAt } from '../site';
 import { byItself, LONG_AFTER } from './by-itself';
 import { courseFindings } from './course-findings';
 import { NONE, orElse } from './diagram';
@@ -24,6 +24,7 @@ import {
   type Way,
   waysIn,
 } from './gate-findings';
+import { getsNothing } from './gets-nothing';
 import { hiddenLinks, ledAstray, shownBy } from './leading';
 import {
   askedByAudiences,
@@ -96,24 +97,6 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
     ...namesAlike(compiled),
     ...productFindings(reach, sold),
   ];
-}
-
-/** A member to whom no page, post or file is open. Where something is open to everybody there is none. */
-function getsNothing(reach: Reach): readonly Finding[] {
-  const { compiled, openTo, space, possible } = reach;
-  let left = possible;
-  for (const item of compiled.outline.items.values()) {
-    if (!isOpenable(item)) continue;
-    if (decidedForAll(compiled, item.id)?.kind === 'open') return [];
-    const before = left;
-    left = orElse(
-      () => space.attempt(() => space.and(before, space.not(openTo(item.id)))),
-      () => NONE,
-    );
-    if (left === NONE) return [];
-  }
-  const witness = shownBy(left, reach, true);
-  return witness ? [{ gate: null, kind: 'gets nothing', witness }] : [];
 }
 
 // Levels are asked of members, whenever they ask.

@@ -1,7 +1,7 @@
 /** What is certain of names, audiences and products: nobody asks for them, or two are taken for one another. */
 import { audiencesIn, expanded, foldCase, isFakeable, problemOf, testsIn } from '../condition';
 import type { Gate } from '../gate';
-import { asksAbout, type CompiledPolicy, conditionsOfPolicy, namedIn, usesOf } from '../policy';
+import { asksAbout, type CompiledPolicy, conditionsOfPolicy, namedIn, namesUsed } from '../policy';
 import { type NameKind, namesOf } from '../site';
 import { NONE, orElse } from './diagram';
 import type { Finding } from './finding';
@@ -69,15 +69,17 @@ const MOST_NAMES = 400;
 /** Names one letter apart, or the same in two kinds, of which one is asked for nowhere. */
 export function namesAlike({ policy, vocabulary }: CompiledPolicy): readonly Finding[] {
   const names = COMPARED.flatMap((kind) =>
-    namesOf(vocabulary, kind).map(({ id, name }) => ({ kind, id, name })),
+    namesOf(vocabulary, kind).map(({ id, name }) => ({ kind, id, bare: bare(name) })),
   );
   if (names.length > MOST_NAMES) return [];
-  const unused = names.filter(({ kind, id }) => usesOf(policy, kind, id).length === 0);
-  return unused.flatMap((one): readonly Finding[] => {
-    const others = names.filter(
-      (other) => other !== one && !(unused.includes(other) && names.indexOf(other) > names.indexOf(one)),
+  const used = namesUsed(policy);
+  const isUnused = ({ kind, id }: (typeof names)[number]) => !used.has(`${kind} ${id}`);
+  return names.flatMap((one, place): readonly Finding[] => {
+    if (!isUnused(one)) return [];
+    // Of two that nobody asks for it is said once, of the one that comes last.
+    const like = names.find(
+      (other, at) => at !== place && (at < place || !isUnused(other)) && areAlike(one.bare, other.bare),
     );
-    const like = others.find((other) => areAlike(one.name, other.name));
     return like
       ? [
           {
@@ -93,8 +95,7 @@ export function namesAlike({ policy, vocabulary }: CompiledPolicy): readonly Fin
 
 const bare = (name: string): string => foldCase(name).replace(/(s|\s)+$/u, '');
 
-function areAlike(one: string, other: string): boolean {
-  const [a, b] = [bare(one), bare(other)];
+function areAlike(a: string, b: string): boolean {
   if (a === b) return true;
   if (Math.min(a.length, b.length) < SHORTEST || Math.abs(a.length - b.length) > 1) return false;
   return differByOne(a, b);

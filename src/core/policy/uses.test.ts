@@ -1,7 +1,10 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { all, any, inAudience, inGroup, knows, level, not, owns, profile, type Test } from '../condition';
 import { asId, type TurnAwayId } from '../ids';
 import { describeUse } from '../sentence';
+import { namesOf } from '../site';
+import { policies } from '../testing/arbitraries';
 import {
   crew,
   gates,
@@ -16,7 +19,7 @@ import {
   team,
   vocabulary,
 } from '../testing/larkfell';
-import { openPolicy, type Policy, usesOf, usesWhere } from '.';
+import { namesUsed, openPolicy, type Policy, usesOf, usesWhere } from '.';
 
 const said = (list: ReturnType<typeof usesOf>) => list.map((use) => describeUse(use, outline, vocabulary));
 const withWho = (who: (typeof gates.crew)['who']): Policy => ({
@@ -86,5 +89,16 @@ describe('where something is used', () => {
     expect(usesWhere(policy, exact)).toEqual([]);
     expect(usesWhere(withWho(level('exactly', observer)), exact)).toHaveLength(1);
     expect(vocabulary.audiences.length).toBe(policy.audiences.length);
+  });
+
+  it('is told of everything at once as of each by itself', () => {
+    fc.assert(
+      fc.property(policies, (some) => {
+        const used = namesUsed(some);
+        for (const kind of ['group', 'role', 'level', 'audience', 'field', 'product'] as const)
+          for (const { id } of namesOf({ ...vocabulary, audiences: some.audiences }, kind))
+            expect(used.has(`${kind} ${id}`)).toBe(usesOf(some, kind, id).length > 0);
+      }),
+    );
   });
 });

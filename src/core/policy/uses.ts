@@ -58,6 +58,22 @@ export function usesOf(policy: Policy, kind: NameKind, id: string): readonly Use
   );
 }
 
+/** Everything with a name that is used somewhere, as "kind id". */
+export function namesUsed(policy: Policy): ReadonlySet<string> {
+  const used = new Set<string>();
+  const noted = (names: readonly string[]): boolean => {
+    for (const name of names) used.add(name);
+    // Never found, so that every place is looked at.
+    return false;
+  };
+  placesWhere(
+    policy,
+    (condition) => noted(namedIn(condition)),
+    (text) => noted(namedInOwnWords(text)),
+  );
+  return used;
+}
+
 /** The things that a condition names, as "kind id". */
 export const namedIn = (condition: Condition): readonly string[] => [
   ...audiencesIn(condition).map((id) => `audience ${id}`),
