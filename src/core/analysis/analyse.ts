@@ -4,6 +4,7 @@ import type { Day, Following } from '../site';
 import { askedByCourses } from './course-findings';
 import type { Finding } from './finding';
 import { findingsIn } from './findings';
+import { askedOfLeftOut } from './left-open';
 import { askedByAudiences, type Sold } from './name-findings';
 import { reachOf } from './reach';
 import { askedByExpectations, type Verdict, verdictsOn } from './verdicts';
@@ -21,6 +22,7 @@ export function analyse(compiled: CompiledPolicy, from: Day, following: Followin
     ...askedByExpectations(compiled),
     ...askedByAudiences(compiled),
     ...askedByCourses(compiled),
+    ...askedOfLeftOut(compiled),
   ];
   const reach = reachOf(compiled, from, following, asked);
   const verdicts = verdictsOn(reach);

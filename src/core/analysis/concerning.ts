@@ -40,6 +40,13 @@ export function concerns(finding: Finding, compiled: CompiledPolicy, { visitor, 
       const aside = (covering.get(finding.item) ?? []).filter(({ setAside }) => setAside);
       return opens(finding.item) && !aside.some(({ gate }) => holds(gate.who)(visitor, item, request));
     }
+    case 'left open': {
+      const gate = compiled.policy.gates.find(({ id }) => id === finding.gate);
+      const meets = gate && conditionCompiler(vocabulary)(gate.who);
+      return finding.items.some(
+        (id) => opens(id) && meets?.(visitor, outline.items.get(id) ?? null, request) === false,
+      );
+    }
     case 'exact level': {
       const rank = (level: unknown) => vocabulary.levels.findIndex(({ id }) => id === level);
       const own = levelAt(visitor, request.today, vocabulary.levels);

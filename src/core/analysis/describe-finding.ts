@@ -47,6 +47,11 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return `${shown()} can open ${title(finding.page)} and doesn’t get the link ${title(finding.link)} to it.`;
     case 'opened by instead':
       return `${shown()} gets ${title(finding.item)}, though every gate that this one sets aside there would turn them away.`;
+    case 'left open': {
+      const items = finding.items.map(title);
+      const those = items.length > 3 ? counted(items.length, 'item') : listed(items);
+      return `${shown()} gets ${those}, which this gate leaves out by a branch or a description. Whatever comes there is open as well.`;
+    }
     case 'made up':
       return 'Whoever passes could have made up what they pass by. It hides, and does not protect.';
     case 'exact level':

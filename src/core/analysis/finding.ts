@@ -1,10 +1,9 @@
 /** Findings: what is certain of a policy and was hardly meant. */
 import type { Condition } from '../condition';
-import type { Gate } from '../gate';
 import type { AudienceId, GateId, ItemId, ProductId } from '../ids';
 import { keysOf } from '../keys';
 import type { Policy } from '../policy';
-import type { Audience, Day, NameKind, RequestFacts, VisitorFacts } from '../site';
+import type { Day, NameKind, RequestFacts, VisitorFacts } from '../site';
 
 /** Somebody made up, who shows a claim. */
 export interface Witness {
@@ -32,6 +31,8 @@ interface Shapes {
   'hidden link': { readonly link: ItemId; readonly page: ItemId; readonly witness: Witness };
   /** It sets gates aside for somebody whom every one of them would turn away. */
   'opened by instead': { readonly item: ItemId; readonly witness: Witness };
+  /** What a gate leaves out by a branch or a description is open to somebody whom it would turn away. */
+  'left open': { readonly items: readonly ItemId[]; readonly witness: Witness };
   /** Whoever passes could have made up what they pass by. */
   'made up': object;
   /** Those at a higher level are turned away. */
@@ -100,6 +101,7 @@ const WEIGHTS = {
   'never completed': 'wrong',
   'hidden link': 'risk',
   'opened by instead': 'risk',
+  'left open': 'risk',
   'made up': 'risk',
   'exact level': 'risk',
   'closes for good': 'risk',
@@ -154,6 +156,7 @@ export function keyOfFinding(finding: Finding): string {
       case 'asks for what is not sold':
         return [finding.product];
       case 'nobody passes':
+      case 'left open':
       case 'names what is gone':
       case 'made up':
       case 'closes for good':
@@ -173,8 +176,11 @@ export function keyOfFinding(finding: Finding): string {
   return [kind, gate ?? '', ...rest].join('|');
 }
 
+/** Of so many items it is kept which they are, and of more how many. */
+const MOST_ITEMS = 1000;
+
 /** What a finding is about: while that is the same, what was said of the finding stands. */
-export function aboutOf(finding: Finding, { gates, audiences }: Policy): readonly (Gate | Audience)[] {
+export function aboutOf(finding: Finding, { gates, audiences }: Policy): readonly unknown[] {
   const others = new Set<string>([
     ...(finding.gate === null ? [] : [finding.gate]),
     ...('other' in finding ? [finding.other] : []),
@@ -182,5 +188,11 @@ export function aboutOf(finding: Finding, { gates, audiences }: Policy): readonl
     ...('audience' in finding ? [finding.audience] : []),
     ...('audiences' in finding ? finding.audiences : []),
   ]);
-  return [...gates, ...audiences].filter(({ id }) => others.has(id));
+  return [
+    ...[...gates, ...audiences].filter(({ id }) => others.has(id)),
+    // What comes to what was looked at has not been looked at.
+    ...(finding.kind === 'left open'
+      ? [{ items: finding.items.slice(0, MOST_ITEMS), of: finding.items.length }]
+      : []),
+  ];
 }

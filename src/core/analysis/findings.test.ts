@@ -23,7 +23,7 @@ import {
   testOf,
   testsIn,
 } from '../condition';
-import { type Gate, redirectToSignIn } from '../gate';
+import { type Gate, redirectToSignIn, type Target } from '../gate';
 import { type AudienceId, asId, type GateId, type GroupId, type ItemId, type LevelId } from '../ids';
 import { arrivalFrom, compile, decide, type Policy } from '../policy';
 import {
@@ -58,6 +58,7 @@ import {
 import { somebody, somehow } from '../testing/possible';
 import { analyse } from './analyse';
 import { nothingFollows } from './axioms';
+import { describeFinding } from './describe-finding';
 import { aboutOf, type Finding, keyOfFinding } from './finding';
 
 const SITES = Number(process.env.TRIVET_SITES ?? 1000);
@@ -474,6 +475,58 @@ describe('says with less', () => {
       ),
       { numRuns: SITES / 10 },
     );
+  });
+});
+
+describe('what a gate leaves out', () => {
+  const except = (...list: readonly Target[]) =>
+    gate('one', inGroup(crew), 'observers', {
+      what: { targets: [{ kind: 'branch', item: id('observers') }], except: list },
+    });
+  const branch = (item: string): Target => ({ kind: 'branch', item: id(item) });
+  const described: Target = { kind: 'selection', where: test('item address', 'contains', 'sample') };
+
+  it('is found where it is open to whom the gate would turn away, and not left out by name', () => {
+    expect(found(except(branch('charts')))).toMatchObject([
+      { gate: 'one', kind: 'left open', items: ['sample'], witness: { visitor: { signedIn: false } } },
+    ]);
+    expect(found(except(described))).toMatchObject([{ kind: 'left open', items: ['sample'] }]);
+    expect(kinds(except({ kind: 'item', item: id('sample') }))).toEqual([]);
+    // What is at the top of a branch is named, and below it there is nothing more.
+    expect(kinds(except(branch('sample')))).toEqual([]);
+    expect(kinds(except(branch('charts'), { kind: 'item', item: id('sample') }))).toEqual([]);
+  });
+
+  it('is not found where others close it, or where nobody is turned away', () => {
+    const others = gate('two', inGroup(crew), 'sample');
+    expect(kinds(except(branch('charts')), others)).toEqual([]);
+    expect(kinds({ ...except(branch('charts')), who: everyone })).toEqual([]);
+    const wider = gate('two', any(inGroup(crew), inGroup(school)), 'sample');
+    expect(found(except(branch('charts')), wider)).toMatchObject([
+      { kind: 'left open', witness: { visitor: { groups: [school] } } },
+    ]);
+  });
+
+  it('asks about what is left out itself', () => {
+    const asking = {
+      ...except(branch('charts')),
+      who: any(inGroup(crew), test('item address', 'is', '/sample-chart')),
+    };
+    expect(kinds(asking)).not.toContain('one: left open');
+    const other = any(inGroup(crew), test('item address', 'is', '/observers/charts'));
+    expect(kinds({ ...asking, who: other })).toContain('one: left open');
+  });
+
+  it('is said with what is there, and looked at again when more is', () => {
+    const site = compiled(except(branch('charts')));
+    const [one] = found(except(branch('charts')));
+    if (one?.kind !== 'left open') throw new Error('Nothing was found.');
+    expect(describeFinding(one, site, request.today)).toBe(
+      'A guest gets “A sample chart”, which this gate leaves out by a branch or a description. Whatever comes there is open as well.',
+    );
+    const more = { ...one, items: [...one.items, id('rota')] };
+    expect(aboutOf(one, site.policy)).not.toEqual(aboutOf(more, site.policy));
+    expect(keyOfFinding(more)).toBe(keyOfFinding(one));
   });
 });
 

@@ -26,6 +26,7 @@ import {
 } from './gate-findings';
 import { getsNothing } from './gets-nothing';
 import { hiddenLinks, ledAstray, shownBy } from './leading';
+import { leftOpen } from './left-open';
 import {
   askedByAudiences,
   audienceFindings,
@@ -81,6 +82,7 @@ export function findingsIn(reach: Reach, sold: Sold = new Set()): readonly Findi
         ...ledAstray(reach, gate, own, outcomes),
         ...byItself(reach, later, gate, own),
         ...openedByInstead(reach, gate, own),
+        ...leftOpen(reach, gate),
         ...exactLevels(reach, gate, own),
         ...goneIn(gate, compiled),
         ...madeUpIn(gate, compiled),

@@ -17,7 +17,7 @@ export function shownBy(set: Diagram, reach: Reach, plain = false): Witness | nu
 }
 
 /** Throws where somebody who was found does not get what is said. */
-const sure = (isSo: boolean): void => {
+export const sure = (isSo: boolean): void => {
   if (!isSo) throw new Undecided('Nobody could be found to show it.');
 };
 

@@ -1,7 +1,7 @@
 'use client';
 /** One finding: who shows it, whom it concerns today, what mends it, and setting it aside. */
 import { useState } from 'react';
-import { capital, describeGate, type Finding, permits } from '@/core';
+import { type CompiledPolicy, capital, describeGate, type Finding, permits } from '@/core';
 import type { Concerned } from '@/services';
 import { Button, Input } from '@/ui';
 import { useDesk } from '../context';
@@ -93,7 +93,7 @@ function SettingAside({ onSet }: { readonly onSet: (reason: string) => void }) {
 }
 
 /** What is asked of the membership about a finding; null where it concerns nobody there is. */
-function askedOf(finding: Finding): object | null {
+function askedOf(finding: Finding, { covering }: CompiledPolicy): object | null {
   switch (finding.kind) {
     case 'hidden link':
       return { kind: 'difference', open: finding.page, closed: finding.link };
@@ -103,6 +103,18 @@ function askedOf(finding: Finding): object | null {
       return { kind: 'turned away', items: [finding.to] };
     case 'exact level':
       return { kind: 'turned away', items: [finding.item] };
+    case 'opened by instead': {
+      const aside = (covering.get(finding.item) ?? []).filter(({ setAside }) => setAside);
+      return { kind: 'let by', gates: aside.map(({ gate }) => gate.id), items: [finding.item] };
+    }
+    case 'left open':
+      return { kind: 'let by', gates: [finding.gate], items: finding.items };
+    case 'never past': {
+      const { course, item, next } = finding;
+      return { kind: 'stuck', course, item, next };
+    }
+    case 'gets nothing':
+      return { kind: 'nothing open' };
     default:
       return null;
   }
@@ -113,10 +125,15 @@ const WHOM: Readonly<Partial<Record<Finding['kind'], string>>> = {
   contradiction: 'are turned away from it today',
   'step to a closed door': 'can’t open that page today',
   'exact level': 'are turned away from it today',
+  'opened by instead': 'get it today, and would not by any of those',
+  'left open': 'get some of it today, and would not by this gate',
+  'never past': 'are enrolled today, and neither of the two is open to them',
+  'gets nothing': 'can open nothing today',
 };
 
 function Concerns({ finding }: { readonly finding: Finding }) {
-  const asked = askedOf(finding);
+  const { compiled } = useDesk();
+  const asked = askedOf(finding, compiled.draft);
   const whom = WHOM[finding.kind];
   return asked && whom !== undefined ? <Crowd of={asked} whom={whom} /> : null;
 }

@@ -111,6 +111,7 @@ const NAMES: Readonly<Record<Extract<Finding, { witness: unknown }>['kind'], str
   'step to a closed door': 'Is offered a closed door',
   'hidden link': 'Gets the page, not the link',
   'opened by instead': 'Gets in by “instead”',
+  'left open': 'Gets what is left out',
   'exact level': 'Above the level',
   'opens by itself': 'Passes by and by',
   'gets nothing': 'Gets nothing at all',

@@ -7,17 +7,20 @@ import {
   type Bitset,
   both,
   type CompiledPolicy,
+  type Condition,
   compile,
   conditionsOfPolicy,
   countOf,
   emptyBitset,
   everyone,
   expanded,
-  type ItemId,
+  isEmpty,
+  isOpenable,
   itemAt,
   type Outcome,
   type Policy,
   peopleByOutcome,
+  type Test,
   without,
 } from '@/core';
 import { id } from '../forms';
@@ -38,6 +41,16 @@ const asked = z.strictObject({
     z.strictObject({ kind: z.literal('difference'), open: id, closed: id }),
     /** Those who are turned away from items. */
     z.strictObject({ kind: z.literal('turned away'), items: z.array(id).max(50_000) }),
+    /** Those to whom items are open though none of some gates, were it over them, would let them by. */
+    z.strictObject({
+      kind: z.literal('let by'),
+      gates: z.array(id).min(1).max(100),
+      items: z.array(id).max(50_000),
+    }),
+    /** Learners to whom neither an activity is open nor the one that asks for it. */
+    z.strictObject({ kind: z.literal('stuck'), course: id, item: id, next: id }),
+    /** Those who can open nothing. */
+    z.strictObject({ kind: z.literal('nothing open') }),
   ]),
 });
 type Of = z.output<typeof asked>['of'];
@@ -82,47 +95,84 @@ async function concernedBy(
   state: SiteState,
   now: Date,
 ): Promise<Bitset | null> {
-  const { columns } = await membershipOf(state, compiled.vocabulary, now, conditionsOfPolicy(policy));
+  const { columns } = await membershipOf(state, compiled.vocabulary, now, [
+    ...conditionsOfPolicy(policy),
+    ...(of.kind === 'stuck' ? [isEnrolled(of.course)] : []),
+  ]);
   const request = plainRequest(state, now);
   const rest = yielder();
   /** Those who get one of some outcomes at an item. */
-  const getting = (item: ItemId, wanted: (outcome: Outcome) => boolean): Bitset | null => {
-    const sets = peopleByOutcome(compiled, item, columns, request);
+  const getting = (item: string, wanted: (outcome: Outcome) => boolean): Bitset | null => {
+    const sets = peopleByOutcome(compiled, asId(item), columns, request);
     if (!sets) return null;
     const all = emptyBitset(columns.size);
     for (const [outcome, people] of sets) if (wanted(outcome)) addTo(all, people);
     return all;
   };
-  if (of.kind === 'difference') {
-    const open = getting(asId(of.open), (outcome) => outcome === 'open');
-    const closed = getting(asId(of.closed), (outcome) => outcome !== 'open');
-    return open && closed && both(open, closed);
-  }
-  const expectation =
-    of.kind === 'expectation' ? policy.expectations.find((one) => one.id === of.id) : undefined;
-  if (of.kind === 'expectation' && !expectation) return null;
-  let all: Bitset | null = null;
-  for (const one of of.items.slice(0, MOST_ITEMS)) {
-    const item = asId<ItemId>(one);
-    const wrong = getting(item, (outcome) =>
-      expectation ? !allows(expectation.claim, outcome) : outcome !== 'open',
-    );
-    await rest();
-    if (!wrong) continue;
-    const found = expectation ? both(wrong, meant(expectation, item)) : wrong;
-    if (all === null) all = found;
-    else addTo(all, found);
-  }
-  return all;
-
-  /** Those of whom an expectation speaks at an item: of *only* it is everybody else. */
-  function meant({ who, claim }: Policy['expectations'][number], item: ItemId): Bitset {
-    const those = columns.select(
+  const opening = (item: string) => getting(item, (outcome) => outcome === 'open');
+  const closedTo = (item: string) => getting(item, (outcome) => outcome !== 'open');
+  /** Those of whom a condition is true at an item. */
+  const meeting = (who: Condition, item: string): Bitset =>
+    columns.select(
       expanded(who, compiled.vocabulary.audiences),
-      itemAt(compiled.outline, item) ?? null,
+      itemAt(compiled.outline, asId(item)) ?? null,
       request,
     ).bits;
-    if (claim.kind !== 'only opens') return those;
-    return without(columns.select(everyone).bits, those);
+  /** Those who are concerned at one of some items; null where all of these are gone. */
+  const atSome = async (items: readonly string[], concerned: (item: string) => Bitset | null) => {
+    let all: Bitset | null = null;
+    for (const item of items.slice(0, MOST_ITEMS)) {
+      const found = concerned(item);
+      await rest();
+      if (!found) continue;
+      if (all === null) all = found;
+      else addTo(all, found);
+    }
+    return all;
+  };
+  switch (of.kind) {
+    case 'difference': {
+      const [open, closed] = [opening(of.open), closedTo(of.closed)];
+      return open && closed && both(open, closed);
+    }
+    case 'stuck': {
+      const [here, next] = [closedTo(of.item), closedTo(of.next)];
+      return here && next && both(meeting(isEnrolled(of.course), of.course), both(here, next));
+    }
+    case 'turned away':
+      return atSome(of.items, closedTo);
+    case 'let by': {
+      const gates = policy.gates.filter(({ id: one }) => of.gates.includes(one));
+      if (gates.length === 0) return null;
+      return atSome(of.items, (item) => {
+        const open = opening(item);
+        return open && gates.reduce((left, { who }) => without(left, meeting(who, item)), open);
+      });
+    }
+    case 'expectation': {
+      const expectation = policy.expectations.find((one) => one.id === of.id);
+      if (!expectation) return null;
+      const { who, claim } = expectation;
+      return atSome(of.items, (item) => {
+        const wrong = getting(item, (outcome) => !allows(claim, outcome));
+        const those = meeting(who, item);
+        // Of *only* it is everybody else of whom it speaks.
+        return wrong && (claim.kind === 'only opens' ? without(wrong, those) : both(wrong, those));
+      });
+    }
+    case 'nothing open': {
+      let left = columns.select(everyone).bits;
+      for (const item of compiled.outline.items.values()) {
+        if (!isOpenable(item)) continue;
+        left = without(left, opening(item.id) ?? emptyBitset(columns.size));
+        await rest();
+        if (isEmpty(left)) break;
+      }
+      return left;
+    }
+    default:
+      return of satisfies never;
   }
 }
+
+const isEnrolled = (course: string): Test => ({ kind: 'test', fact: 'enrolled', subject: course, op: 'is' });

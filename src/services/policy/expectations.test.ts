@@ -2,18 +2,25 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   aboutOf,
+  analyse,
   any,
   asId,
+  type Condition,
+  compile,
+  concerns,
   everyone,
   type Finding,
   type Gate,
   type GateId,
   guests,
+  type ItemId,
   inGroup,
   keyOfFinding,
   level,
+  missing,
   type Policy,
   parseExpectation,
+  type What,
 } from '@/core';
 import {
   type Administrator,
@@ -30,6 +37,7 @@ import {
   type Trivet,
   whomItConcerns,
 } from '..';
+import { plainRequest } from '../running';
 import { gretaAt, later, now, openLarkfell } from '../testing';
 
 let trivet: Trivet;
@@ -90,6 +98,77 @@ describe('an expectation', () => {
     expect(asLive).toMatchObject({ people: { count: 0 } });
     const gone = await whomItConcerns(trivet, greta, { policy: live(), of: { ...of, id: 'none' } }, now);
     expect(gone).toMatchObject({ problems: [{}] });
+  });
+
+  it('concerns, of what was found, exactly those who get what was found', async () => {
+    const observers = asId<ItemId>('observers');
+    const over = (more: Partial<Gate>): Gate => ({
+      id: asId<GateId>('one'),
+      what: { targets: [{ kind: 'branch', item: observers }], except: [] },
+      who: inGroup(asId('dome-crew')),
+      otherwise: { cases: [], last: missing },
+      stance: 'also',
+      ...more,
+    });
+    const whole: What = { targets: [{ kind: 'branch', item: trivet.state.outline.root }], except: [] };
+    const inOrder: Condition = { kind: 'test', fact: 'completed the one before', op: 'is' };
+    const course = asId<ItemId>('dome-induction');
+    const [first, second] = [...trivet.state.outline.items.values()]
+      .filter((item) => item.kind === 'activity' && item.within?.course === course)
+      .map(({ id }) => id);
+    if (!first || !second) throw new Error('The induction has no two activities.');
+    const sites: readonly (readonly [Finding['kind'], readonly Gate[], (one: Finding) => object])[] = [
+      [
+        'left open',
+        [over({ what: { ...whole, except: [{ kind: 'branch', item: observers }] } })],
+        (one) => ({ kind: 'let by', gates: ['one'], items: one.kind === 'left open' ? one.items : [] }),
+      ],
+      [
+        'opened by instead',
+        [over({}), over({ id: asId('two'), who: level('at least', asId('observer')), stance: 'instead' })],
+        (one) => ({
+          kind: 'let by',
+          gates: ['one'],
+          items: one.kind === 'opened by instead' ? [one.item] : [],
+        }),
+      ],
+      ['gets nothing', [over({ what: whole })], () => ({ kind: 'nothing open' })],
+      [
+        'never past',
+        [
+          over({
+            who: inGroup(asId('suspended')),
+            what: { targets: [{ kind: 'item', item: first }], except: [] },
+          }),
+          over({
+            id: asId('two'),
+            who: inOrder,
+            what: { targets: [{ kind: 'item', item: second }], except: [] },
+          }),
+        ],
+        () => ({ kind: 'stuck', course, item: first, next: second }),
+      ],
+    ];
+    const { state } = trivet;
+    for (const [kind, gates, of] of sites) {
+      const policy: Policy = { ...live(), audiences: [], expectations: [], landings: [], gates };
+      const compiled = compile(policy, state.outline, state.names);
+      const today = plainRequest(state, now);
+      const { findings } = analyse(
+        compiled,
+        today.today,
+        { byGroup: new Map(), byProduct: new Map() },
+        new Set(),
+      );
+      const one = findings.find((found) => found.kind === kind);
+      if (!one) throw new Error(`It was not found: ${kind}.`);
+      const answer = await whomItConcerns(trivet, greta, { policy, of: of(one) }, now);
+      const those = [...state.people.values()].filter(({ facts }) =>
+        concerns(one, compiled, { visitor: facts, request: today }),
+      );
+      expect(those.length, kind).toBeGreaterThan(0);
+      expect([kind, answer]).toMatchObject([kind, { people: { count: those.length } }]);
+    }
   });
 
   it('can be overridden by an owner, with a reason that is kept', async () => {
