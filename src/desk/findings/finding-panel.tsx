@@ -79,12 +79,17 @@ function SettingAside({ onSet }: { readonly onSet: (reason: string) => void }) {
         if (reason.trim() !== '') onSet(reason.trim());
       }}
     >
-      <Input
-        label="Why it can stay as it is"
-        value={reason}
-        maxLength={500}
-        onChange={(event) => setReason(event.target.value)}
-      />
+      <div className="grid gap-1">
+        <span aria-hidden="true" className="text-quiet">
+          Why it can stay as it is
+        </span>
+        <Input
+          label="Why it can stay as it is"
+          value={reason}
+          maxLength={500}
+          onChange={(event) => setReason(event.target.value)}
+        />
+      </div>
       <Button type="submit" disabled={reason.trim() === ''} className="justify-self-start">
         Set it aside
       </Button>
