@@ -59,7 +59,7 @@ function courseOf(activities: number): Outline {
 }
 
 /** Pages per second, made anew, as a learner who is done with half of it; taking turns. */
-export async function benchCourse(activities = 500, milliseconds = 1000, rounds = 7) {
+export async function benchCourse(activities = 500, milliseconds = 1000, rounds = 15) {
   const outline = courseOf(activities);
   const over = (item: string) => ({ targets: [{ kind: 'item' as const, item: id(item) }], except: [] });
   const observers = level('at least', asId('observer'));
@@ -102,10 +102,15 @@ export async function benchCourse(activities = 500, milliseconds = 1000, rounds 
     }
   const median = (list: readonly number[]) =>
     list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+  // A machine is not as quick in one round as in another: what is compared is of one.
+  const beside = (one: readonly number[], other: readonly number[]) =>
+    median(one.map((rate, round) => rate / (other[round] ?? Number.NaN)));
   return {
     plain: median(rates.plain),
     activity: median(rates.activity),
+    share: beside(rates.activity, rates.plain),
     links: median(rates.links),
     outline: median(rates.outline),
+    times: beside(rates.links, rates.outline),
   };
 }

@@ -273,8 +273,10 @@ export {
 } from './till';
 export {
   type AccountView,
+  type ActivitiesAround,
   type ActivityEntry,
   type ActivityPlace,
+  type ActivityStanding,
   type AnsweredView,
   type AnswerProblems,
   accountOf,

@@ -1,6 +1,14 @@
 /** A course and its activities, as a learner meets them. */
 import type { ReactNode } from 'react';
-import type { ActivityEntry, ActivityPlace, CourseOutline, UnitEntry } from '@/services';
+import type {
+  ActivitiesAround,
+  ActivityEntry,
+  ActivityPlace,
+  ActivityStanding,
+  CourseOutline,
+  UnitEntry,
+} from '@/services';
+import { drawnOnce } from './drawn-once';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
 import { QuizTerms } from './quiz-terms';
@@ -79,14 +87,7 @@ function UnitPart({ unit, level }: { readonly unit: UnitEntry; readonly level: 2
   );
 }
 
-const lines = new WeakMap<ActivityEntry, string>();
-
-/** The line of an activity, drawn once for everybody to whom it is the same. */
-function lineOf(activity: ActivityEntry): string {
-  const line = lines.get(activity) ?? markupOf(<ActivityLine activity={activity} />);
-  lines.set(activity, line);
-  return line;
-}
+const lineOf = drawnOnce((activity: ActivityEntry) => <ActivityLine activity={activity} />);
 
 function ActivityLine({ activity }: { readonly activity: ActivityEntry }) {
   const { address, title, type, done, closed } = activity;
@@ -109,62 +110,76 @@ const WhyClosed = ({ closed }: { readonly closed: NonNullable<UnitEntry['closed'
     </div>
   ) : null;
 
-/** In which course an activity is, above its title. */
-export const Whereabouts = ({ place }: { readonly place: ActivityPlace }) =>
-  place.course && (
-    <p className="course-place">
-      <a href={place.course.address}>{place.course.title}</a>
-      {place.unit && <span>{place.unit}</span>}
-    </p>
-  );
+const whereabouts = drawnOnce(({ course, unit }: ActivityStanding) => (
+  <>
+    <a href={course.address}>{course.title}</a>
+    {unit && <span>{unit}</span>}
+  </>
+));
 
-/** Being done with an activity, and what comes before it and after it. */
-export function Onwards({ place }: { readonly place: ActivityPlace }) {
-  const { previous, next } = place;
-  const { quiz, handIn } = say();
-  return (
-    <>
-      {place.quiz ? (
-        <Elsewhere
-          done={place.done}
-          to={place.quiz}
-          says={{ guest: quiz.signIn, learner: quiz.toQuestions, done: quiz.yourAttempts }}
-        >
-          <QuizTerms outline={place.quiz} />
-        </Elsewhere>
-      ) : place.task ? (
-        <Elsewhere
-          done={place.done}
-          to={place.task}
-          says={{ guest: handIn.signIn, learner: handIn.toHandIn, done: handIn.yours }}
-        >
-          <TaskTerms task={place.task} />
-        </Elsewhere>
-      ) : (
-        place.done !== null && <Done place={place} />
-      )}
-      {(previous || next) && <Around place={place} />}
-    </>
-  );
+/** In which course an activity is, above its title. */
+export const Whereabouts = ({ place }: { readonly place: ActivityPlace }) => (
+  <p
+    className="course-place"
+    // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
+    dangerouslySetInnerHTML={{ __html: whereabouts(place.standing) }}
+  />
+);
+
+/** Being done with an activity, and what comes before it and after it, as markup. */
+export const onwards = (place: ActivityPlace): string => finishingOf(place) + aroundOf(place);
+
+function finishingOf({ standing, done, quiz, task, watch }: ActivityPlace): string {
+  const words = say();
+  if (quiz)
+    return markupOf(
+      <Elsewhere
+        done={done}
+        to={quiz}
+        says={{ guest: words.quiz.signIn, learner: words.quiz.toQuestions, done: words.quiz.yourAttempts }}
+      >
+        <QuizTerms outline={quiz} />
+      </Elsewhere>,
+    );
+  if (task)
+    return markupOf(
+      <Elsewhere
+        done={done}
+        to={task}
+        says={{ guest: words.handIn.signIn, learner: words.handIn.toHandIn, done: words.handIn.yours }}
+      >
+        <TaskTerms task={task} />
+      </Elsewhere>,
+    );
+  if (done === null) return '';
+  if (done) return finished(standing);
+  return watch === null ? finish(standing) : markupOf(<Finish standing={standing} watch={watch} />);
 }
 
-function Done({ place: { done, type, finish, watch } }: { readonly place: ActivityPlace }) {
-  const words = say().course;
-  const said = words.says[type];
-  if (said === null) return null;
-  return done ? (
-    <p className="course-done">{words.youAreDone}</p>
-  ) : (
+const finish = drawnOnce((standing: ActivityStanding) => <Finish standing={standing} watch={null} />);
+const finished = drawnOnce(({ type }: ActivityStanding) => {
+  const { says, youAreDone } = say().course;
+  return says[type] === null ? null : <p className="course-done">{youAreDone}</p>;
+});
+
+interface FinishProps {
+  readonly standing: ActivityStanding;
+  readonly watch: string | null;
+}
+
+function Finish({ standing: { type, finish: to }, watch }: FinishProps) {
+  const { says, watchedNow } = say().course;
+  return says[type] === null ? null : (
     <form
       className="course-done"
       method="post"
-      action={finish.address}
+      action={to.address}
       data-watch={watch ?? undefined}
-      data-watched={watch === null ? undefined : words.watchedNow}
+      data-watched={watch === null ? undefined : watchedNow}
     >
-      <input type="hidden" name="next" value={finish.back} />
+      <input type="hidden" name="next" value={to.back} />
       <button className="button" type="submit">
-        {said}
+        {says[type]}
       </button>
     </form>
   );
@@ -188,25 +203,29 @@ const Elsewhere = ({ done, to: { address, score }, says, children }: ElsewherePr
   </div>
 );
 
-export function Around({ place: { previous, next } }: { readonly place: ActivityPlace }) {
-  return (
-    <nav className="neighbours" aria-label={say().course.around}>
+/** What comes before an activity and after it, as markup. */
+export const aroundOf = ({ around }: Pick<ActivityPlace, 'around'>): string => neighbours(around);
+
+const neighbours = drawnOnce(({ previous, next }: ActivitiesAround) => {
+  const words = say().course;
+  return previous === null && next === null ? null : (
+    <nav className="neighbours" aria-label={words.around}>
       {previous?.address && (
         <a href={previous.address} rel="prev">
-          <span className="hint">{say().course.previous}</span> {previous.title}
+          <span className="hint">{words.previous}</span> {previous.title}
         </a>
       )}
       {next?.address ? (
         <a href={next.address} rel="next">
-          <span className="hint">{say().course.next}</span> {next.title}
+          <span className="hint">{words.next}</span> {next.title}
         </a>
       ) : (
         next && (
           <span>
-            <span className="hint">{say().course.nextLocked}</span> {next.title}
+            <span className="hint">{words.nextLocked}</span> {next.title}
           </span>
         )
       )}
     </nav>
   );
-}
+});

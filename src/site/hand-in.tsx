@@ -1,6 +1,6 @@
 /** A hand-in as its learner meets it: what to hand in, and what became of what was. */
 import type { HandInView } from '@/services';
-import { Around, Whereabouts } from './course';
+import { aroundOf, Whereabouts } from './course';
 import { type Delivery, Shell } from './shell';
 import { sizeInWords } from './size';
 import { TaskTerms } from './task-terms';
@@ -17,7 +17,7 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
   const { frame, title, address, place, versions } = handIn;
   const words = say().handIn;
   return (
-    <Shell frame={frame} delivery={delivery} title={title}>
+    <Shell frame={frame} delivery={delivery} title={title} below={place ? aroundOf(place) : ''}>
       <article>
         {place && <Whereabouts place={place} />}
         <h1>{title}</h1>
@@ -47,7 +47,6 @@ export function HandInPage({ handIn, delivery, note, problem }: HandInPageProps)
           <a href={address}>{words.about}</a>
         </p>
       </article>
-      {place && <Around place={place} />}
     </Shell>
   );
 }

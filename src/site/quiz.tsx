@@ -1,7 +1,7 @@
 /** A quiz as its learner meets it: what it is, an attempt under way, and how those before went. */
 import type { Messages } from '@/core';
 import type { QuizView } from '@/services';
-import { Around, Whereabouts } from './course';
+import { aroundOf, Whereabouts } from './course';
 import { Answered, Question } from './quiz-question';
 import { QuizTerms } from './quiz-terms';
 import { type Delivery, Shell } from './shell';
@@ -24,6 +24,7 @@ export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
       frame={frame}
       delivery={delivery}
       title={title}
+      below={!attempt && place ? aroundOf(place) : ''}
       head={attempt && <script defer src={delivery.attemptScript} nonce={nonce ?? undefined} />}
     >
       <article>
@@ -50,7 +51,6 @@ export function QuizPage({ quiz, delivery, note, nonce }: QuizPageProps) {
           <a href={address}>{words.about}</a>
         </p>
       </article>
-      {!attempt && place && <Around place={place} />}
     </Shell>
   );
 }

@@ -2,6 +2,7 @@
 import type { ReactNode } from 'react';
 import { directionOf, type Spot } from '@/core';
 import type { Frame, MenuLink, SectionView, ShownMenu } from '@/services';
+import { drawnOnce } from './drawn-once';
 import { Horizon } from './horizon';
 import { LockSign } from './lock-sign';
 import { markupOf } from './markup';
@@ -34,10 +35,21 @@ interface ShellProps {
   readonly head?: ReactNode;
   /** Whether the page itself says where its text begins and ends, for what stands before and after it. */
   readonly placed?: boolean;
+  /** Markup that comes after everything else of the page. */
+  readonly below?: string;
   readonly children: ReactNode;
 }
 
-export function Shell({ frame, delivery, title, description, head, placed, children }: ShellProps) {
+export function Shell({
+  frame,
+  delivery,
+  title,
+  description,
+  head,
+  placed,
+  below = '',
+  children,
+}: ShellProps) {
   const { before, after } = aroundIn(frame, delivery);
   return (
     <html lang={frame.language} dir={directionOf(frame.language) === 'rtl' ? 'rtl' : undefined}>
@@ -61,7 +73,7 @@ export function Shell({ frame, delivery, title, description, head, placed, child
         className="flex min-h-dvh flex-col"
         // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
         dangerouslySetInnerHTML={{
-          __html: before + markupOf(placed ? children : around(frame, children)) + after,
+          __html: before + markupOf(placed ? children : around(frame, children)) + below + after,
         }}
       />
     </html>
@@ -76,20 +88,18 @@ const around = (frame: Frame, children: ReactNode) => (
   </>
 );
 
-const near = new WeakMap<Frame['shared'][Spot], string>();
+const near = drawnOnce((sections: Frame['shared'][Spot]) => <Sections sections={sections} />);
 
-/** What stands right before or after a text, drawn once for all who get the same. */
+/** What stands right before or after a text. */
 export function Near({ frame, spot }: { readonly frame: Frame; readonly spot: 'before' | 'after' }) {
   const sections = frame.shared[spot];
   if (sections.length === 0) return null;
-  const html = near.get(sections) ?? markupOf(<Sections sections={sections} />);
-  near.set(sections, html);
   return (
     <section
       aria-label={say().frame[spot]}
       className="shared shared-near"
       // biome-ignore lint/security/noDangerouslySetInnerHtml: rendered here
-      dangerouslySetInnerHTML={{ __html: html }}
+      dangerouslySetInnerHTML={{ __html: near(sections) }}
     />
   );
 }

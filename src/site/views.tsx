@@ -1,6 +1,6 @@
 /** What each answer looks like. Nothing here decides; what was withheld never got this far. */
 import type { ListAnswer, PageAnswer, SearchAnswer } from '@/services';
-import { Onwards, Outline, Whereabouts } from './course';
+import { Outline, onwards, Whereabouts } from './course';
 import { Byline, Coarse, Entries, Picture } from './entries';
 import { Head } from './head';
 import { LockSign } from './lock-sign';
@@ -35,6 +35,7 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
         </>
       }
       placed
+      below={answer.activity ? onwards(answer.activity) : ''}
     >
       <article>
         {answer.activity && <Whereabouts place={answer.activity} />}
@@ -55,7 +56,6 @@ export function PageView({ answer, delivery }: ViewProps<'page'>) {
         <Near frame={frame} spot="after" />
         {facts.tags.length > 0 && <p className="tags">{facts.tags.join(' · ')}</p>}
       </article>
-      {answer.activity && <Onwards place={answer.activity} />}
       {neighbours && (neighbours.previous || neighbours.next) && (
         <nav className="neighbours" aria-label={say().lists.more(facts.category)}>
           {neighbours.previous && (

@@ -61,11 +61,16 @@ it('says all of it in the other, also where a page was made before', async () =>
 it('says in it how far one is in a course, also where its lines were drawn before', async () => {
   const learner = { cookie: `${SESSION_COOKIE}=${(await signedInAt(trivet, 'ines')).token}` };
   const course = () => read('/courses/dome-operator-induction', learner);
+  const activity = () => read('/courses/dome-operator-induction/ladder-safety', learner);
   const said = (language: string) => `<small> ${messagesIn(language).course.isDone}</small>`;
+  const around = (language: string) => `aria-label="${messagesIn(language).course.around}"`;
   expect(await course()).toContain(said('en'));
+  expect(await activity()).toContain(around('en'));
   await speak('de');
   expect(await course()).toContain(said('de'));
   expect(await course()).not.toContain(said('en'));
+  expect(await activity()).toContain(around('de'));
+  expect(await activity()).toContain(messagesIn('de').course.youAreDone);
   await speak('en');
 });
 

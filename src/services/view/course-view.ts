@@ -6,6 +6,7 @@ import {
   type Activity,
   type ActivityType,
   activitiesOf,
+  type Course,
   type Decision,
   type Item,
   type ItemId,
@@ -129,18 +130,27 @@ function closedBy(view: View, item: Item, decision: Decision, back: string): Clo
   return { reason, step: stepFor(view, next, 'address' in item ? item.address : back) };
 }
 
-/** Where an activity stands: its course, and what comes before and after it as far as this visitor gets it. */
-export interface ActivityPlace {
-  readonly id: ItemId;
+/** What is the same of an activity for everybody who gets it. */
+export interface ActivityStanding {
   readonly type: ActivityType;
-  readonly course: { readonly title: string; readonly address: string } | null;
+  readonly course: { readonly title: string; readonly address: string };
   readonly unit: string | null;
-  readonly previous: ActivityEntry | null;
-  readonly next: ActivityEntry | null;
-  /** Null for whoever it is not known of. */
-  readonly done: boolean | null;
   /** Where one says that one is done, and where one is then. */
   readonly finish: { readonly address: string; readonly back: string };
+}
+
+/** What comes before an activity and after it. */
+export interface ActivitiesAround {
+  readonly previous: ActivityEntry | null;
+  readonly next: ActivityEntry | null;
+}
+
+/** Where an activity stands, and what comes before and after it as far as this visitor gets it. */
+export interface ActivityPlace {
+  readonly standing: ActivityStanding;
+  readonly around: ActivitiesAround;
+  /** Null for whoever it is not known of. */
+  readonly done: boolean | null;
   /** Of a video that one is not done with: where it is told what of it was played. */
   readonly watch: string | null;
   /** Of a hand-in: what can be handed in and where, and the score of whoever is done with it. */
@@ -157,24 +167,14 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
   const course = items.get(item.within.course);
   const unit = item.within.unit === null ? undefined : items.get(item.within.unit);
   if (course?.kind !== 'course') return null;
-  // Only as far as is told: a long course costs no more than a short one.
-  const first = (step: 1 | -1, wanted: (entry: ActivityEntry) => boolean): ActivityEntry | null => {
-    for (const activity of activitiesFrom(view, item, step)) {
-      const entry = activityEntry(view, activity);
-      if (entry && wanted(entry)) return entry;
-    }
-    return null;
-  };
   const done = isDone(view, id);
   return {
-    id,
-    type: item.activity,
-    course: { title: course.title, address: addressIn(view, course.address) },
-    unit: unit?.title ?? null,
-    previous: first(-1, ({ address }) => address !== null),
-    next: first(1, () => true),
+    standing: standingOf(view, item, course, unit),
+    around: aroundOf(
+      nearest(view, item, -1, ({ address }) => address !== null),
+      nearest(view, item, 1, () => true),
+    ),
     done,
-    finish: { address: addressIn(view, `/me/done/${encodeURIComponent(id)}`), back: item.address },
     watch:
       item.activity === 'video' && done === false
         ? addressIn(view, `/me/played/${encodeURIComponent(id)}`)
@@ -187,6 +187,26 @@ export function placeInCourse(view: View, id: ItemId): ActivityPlace | null {
     ),
     quiz: placeOf(view, item, item.activity === 'quiz' ? quizOutline(view.state, id) : null, quizAddress),
   };
+}
+
+/** Standings by what they tell of: the same value for everybody, so that what is drawn of it is found by it. */
+const standings = new WeakMap<
+  Activity,
+  { readonly course: Item; readonly unit: Item | undefined; readonly standing: ActivityStanding }
+>();
+
+function standingOf(view: View, item: Activity, course: Course, unit: Item | undefined): ActivityStanding {
+  const known = view.base === '' ? standings.get(item) : undefined;
+  if (known?.course === course && known.unit === unit) return known.standing;
+  const standing: ActivityStanding = {
+    type: item.activity,
+    course: { title: course.title, address: addressIn(view, course.address) },
+    unit: unit?.title ?? null,
+    finish: { address: addressIn(view, `/me/done/${encodeURIComponent(item.id)}`), back: item.address },
+  };
+  // On a walk the addresses are the walk's.
+  if (view.base === '') standings.set(item, { course, unit, standing });
+  return standing;
 }
 
 /** What is told of an activity that is done elsewhere than on its page, with where that is. */
@@ -208,18 +228,51 @@ function placeOf<T extends object>(
   };
 }
 
-/** The activities before another one or after it, the nearest first, in the units of its course that are open. */
-function* activitiesFrom(view: View, { id, within }: Activity, step: 1 | -1): Generator<Activity> {
-  if (!within) return;
+/** What is around activities: the same value for everybody who gets the same, so that what is drawn of it is found by it. */
+const arounds = new WeakMap<object, WeakMap<object, ActivitiesAround>>();
+const NOTHING = {};
+
+function aroundOf(previous: ActivityEntry | null, next: ActivityEntry | null): ActivitiesAround {
+  const before = previous ?? NOTHING;
+  const known = arounds.get(before) ?? new WeakMap<object, ActivitiesAround>();
+  arounds.set(before, known);
+  const around = known.get(next ?? NOTHING) ?? { previous, next };
+  known.set(next ?? NOTHING, around);
+  return around;
+}
+
+/**
+ * The nearest activity before another one or after it that is shown and wanted, in the units of its course that are open. Only
+ * as far as is told is looked: a long course costs no more than a short one.
+ */
+function nearest(
+  view: View,
+  { id, within }: Activity,
+  step: 1 | -1,
+  wanted: (entry: ActivityEntry) => boolean,
+): ActivityEntry | null {
+  if (!within) return null;
   const { outline } = view.state;
   const units = unitsOf(outline, within.course);
-  let unit = units.findIndex((one) => one.id === within.unit);
-  for (let from: ItemId | null = id; ; from = null) {
+  let from: ItemId | null = id;
+  for (let unit = placeOfId(units, within.unit); ; unit += step) {
     const holder = units[unit];
-    if (!holder) return;
+    if (!holder) return null;
     const list = decisionOn(view, holder.id).kind === 'open' ? activitiesOf(outline, holder.id) : [];
-    const start = from === null ? (step > 0 ? -1 : list.length) : list.findIndex((one) => one.id === id);
-    for (let at = start + step; at >= 0 && at < list.length; at += step) yield list[at] as Activity;
-    unit += step;
+    const start = from === null ? (step > 0 ? -1 : list.length) : placeOfId(list, from);
+    for (let at = start + step; at >= 0 && at < list.length; at += step) {
+      const entry = activityEntry(view, list[at] as Activity);
+      if (entry && wanted(entry)) return entry;
+    }
+    from = null;
   }
+}
+
+const places = new WeakMap<readonly Item[], ReadonlyMap<ItemId, number>>();
+
+/** At which place of a list something is, or -1; looked through once. */
+function placeOfId(list: readonly Item[], id: ItemId | null): number {
+  const known = places.get(list) ?? new Map(list.map((item, at) => [item.id, at]));
+  places.set(list, known);
+  return (id === null ? undefined : known.get(id)) ?? -1;
 }

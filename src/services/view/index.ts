@@ -4,8 +4,10 @@ export { type AccountView, accountOf } from './account-view';
 export { coloursNamed } from './colours-at';
 export { decisionOn, decisionOnHost, opens, type View, type ViewContext, viewOf } from './context';
 export {
+  type ActivitiesAround,
   type ActivityEntry,
   type ActivityPlace,
+  type ActivityStanding,
   type CourseOutline,
   courseOutline,
   type UnitEntry,
