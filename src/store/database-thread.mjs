@@ -7,36 +7,67 @@ import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import { gunzipSync } from 'node:zlib';
 import { PGlite } from '@electric-sql/pglite';
+import { madeReady } from './made-ready.mjs';
 
 const { folder, copy, packed } = workerData;
 const begins = copy ?? (folder === null && packed !== null ? gunzipSync(readFileSync(packed)) : null);
 const client = begins ? new PGlite({ loadDataDir: new Blob([begins]) }) : new PGlite(folder ?? undefined);
 
+const ready = madeReady(client);
+
 /** The transaction that is going on, with what ends it. */
 let current = null;
+
+let last = Promise.resolve();
+/** What is outside of transactions has its turn when all that was asked before it has ended, transactions too. */
+function inTurn(work) {
+  const done = last.then(work);
+  last = done.then(
+    () => {},
+    () => {},
+  );
+  return done;
+}
 
 const asItIs = (value) => value;
 
 async function answer({ kind, inside, text, params, rowMode, raw }) {
-  const asked = inside ? current.tx : client;
   switch (kind) {
     case 'open':
       return client.waitReady;
     case 'query': {
       const parsers = Object.fromEntries(raw.map((type) => [type, asItIs]));
-      return asked.query(text, params, { rowMode, parsers });
+      const query = () => client.runExclusive(() => ready.ask(text, params, { rowMode, parsers }));
+      if (inside) return query();
+      return inTurn(async () => {
+        const results = await query();
+        await client.syncToFs();
+        return results;
+      });
     }
-    case 'exec':
-      return asked.exec(text);
+    case 'exec': {
+      const run = async (by) => {
+        const results = await by.exec(text);
+        await client.runExclusive(ready.tablesChanged);
+        return results;
+      };
+      return inside ? run(current.tx) : inTurn(() => run(client));
+    }
     case 'begin':
       return new Promise((begun, failed) => {
-        const ended = client.transaction(
-          (tx) =>
-            new Promise((commit) => {
-              current = { tx, commit, ended };
-              begun();
-            }),
-        );
+        const ended = inTurn(async () => {
+          try {
+            await client.transaction(
+              (tx) =>
+                new Promise((commit) => {
+                  current = { tx, commit, ended };
+                  begun();
+                }),
+            );
+          } finally {
+            await client.runExclusive(ready.ended);
+          }
+        });
         ended.catch(failed);
       });
     case 'commit': {
@@ -53,7 +84,7 @@ async function answer({ kind, inside, text, params, rowMode, raw }) {
       return ended;
     }
     case 'dump':
-      return new Uint8Array(await (await client.dumpDataDir('none')).arrayBuffer());
+      return inTurn(async () => new Uint8Array(await (await client.dumpDataDir('none')).arrayBuffer()));
     case 'close':
       return client.close();
     default:

@@ -1,8 +1,9 @@
 /** The site's items and their content. */
-import { desc, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { type Address, asId, enrollingByHand, type Item, type ItemId } from '@/core';
 import type { Content } from './content';
 import type { Database } from './database';
+import { oneOf } from './one-of';
 import { items, oldAddresses } from './schema';
 
 /** An item with its content. */
@@ -16,7 +17,7 @@ export async function readItems(
   db: Database,
   ids?: readonly ItemId[],
 ): Promise<readonly (StoredItem & { readonly version: number })[]> {
-  const among = ids && inArray(items.id, [...ids]);
+  const among = ids && oneOf(items.id, ids);
   return (await db.select().from(items).where(among).orderBy(items.id)).map(
     ({
       summary,
@@ -191,7 +192,7 @@ export async function readLastChanged(
 }
 
 export async function deleteItems(db: Database, ids: readonly ItemId[]): Promise<void> {
-  if (ids.length > 0) await db.delete(items).where(inArray(items.id, [...ids]));
+  if (ids.length > 0) await db.delete(items).where(oneOf(items.id, ids));
 }
 
 /** Every address that an item had before, with that item. */
@@ -213,5 +214,5 @@ export async function noteOldAddress(db: Database, address: Address, item: ItemI
 
 /** Forgets addresses that items had before. */
 export async function forgetOldAddresses(db: Database, list: readonly string[]): Promise<void> {
-  if (list.length > 0) await db.delete(oldAddresses).where(inArray(oldAddresses.address, [...list]));
+  if (list.length > 0) await db.delete(oldAddresses).where(oneOf(oldAddresses.address, list));
 }

@@ -1,5 +1,5 @@
 /** Orders, and what the till told of them. */
-import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
 import {
   type Agreed,
   asId,
@@ -12,6 +12,7 @@ import {
   type VoucherId,
 } from '@/core';
 import type { Database } from './database';
+import { oneOf } from './one-of';
 import { notices, orderLetters, orders, people } from './schema';
 import type { DueStep, FreeAtFirst, Replaced } from './types';
 
@@ -125,7 +126,7 @@ export async function readBought(
     .from(orders)
     .where(
       and(
-        among ? inArray(orders.person, [...among]) : isNotNull(orders.person),
+        among ? oneOf(orders.person, among) : isNotNull(orders.person),
         sql`${orders.state} ->> 'began' is not null`,
         // What was paid and can't be given is nobody's while it goes back.
         sql`not ${orders.due} @> '[{"kind": "give back"}]'::jsonb`,
@@ -158,7 +159,7 @@ export async function readUnconfirmed(
       and(
         eq(orders.madeAccount, true),
         isNull(people.passwordHash),
-        among ? inArray(people.id, [...among]) : undefined,
+        among ? oneOf(people.id, among) : undefined,
       ),
     );
   return new Set(rows.map(({ id }) => asId<PersonId>(id)));

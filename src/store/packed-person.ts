@@ -1,7 +1,8 @@
 /** A person as one line of text: as the database says it, and as it is kept in memory until somebody asks. */
-import { inArray, type SQL, sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { asId, byCodePoints, type ItemId, type LevelId, type Packing, type PersonId } from '@/core';
+import { oneOf } from './one-of';
 import { inOrder, type PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
 
@@ -185,7 +186,7 @@ export function somePacked(ids: readonly PersonId[]): SQL {
     const of: Listed = LISTED[name];
     return sql`(select ${inList(of)} from ${of.table} where person = p.id)`;
   };
-  return sql`select ${array([...known(listOf), ...rest(listOf)])} as line from ${people} p where ${inArray(sql`p.id`, [...ids])}`;
+  return sql`select ${array([...known(listOf), ...rest(listOf)])} as line from ${people} p where ${oneOf(sql`p.id`, ids)}`;
 }
 
 /** Everybody in the order of their names: texts of so many lines, with a break before each. Each table is read once. */

@@ -2,6 +2,7 @@
 import { desc, inArray, sql } from 'drizzle-orm';
 import { asId, type ItemId } from '@/core';
 import type { Database } from './database';
+import { oneOf } from './one-of';
 import { searchTexts, settings } from './schema';
 
 /** One searchable text: a title, a summary, or a piece of a section. */
@@ -79,7 +80,7 @@ export async function readTextsIn(db: Database, language: string): Promise<void>
 }
 
 export async function deleteSearchTexts(db: Database, list: readonly ItemId[]): Promise<void> {
-  if (list.length > 0) await db.delete(searchTexts).where(inArray(searchTexts.item, [...list]));
+  if (list.length > 0) await db.delete(searchTexts).where(oneOf(searchTexts.item, list));
 }
 
 /** Everything that matches a question in the manner of web search engines, the best first. */

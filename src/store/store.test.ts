@@ -13,11 +13,14 @@ import {
 } from '@/core';
 import {
   countAttempt,
+  deleteItems,
   deletePeople,
+  deleteSearchTexts,
   deleteSession,
   dropNames,
   findCredentials,
   forgetAttempts,
+  forgetOldAddresses,
   insertFirstPolicy,
   insertItems,
   insertSession,
@@ -25,12 +28,14 @@ import {
   type OpenDatabase,
   type PersonRecord,
   readBoard,
+  readBought,
   readItems,
   readNames,
   readPeople,
   readPolicies,
   readSession,
   readSomePeople,
+  readUnconfirmed,
   readWalk,
   setPassphrases,
   setPasswordHash,
@@ -92,6 +97,19 @@ beforeAll(async () => {
   await insertFirstPolicy(db(), openPolicy, 'The test');
 });
 afterAll(() => opened.close());
+
+it('asks about more of anything than a question has parameters', async () => {
+  const many = Array.from({ length: 70_000 }, (_, at) => asId<never>(`no-such-${at}`));
+  const asked = [ines, ...many];
+  expect(await readItems(db(), asked as never[])).toEqual([]);
+  await db().transaction(async (tx) => {
+    await deleteItems(tx, many);
+    await deleteSearchTexts(tx, many);
+    await forgetOldAddresses(tx, many);
+  });
+  expect(await readBought(db(), many)).toEqual([]);
+  expect(await readUnconfirmed(db(), many)).toEqual(new Set());
+});
 
 describe('people', () => {
   it('come back with everything known of them, in the order of their names', async () => {

@@ -76,6 +76,83 @@ it('says what went wrong with PostgreSQL’s code and the constraint', async () 
   await client.exec('DELETE FROM kept');
 });
 
+it('asks the same again with other values, also after it failed', async () => {
+  const insert = 'INSERT INTO kept VALUES ($1, $2) RETURNING name';
+  const put = async (name: string, bytes: Uint8Array | null) =>
+    (await client.query(insert, [name, bytes])).rows;
+  expect(await put('one', null)).toEqual([{ name: 'one' }]);
+  await expect(put('one', null)).rejects.toMatchObject({ code: '23505' });
+  expect(await put('two', new Uint8Array([7]))).toEqual([{ name: 'two' }]);
+  await expect(
+    client.transaction(async (tx) => {
+      await tx.query(insert, ['three', null]);
+      await tx.query(insert, ['one', null]);
+    }),
+  ).rejects.toMatchObject({ code: '23505' });
+  expect(await names()).toEqual(['one', 'two']);
+  expect((await client.query('DELETE FROM kept WHERE name = $1', ['two'])).affectedRows).toBe(1);
+  await expect(client.query('SELECT nothing FROM nowhere')).rejects.toMatchObject({ code: '42P01' });
+  await expect(client.query(insert, ['three'])).rejects.toMatchObject({ code: '08P01' });
+  expect(await names()).toEqual(['one']);
+  await client.exec('DELETE FROM kept');
+});
+
+it('answers with the columns that there are, however they came', async () => {
+  const columns = async () => (await client.query('SELECT * FROM changing')).fields.map(({ name }) => name);
+  await client.query('CREATE TABLE changing (a int)');
+  expect(await columns()).toEqual(['a']);
+  await client.query('ALTER TABLE changing ADD COLUMN b int');
+  expect(await columns()).toEqual(['a', 'b']);
+  await client.exec('ALTER TABLE changing ADD COLUMN c int');
+  expect(await columns()).toEqual(['a', 'b', 'c']);
+  const undone = client.transaction(async (tx) => {
+    await tx.query('ALTER TABLE changing DROP COLUMN a');
+    expect((await tx.query('SELECT * FROM changing')).fields).toHaveLength(2);
+    throw new Error('undone');
+  });
+  await expect(undone).rejects.toThrow('undone');
+  expect(await columns()).toEqual(['a', 'b', 'c']);
+  await client.exec('DROP TABLE changing');
+});
+
+it('knows as many questions as are asked, and keeps some hundred of them ready', async () => {
+  for (let at = 0; at < 900; at++)
+    expect((await client.query(`SELECT $1::int + ${at % 450} AS sum`, [at])).rows).toEqual([
+      { sum: at + (at % 450) },
+    ]);
+  const { rows } = await client.query('SELECT count(*)::int AS count FROM pg_prepared_statements');
+  const { count } = rows[0] as { count: number };
+  expect(count).toBeGreaterThan(100);
+  expect(count).toBeLessThanOrEqual(400);
+});
+
+it('lets what waits between two transactions be part of neither', async () => {
+  const gates = [0, 1].map(() => {
+    let open = () => {};
+    const passed = new Promise<void>((resolve) => {
+      open = resolve;
+    });
+    return { open, passed };
+  });
+  const undone = (at: number) =>
+    client.transaction(async (tx) => {
+      await tx.query('INSERT INTO kept VALUES ($1)', [`inside ${at}`]);
+      await gates[at]?.passed;
+      throw new Error('undone');
+    });
+  const first = undone(0);
+  const between = client.query("INSERT INTO kept VALUES ('between')");
+  const second = undone(1);
+  const after = client.query("INSERT INTO kept VALUES ('after')");
+  for (const [at, one] of [first, second].entries()) {
+    gates[at]?.open();
+    await expect(one).rejects.toThrow('undone');
+  }
+  await Promise.all([between, after]);
+  expect(await names()).toEqual(['after', 'between']);
+  await client.exec('DELETE FROM kept');
+});
+
 it('begins as another one was', async () => {
   await client.query("INSERT INTO kept VALUES ('copied')");
   const copy = await openThreadedClient(await client.dump());
