@@ -129,28 +129,10 @@ export const Whereabouts = ({ place }: { readonly place: ActivityPlace }) => (
 /** Being done with an activity, and what comes before it and after it, as markup. */
 export const onwards = (place: ActivityPlace): string => finishingOf(place) + aroundOf(place);
 
-function finishingOf({ standing, done, quiz, task, watch }: ActivityPlace): string {
-  const words = say();
-  if (quiz)
-    return markupOf(
-      <Elsewhere
-        done={done}
-        to={quiz}
-        says={{ guest: words.quiz.signIn, learner: words.quiz.toQuestions, done: words.quiz.yourAttempts }}
-      >
-        <QuizTerms outline={quiz} />
-      </Elsewhere>,
-    );
-  if (task)
-    return markupOf(
-      <Elsewhere
-        done={done}
-        to={task}
-        says={{ guest: words.handIn.signIn, learner: words.handIn.toHandIn, done: words.handIn.yours }}
-      >
-        <TaskTerms task={task} />
-      </Elsewhere>,
-    );
+function finishingOf(place: ActivityPlace): string {
+  const { standing, done, watch } = place;
+  const elsewhere = elsewhereOf(place);
+  if (elsewhere) return markupOf(<Elsewhere done={done} {...elsewhere} />);
   if (done === null) return '';
   if (done) return finished(standing);
   return watch === null ? finish(standing) : markupOf(<Finish standing={standing} watch={watch} />);
@@ -189,13 +171,27 @@ interface ElsewhereProps {
   readonly done: boolean | null;
   readonly to: { readonly address: string; readonly score: number | null };
   readonly says: Readonly<Record<'guest' | 'learner' | 'done', string>>;
-  readonly children: ReactNode;
+  readonly terms: ReactNode;
 }
 
-/** What is done elsewhere than on its page: the terms of it, and the way there. */
-const Elsewhere = ({ done, to: { address, score }, says, children }: ElsewhereProps) => (
+/** Of a quiz and a hand-in, which are done elsewhere than on their page. */
+function elsewhereOf({ quiz, task }: ActivityPlace): Omit<ElsewhereProps, 'done'> | null {
+  const words = say();
+  if (quiz) {
+    const { signIn: guest, toQuestions: learner, yourAttempts: done } = words.quiz;
+    return { to: quiz, says: { guest, learner, done }, terms: <QuizTerms outline={quiz} /> };
+  }
+  if (task) {
+    const { signIn: guest, toHandIn: learner, yours: done } = words.handIn;
+    return { to: task, says: { guest, learner, done }, terms: <TaskTerms task={task} /> };
+  }
+  return null;
+}
+
+/** The terms of what is done elsewhere, and the way there. */
+const Elsewhere = ({ done, to: { address, score }, says, terms }: ElsewhereProps) => (
   <div className="course-done quiz-before">
-    {children}
+    {terms}
     {done && <p>{score === null ? say().course.youAreDone : say().course.youAreDoneWith(score)}</p>}
     <a className="button" href={address}>
       {done === null ? says.guest : done ? says.done : says.learner}
