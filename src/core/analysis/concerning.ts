@@ -5,7 +5,7 @@ import type { ItemId } from '../ids';
 import { type CompiledPolicy, decide, outcomeOf } from '../policy';
 import { isEnrolledOn, isOpenable, levelAt, type RequestFacts, type VisitorFacts } from '../site';
 import type { Finding } from './finding';
-import { arrivesNowhere } from './leading';
+import { arrivesLate, arrivesNowhere } from './leading';
 import type { Verdict } from './verdicts';
 
 interface Someone {
@@ -26,6 +26,8 @@ export function concerns(finding: Finding, compiled: CompiledPolicy, { visitor, 
     case 'hidden link':
       return opens(finding.page) && !opens(finding.link);
     case 'led astray': {
+      if (finding.how === 'long')
+        return arrivesLate({ visitor, request }, finding.from, { compiled }) === finding.at;
       const astray = arrivesNowhere({ visitor, request }, finding.from, { compiled });
       return astray?.at === finding.at && astray.how === finding.how;
     }

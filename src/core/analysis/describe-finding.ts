@@ -36,6 +36,8 @@ export function describeFinding(finding: Finding, compiled: CompiledPolicy, toda
       return `Nobody can pass this gate and the one that says “${gateSaid(finding.other)}” as well, so ${over} can be opened by nobody.`;
     }
     case 'led astray':
+      if (finding.how === 'long')
+        return `${shown()} is sent on from ${title(finding.from)} more than twice before they arrive at ${title(finding.at)}.`;
       return finding.how === 'circle'
         ? `${shown()} is sent on from ${title(finding.from)} and comes round to ${title(finding.at)} again, without end.`
         : `${shown()} is sent on from ${title(finding.from)} and arrives at ${title(finding.at)}, which is closed to them.`;

@@ -16,11 +16,11 @@ interface Shapes {
   'nobody passes': object;
   /** Nobody can pass both: what both are over is closed to everybody. */
   contradiction: { readonly other: GateId; readonly items: readonly ItemId[] };
-  /** Somebody whom a gate sends on, and who arrives at a closed door, or comes round in a circle. */
+  /** Somebody whom a gate sends on, and who arrives at a closed door, comes round in a circle, or is sent on too often. */
   'led astray': {
     readonly from: ItemId;
     readonly at: ItemId;
-    readonly how: 'closed' | 'circle';
+    readonly how: 'closed' | 'circle' | 'long';
     readonly witness: Witness;
   };
   /** The next step that somebody is offered is a page that they can't open. */
@@ -133,7 +133,7 @@ export function keyOfFinding(finding: Finding): string {
       case 'contradiction':
         return [finding.other];
       case 'led astray':
-        return [finding.at];
+        return finding.how === 'long' ? [finding.at, finding.how] : [finding.at];
       case 'step to a closed door':
         return [finding.to];
       case 'hidden link':

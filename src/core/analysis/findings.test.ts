@@ -283,6 +283,33 @@ describe('leads astray', () => {
     ]);
   });
 
+  it('more than twice, wherever they arrive', () => {
+    const on = (name: string, from: string, to: string, who: Condition = inGroup(crew)) =>
+      gate(name, who, from, {
+        what: { targets: [{ kind: 'item', item: id(from) }], except: [] },
+        otherwise: sendsTo(to),
+      });
+    const [first, second] = [on('first', 'observers', 'school'), on('second', 'school', 'charts')];
+    expect(kinds(first, second)).toEqual([]);
+    const third = on('third', 'charts', 'join', any(inGroup(crew), inGroup(school)));
+    const [one, ...more] = found(first, second, third);
+    expect(more).toEqual([]);
+    expect(one).toMatchObject({
+      gate: 'first',
+      kind: 'led astray',
+      how: 'long',
+      from: 'observers',
+      at: 'join',
+    });
+    if (one?.kind !== 'led astray') throw new Error('It was not found.');
+    // Whoever is in the school gets the charts, and goes no further.
+    expect(one.witness.visitor.groups ?? []).not.toContain(school);
+    expect(describeFinding(one, compiled(first, second, third), request.today)).toBe(
+      'A guest is sent on from “Observers’ room” more than twice before they arrive at “Join us”.',
+    );
+    expect(kinds(first, second, on('third', 'charts', 'join', everyone))).toEqual([]);
+  });
+
   it('those who are offered a page that they can’t open', () => {
     const teaser = gate('teaser', level('at least', observer), 'observers', { otherwise: offers('school') });
     const [one] = found(teaser, gate('closed', inGroup(school), 'school'));

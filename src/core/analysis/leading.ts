@@ -1,10 +1,10 @@
 /** Where links, redirects and next steps lead those who get them. */
 import { type Gate, givenBy, resolveGiven } from '../gate';
 import type { ItemId } from '../ids';
-import { arrivalFrom, decide, outcomeOf } from '../policy';
+import { arrivalFrom, decide, hurdlesOf, outcomeOf } from '../policy';
 import { type Item, isAddressed } from '../site';
 import { closed } from './axioms';
-import { type Diagram, Undecided } from './diagram';
+import { type Diagram, NONE, Undecided } from './diagram';
 import type { Finding, Witness } from './finding';
 import type { Way } from './gate-findings';
 import { givenAlong, type Outcomes } from './outcomes';
@@ -79,6 +79,10 @@ export function ledAstray(
           if (witness && astray)
             found.set(`astray ${to}`, { gate: gate.id, kind: 'led astray', from, witness, ...astray });
         }
+        const witness = shownBy(sentOn(reach, set, to, MOST_TURNS), reach);
+        const at = witness && speaks(witness) && arrivesLate(witness, from, reach);
+        if (witness && at)
+          found.set(`long ${to}`, { gate: gate.id, kind: 'led astray', from, witness, at, how: 'long' });
       } else if ('next' in give && give.next.kind === 'item') {
         const to = give.next.item;
         const shut = space.and(set, space.not(reach.openTo(to)));
@@ -93,6 +97,32 @@ export function ledAstray(
     }
   }
   return [...found.values()];
+}
+
+/** Nobody is to be sent on more often than that. */
+const MOST_TURNS = 2;
+
+/** Some of a set who are sent on so many times more from an item. */
+function sentOn(reach: Reach, set: Diagram, item: ItemId, times: number): Diagram {
+  if (times === 0) return set;
+  for (const { set: those, give } of givenAlong(reach, hurdlesOf(reach.compiled, item) ?? []).away) {
+    if (give?.kind !== 'redirect' || give.to.kind !== 'item') continue;
+    const left = reach.space.and(set, those);
+    const on = left === NONE ? NONE : sentOn(reach, left, give.to.item, times - 1);
+    if (on !== NONE) return on;
+  }
+  return NONE;
+}
+
+/** Where somebody arrives from an item who is sent on too often before; null where that is no arrival, or soon enough. */
+export function arrivesLate(
+  { visitor, request }: Witness,
+  from: ItemId,
+  { compiled }: Pick<Reach, 'compiled'>,
+): ItemId | null {
+  const { path } = arrivalFrom(compiled, from, visitor, request);
+  if (path.length <= MOST_TURNS + 1 || arrivesNowhere({ visitor, request }, from, { compiled })) return null;
+  return path.at(-1) ?? null;
 }
 
 /** Where somebody's way from an item ends, where that is no arrival. */
