@@ -5,7 +5,7 @@ import type { ItemId } from '../ids';
 import { type CompiledPolicy, decide, outcomeOf } from '../policy';
 import { isEnrolledOn, isOpenable, levelAt, type RequestFacts, type VisitorFacts } from '../site';
 import type { Finding } from './finding';
-import { arrivesLate, arrivesNowhere } from './leading';
+import { astrayFrom } from './leading';
 import type { Verdict } from './verdicts';
 
 interface Someone {
@@ -26,9 +26,7 @@ export function concerns(finding: Finding, compiled: CompiledPolicy, { visitor, 
     case 'hidden link':
       return opens(finding.page) && !opens(finding.link);
     case 'led astray': {
-      if (finding.how === 'long')
-        return arrivesLate({ visitor, request }, finding.from, { compiled }) === finding.at;
-      const astray = arrivesNowhere({ visitor, request }, finding.from, { compiled });
+      const astray = astrayFrom({ visitor, request }, finding.from, { compiled });
       return astray?.at === finding.at && astray.how === finding.how;
     }
     case 'step to a closed door': {

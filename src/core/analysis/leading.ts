@@ -5,7 +5,7 @@ import { arrivalFrom, decide, hurdlesOf, outcomeOf } from '../policy';
 import { type Item, isAddressed } from '../site';
 import { closed } from './axioms';
 import { type Diagram, NONE, Undecided } from './diagram';
-import type { Finding, Witness } from './finding';
+import { type Finding, keyOfFinding, type Witness } from './finding';
 import type { Way } from './gate-findings';
 import { givenAlong, type Outcomes } from './outcomes';
 import type { Reach } from './reach';
@@ -57,6 +57,7 @@ export function ledAstray(
   const { compiled, space } = reach;
   if (!leads(gate, compiled.policy.turnAways)) return [];
   const found = new Map<string, Finding>();
+  const add = (one: Finding) => found.set(keyOfFinding(one), one);
   for (const way of own) {
     // What is no page of its own sends nobody on.
     const from = way.items.find((id) => isAddressed(compiled.outline.items.get(id)));
@@ -73,16 +74,14 @@ export function ledAstray(
       if (hurdle.gate !== gate || give === null) continue;
       if (give.kind === 'redirect' && give.to.kind === 'item') {
         const to = give.to.item;
-        for (const [outcome, those] of outcomes(to)) {
-          const witness = outcome === 'open' ? null : shownBy(space.and(set, those), reach);
-          const astray = witness && speaks(witness) && arrivesNowhere(witness, from, reach);
-          if (witness && astray)
-            found.set(`astray ${to}`, { gate: gate.id, kind: 'led astray', from, witness, ...astray });
+        const away = [...outcomes(to)].flatMap(([outcome, those]) =>
+          outcome === 'open' ? [] : [space.and(set, those)],
+        );
+        for (const those of [...away, sentOn(reach, set, to, MOST_TURNS)]) {
+          const witness = shownBy(those, reach);
+          const astray = witness && speaks(witness) && astrayFrom(witness, from, reach);
+          if (witness && astray) add({ gate: gate.id, kind: 'led astray', from, witness, ...astray });
         }
-        const witness = shownBy(sentOn(reach, set, to, MOST_TURNS), reach);
-        const at = witness && speaks(witness) && arrivesLate(witness, from, reach);
-        if (witness && at)
-          found.set(`long ${to}`, { gate: gate.id, kind: 'led astray', from, witness, at, how: 'long' });
       } else if ('next' in give && give.next.kind === 'item') {
         const to = give.next.item;
         const shut = space.and(set, space.not(reach.openTo(to)));
@@ -92,7 +91,7 @@ export function ledAstray(
         // Being sent on to somewhere else that is open, or to sign in, is an arrival.
         if (end?.kind === 'open' || (end?.kind === 'turned away' && end.turnAway.kind === 'redirect'))
           continue;
-        found.set(`step ${to}`, { gate: gate.id, kind: 'step to a closed door', from, to, witness });
+        add({ gate: gate.id, kind: 'step to a closed door', from, to, witness });
       }
     }
   }
@@ -114,26 +113,15 @@ function sentOn(reach: Reach, set: Diagram, item: ItemId, times: number): Diagra
   return NONE;
 }
 
-/** Where somebody arrives from an item who is sent on too often before; null where that is no arrival, or soon enough. */
-export function arrivesLate(
+/** How somebody is led astray who is sent on from an item, and where that ends; null where they arrive soon enough. */
+export function astrayFrom(
   { visitor, request }: Witness,
   from: ItemId,
   { compiled }: Pick<Reach, 'compiled'>,
-): ItemId | null {
-  const { path } = arrivalFrom(compiled, from, visitor, request);
-  if (path.length <= MOST_TURNS + 1 || arrivesNowhere({ visitor, request }, from, { compiled })) return null;
-  return path.at(-1) ?? null;
-}
-
-/** Where somebody's way from an item ends, where that is no arrival. */
-export function arrivesNowhere(
-  { visitor, request }: Witness,
-  from: ItemId,
-  { compiled }: Pick<Reach, 'compiled'>,
-): { readonly at: ItemId; readonly how: 'closed' | 'circle' } | null {
+): { readonly at: ItemId; readonly how: 'closed' | 'circle' | 'long' } | null {
   const { path, end } = arrivalFrom(compiled, from, visitor, request);
   const at = path.at(-1) ?? from;
   if (end === null) return { at, how: 'circle' };
-  if (end.kind === 'open' || end.turnAway.kind === 'redirect') return null;
-  return { at, how: 'closed' };
+  if (end.kind === 'turned away' && end.turnAway.kind !== 'redirect') return { at, how: 'closed' };
+  return path.length > MOST_TURNS + 1 ? { at, how: 'long' } : null;
 }
