@@ -9,6 +9,16 @@ test('the desk asks guests to sign in, refuses members and lets Greta in', async
   await fillSignIn(page, 'greta');
   await expect(page).toHaveURL('/desk');
   await expect(cell(page, /^Home/, 0)).toBeVisible();
+  // What the desk begins with is compiled as it arrives.
+  const begins = await (await page.request.get('/desk')).text();
+  const scripts = [...begins.matchAll(/<script src="([^"]+)"(?![^>]*noModule)/gi)].map(
+    ([, src]) => src ?? '',
+  );
+  expect(scripts.length).toBeGreaterThan(10);
+  for (const script of scripts)
+    expect((await (await page.request.get(script)).text()).split('\n')[0]).toBe(
+      '//# allFunctionsCalledOnLoad',
+    );
   const priya = await browserOf(browser, 'priya');
   expect((await priya.page.goto('/desk'))?.status()).toBe(403);
   await expect(priya.page.getByText('The desk is for administrators')).toBeVisible();

@@ -72,6 +72,7 @@ export function build() {
     'tsconfig.json',
     ...[
       'build-assets',
+      'build-compile-hints',
       'build-server',
       'build-database',
       'serve',
@@ -84,6 +85,7 @@ export function build() {
     console.log('  Building …');
     runScript('scripts/build-assets.ts');
     runBin('next', ['build']);
+    runScript('scripts/build-compile-hints.ts');
     runScript('scripts/build-server.ts');
     runScript('scripts/build-database.ts');
   });

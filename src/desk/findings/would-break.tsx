@@ -9,7 +9,7 @@ import {
   type Verdict,
 } from '@/core';
 import { useDesk } from '../context';
-import { AsLive } from './expectation-panel';
+import { AsLive } from './as-live';
 import { Crowd } from './finding-panel';
 
 /** Expectations of the draft with what has become of them; those that are broken. */
