@@ -8,6 +8,7 @@ import { moneyInWords } from '../selling/money';
 import { priceInWords } from '../selling/terms';
 import { dayInWords } from '../site/day';
 import type { ActivityType } from '../site/kinds';
+import { numbersIn } from './numbers';
 
 const YOURS = 'What you have, and everything that you paid: {link}';
 const RENEWED = 'It is paid again on {next}: {price}.';
@@ -15,8 +16,6 @@ const PASSWORD = 'You have an account now, with this mail address. Choose a pass
 const CODE = `Your code is {code}. It is good for a quarter of an hour.
 
 If you did not ask for it, you need do nothing.`;
-
-const NUMBERS = new Intl.NumberFormat('en', { maximumFractionDigits: 20 });
 
 export const english = {
   tag: 'en',
@@ -28,7 +27,7 @@ export const english = {
   price: priceInWords,
   all: (parts: readonly string[]) => listed(parts),
   either: (parts: readonly string[]) => listed(parts, 'or'),
-  number: (value: number) => NUMBERS.format(value),
+  number: (value: number) => numbersIn('en').format(value),
   decimal: (value: number, digits: number) => value.toFixed(digits),
 
   frame: {

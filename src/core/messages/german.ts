@@ -1,8 +1,10 @@
 /** Everything that Trivet itself says to visitors, in German; see `english.ts`. */
+import { onceFor } from '../once';
 import { decimalsOf, type Money } from '../selling/money';
 import type { Price } from '../selling/terms';
 import type { Day } from '../site/day';
 import type { Messages } from './english';
+import { numbersIn } from './numbers';
 
 const MONTHS = [
   'Januar',
@@ -19,23 +21,18 @@ const MONTHS = [
   'Dezember',
 ];
 
-const NUMBERS = new Intl.NumberFormat('de', { maximumFractionDigits: 20 });
-const amounts = new Map<string, Intl.NumberFormat>();
+const number = (value: number): string => numbersIn('de').format(value);
 
-function amountsIn(currency: string): Intl.NumberFormat {
+const amountsIn = onceFor((currency: string) => {
   const decimals = decimalsOf(currency);
-  const made =
-    amounts.get(currency) ??
-    new Intl.NumberFormat('de', {
-      style: 'currency',
-      currency,
-      currencyDisplay: 'narrowSymbol',
-      minimumFractionDigits: decimals,
-      maximumFractionDigits: decimals,
-    });
-  amounts.set(currency, made);
-  return made;
-}
+  return new Intl.NumberFormat('de', {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'narrowSymbol',
+    minimumFractionDigits: decimals,
+    maximumFractionDigits: decimals,
+  });
+});
 
 const day = (date: Day): string =>
   `${Number(date.slice(8))}. ${MONTHS[Number(date.slice(5, 7)) - 1]} ${Number(date.slice(0, 4))}`;
@@ -77,7 +74,7 @@ export const german: Messages = {
   price,
   all: (parts) => listed(parts, 'und'),
   either: (parts) => listed(parts, 'oder'),
-  number: (value) => NUMBERS.format(value),
+  number,
   decimal: (value, digits) => value.toFixed(digits).replace('.', ','),
 
   frame: {
@@ -309,7 +306,7 @@ export const german: Messages = {
     },
     watchedNow: 'Das haben Sie gesehen, und damit ist es erledigt.',
     youAreDone: 'Das haben Sie erledigt.',
-    youAreDoneWith: (score) => `Das haben Sie erledigt: ${NUMBERS.format(score)} %.`,
+    youAreDoneWith: (score) => `Das haben Sie erledigt: ${number(score)} %.`,
     around: 'In diesem Kurs',
     previous: 'Davor',
     next: 'Weiter',
@@ -325,7 +322,7 @@ export const german: Messages = {
     attempts: (count) => counted(count, 'Versuch', 'Versuche'),
     points: (count) => counted(count, 'Punkt', 'Punkte'),
     noHurry: 'ohne Eile',
-    passMark: (percent) => `bestanden mit ${NUMBERS.format(percent)} %`,
+    passMark: (percent) => `bestanden mit ${number(percent)} %`,
     question: (number) => `Frage ${number}`,
     answerTo: (number) => `Antwort auf Frage ${number}`,
     how: {
@@ -362,8 +359,7 @@ export const german: Messages = {
     about: 'Über dieses Quiz',
     said: 'Ihre Antwort',
     rightIs: 'Richtig ist',
-    giveOrTake: (number, tolerance) =>
-      `${NUMBERS.format(number)}, um ${NUMBERS.format(tolerance)} mehr oder weniger`,
+    giveOrTake: (value, tolerance) => `${number(value)}, um ${number(tolerance)} mehr oder weniger`,
     worth: {
       right: 'Richtig',
       'partly right': 'Teilweise richtig',

@@ -1,4 +1,5 @@
 /** Amounts of money: whole numbers of a currency's minor unit (ISO 4217), never fractions of one. */
+import { onceFor } from '../once';
 
 /** An amount in a currency's minor unit: 1200 of EUR are 12.00 €. */
 export interface Money {
@@ -88,11 +89,7 @@ export function readAmount(text: string, currency: string): number | { readonly 
   return amount;
 }
 
-const signs = new Map<string, string>();
-
-function signOf(currency: string): string {
-  const found = signs.get(currency);
-  if (found !== undefined) return found;
+const signOf = onceFor((currency: string): string => {
   const parts = /^[A-Z]{3}$/.test(currency)
     ? new Intl.NumberFormat('en', {
         style: 'currency',
@@ -100,10 +97,8 @@ function signOf(currency: string): string {
         currencyDisplay: 'narrowSymbol',
       }).formatToParts(0)
     : [];
-  const sign = parts.find(({ type }) => type === 'currency')?.value ?? currency;
-  signs.set(currency, sign);
-  return sign;
-}
+  return parts.find(({ type }) => type === 'currency')?.value ?? currency;
+});
 
 /** Sums of amounts, one for each currency, in the order of their names. */
 export function sumsOf(list: Iterable<Money>): readonly Money[] {

@@ -36,8 +36,12 @@ export const groupsOf = (outline: Outline): readonly ItemGroup[] =>
       kind,
       title: category === '' ? `${title} without a category` : `${title}: ${category}`,
       tree,
-      items: all
-        .filter((item) => categoryOf(item) === category)
-        .sort((a, b) => (b.facts?.date ?? '').localeCompare(a.facts?.date ?? '')),
+      items: all.filter((item) => categoryOf(item) === category).sort(latestFirst),
     }));
   });
+
+/** Days are in order by their letters; to compare them by a language's rules, a browser would have to read these first. */
+function latestFirst(a: Item, b: Item): number {
+  const [one, other] = [a.facts?.date ?? '', b.facts?.date ?? ''];
+  return one < other ? 1 : one > other ? -1 : 0;
+}
