@@ -495,6 +495,7 @@ export {
   oneOfKinds,
   originsOf,
   outlineOf,
+  outlineWith,
   type Permission,
   type Post,
   PRODUCT_KINDS,

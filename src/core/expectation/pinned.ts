@@ -161,9 +161,7 @@ function whatOf(items: readonly ItemId[], claim: Claim, outline: Outline): What 
   const isWhole = (item: ItemId): boolean =>
     claim.kind === 'never sees' &&
     (outline.children.get(item)?.length ?? 0) > 0 &&
-    [...below(outline, item)].every(
-      ({ id, kind }) => chosen.has(id) || kind === 'section' || kind === 'file',
-    );
+    below(outline, item).every(({ id, kind }) => chosen.has(id) || kind === 'section' || kind === 'file');
   const whole = new Set(items.filter(isWhole));
   const isBelowWhole = (item: ItemId): boolean => {
     const parent = outline.items.get(item)?.parent ?? null;

@@ -11,7 +11,11 @@ const known = new WeakMap<Outline, Map<ItemId, readonly ItemId[]>>();
 function addressedBelow(outline: Outline, top: ItemId): readonly ItemId[] {
   const branches = known.get(outline) ?? new Map<ItemId, readonly ItemId[]>();
   known.set(outline, branches);
-  const found = branches.get(top) ?? [...below(outline, top)].filter(isAddressed).map(({ id }) => id);
+  const found =
+    branches.get(top) ??
+    below(outline, top)
+      .filter(isAddressed)
+      .map(({ id }) => id);
   branches.set(top, found);
   return found;
 }

@@ -40,7 +40,7 @@ const SOURCES = ['observers', 'charts', 'crew'] as const;
 
 /** Copies of a branch, beside it. */
 function copiesOf(source: string, name: string): ReadonlyMap<ItemId, ItemId> {
-  return new Map([...below(outline, id(source))].map((item) => [item.id, id(`${name}-${item.id}`)]));
+  return new Map(below(outline, id(source)).map((item) => [item.id, id(`${name}-${item.id}`)]));
 }
 
 function siteWith(source: string, copies: readonly ReadonlyMap<ItemId, ItemId>[]) {
@@ -226,7 +226,7 @@ describe('taking areas away', () => {
       fc.property(policies, fc.constantFrom(...SOURCES), visitors, requests, (base, page, visitor, at) => {
         const before: Policy = { ...base, gates: [areaGate(page, crew), ...base.gates] };
         const areas = areasIn(before).filter((one) => one.page === page);
-        const gone = new Set([...below(outline, id(page))].map((item) => item.id));
+        const gone = new Set(below(outline, id(page)).map((item) => item.id));
         // A link that leads to what goes is gone with it.
         const left = items.filter(
           (item) =>

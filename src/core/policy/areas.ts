@@ -62,7 +62,7 @@ function groupOf(who: Condition): GroupId | null {
 
 /** A policy from which areas are gone: what leads to them or expects something of them, and the gates that cover nothing else. */
 export function withoutAreas(policy: Policy, areas: readonly Area[], outline: Outline): Policy {
-  const gone = new Set<ItemId>(areas.flatMap(({ page }) => [...below(outline, page)].map(({ id }) => id)));
+  const gone = new Set<ItemId>(areas.flatMap(({ page }) => below(outline, page).map(({ id }) => id)));
   const groups = new Set<GroupId>(areas.map(({ group }) => group));
   const stays = (what: Gate['what']): Gate['what'] | null => {
     const left = (targets: Gate['what']['targets']) =>

@@ -5,6 +5,7 @@
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
 import { coveredBy, type Gate, type NamedTurnAway } from '../gate';
 import type { ItemId } from '../ids';
+import { onceFor } from '../once';
 import {
   containerOf,
   type Item,
@@ -70,15 +71,15 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
     return found;
   };
   // What is in one thing rests on the same as its neighbours do, and a link deep down on all the links above it.
-  const collected = new Map<string, readonly Hurdle[]>();
+  const collectedAs = onceFor((_: ItemKind) => new Map<ItemId, readonly Hurdle[]>());
   const collect = (item: Item, kind: ItemKind): readonly Hurdle[] => {
-    const key = `${kind} ${item.id}`;
-    const found = collected.get(key);
+    const collected = collectedAs(kind);
+    const found = collected.get(item.id);
     if (found) return found;
     const own = isShared(item) ? places.hurdlesOf(item, kind) : over(item, kind);
     const above = restsOn(outline, item).flatMap((other) => collect(other, kind));
     const all = above.length === 0 ? own : inTurn(item, own, above);
-    collected.set(key, all);
+    collected.set(item.id, all);
     return all;
   };
   const places = placesIn(outline, vocabulary, covering, over, collect);

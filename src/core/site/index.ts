@@ -13,6 +13,7 @@ export * from './kinds';
 export * from './name-in-context';
 export * from './origins';
 export * from './outline';
+export * from './outline-with';
 export * from './request';
 export * from './shared';
 export * from './stand-in';

@@ -20,7 +20,7 @@ const page = (over: Partial<Item>): Item =>
 
 it('finds items by id, by address and downwards', () => {
   expect(outline.addressed.get('/crew/rota' as Address)?.title).toBe('Rota');
-  expect([...below(outline, id('observers'))].map((item) => item.id)).toEqual([
+  expect(below(outline, id('observers')).map((item) => item.id)).toEqual([
     'observers',
     'charts',
     'sample',

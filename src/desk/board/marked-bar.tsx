@@ -228,7 +228,7 @@ function PlaceFinder({ items }: { readonly items: readonly Item[] }) {
 
 /** What can hold every one of them and does not yet: of a right kind, and none of what is in them. */
 function placesFor(items: readonly Item[], outline: Outline): readonly Item[] {
-  const within = new Set(items.flatMap(({ id }) => [...below(outline, id)].map((one) => one.id)));
+  const within = new Set(items.flatMap(({ id }) => below(outline, id).map((one) => one.id)));
   return [...outline.items.values()].filter(
     (place) =>
       !within.has(place.id) &&
@@ -244,5 +244,5 @@ function inOrder(items: readonly Item[], outline: Outline): readonly Item[] {
     const above = parent === null ? undefined : outline.items.get(parent);
     return above !== undefined && (marked.has(above.id) || goesAlong(above));
   };
-  return [...below(outline, outline.root)].filter((item) => marked.has(item.id) && !goesAlong(item));
+  return below(outline, outline.root).filter((item) => marked.has(item.id) && !goesAlong(item));
 }

@@ -370,7 +370,7 @@ async function stepBack({ db }: Trivet, state: SiteState, step: AreaStep): Promi
     if (!same(bare(item), bare(after.item)) || !same(contentOf(state, item.id), after.content))
       return `“${item.title}” was changed since.`;
     if (before) continue;
-    const other = [...below(outline, item.id)].find(({ id: one }) => !made.has(one));
+    const other = below(outline, item.id).find(({ id: one }) => !made.has(one));
     if (other) return `“${other.title}” came since.`;
   }
   for (const { before, after } of step.groups) {

@@ -45,7 +45,7 @@ export interface Copied {
 export function copyBranch(state: SiteState, copying: Copying): Copied {
   const { outline } = state;
   const { source, name, parent, rank, groups, addressLike } = copying;
-  const originals = [...below(outline, source)];
+  const originals = below(outline, source);
   const items = new Map(originals.map(({ id }) => [id, asId<ItemId>(randomUUID())]));
   const copy: Copy = { items, groups };
   const [top] = originals;

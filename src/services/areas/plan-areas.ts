@@ -253,10 +253,10 @@ export function namesTaken(
   });
 }
 
-const copyableIn = (state: SiteState, source: ItemId): number => [...below(state.outline, source)].length;
+const copyableIn = (state: SiteState, source: ItemId): number => below(state.outline, source).length;
 
 const filesBelow = (state: SiteState, source: ItemId) =>
-  [...below(state.outline, source)].filter((item) => item.kind === 'file');
+  below(state.outline, source).filter((item) => item.kind === 'file');
 
 const nextRank = ({ outline }: SiteState, parent: ItemId): number =>
   Math.max(-1, ...(outline.children.get(parent) ?? []).map(({ rank }) => rank)) + 1;

@@ -42,7 +42,7 @@ export function requirePermission({ desk }: Pick<Administrator, 'desk'>, permiss
 export const branchItems = (desk: DeskGrant, outline: Outline): ReadonlySet<ItemId> | null =>
   desk.branch === null || desk.right === 'owner'
     ? null
-    : new Set([...below(outline, desk.branch)].map(({ id }) => id));
+    : new Set(below(outline, desk.branch).map(({ id }) => id));
 
 /** The same as {@link requirePermission} at some items, for content unless it is said; those that are new stand where their parents are. */
 export function requirePermissionAt(

@@ -19,6 +19,7 @@ import {
   keptNames,
   type Outline,
   outlineOf,
+  outlineWith,
   PackedMap,
   type PersonId,
   type Post,
@@ -155,13 +156,15 @@ async function withItems(state: SiteState, db: Database, ids: readonly ItemId[])
   });
   const changed = new Set(ids);
   const courses = ids.some((id) => (read.get(id)?.item ?? outline.items.get(id))?.kind === 'course');
+  const there = [...read.values()].map(({ item }) => item);
   const kept = moves
-    ? outlineFrom(
+    ? ((there.length === changed.size ? outlineWith(outline, there) : null) ??
+      outlineFrom(
         [
           ...[...outline.items.values()].flatMap((one) => (changed.has(one.id) ? [] : unplaced(one))),
-          ...[...read.values()].map(({ item }) => item),
+          ...there,
         ].sort((a, b) => compare(a.id, b.id)),
-      )
+      ))
     : outline;
   return {
     outline: kept,
@@ -246,7 +249,7 @@ export const enrollingIn = ({ contents }: Pick<SiteState, 'contents'>, course: I
 const namesWith = (kept: KeptNames, outline: Outline): SiteNames => ({ ...kept, ...itemNamesIn(outline) });
 
 const latestFirst = (a: Post, b: Post): number =>
-  (b.facts?.date ?? '').localeCompare(a.facts?.date ?? '') || a.title.localeCompare(b.title);
+  compare(b.facts?.date ?? '', a.facts?.date ?? '') || a.title.localeCompare(b.title);
 
 /** A site from before there were settings gets its own. */
 async function begunSettings(db: Database): Promise<Settings> {

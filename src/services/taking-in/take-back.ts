@@ -87,7 +87,7 @@ function changedIn(state: SiteState, items: readonly ItemId[], first: readonly T
     const item = outline.items.get(one);
     if (!item) return 'Some of it was taken away since.';
     if (versions.get(one) !== 1) return `“${item.title}” was changed since.`;
-    const other = [...below(outline, one)].find(({ id }) => !ids.has(id));
+    const other = below(outline, one).find(({ id }) => !ids.has(id));
     if (other) return `“${other.title}” came since.`;
   }
   const link = goingWith(outline, ...items).find(({ id }) => !ids.has(id));

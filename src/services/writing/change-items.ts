@@ -16,6 +16,7 @@ import {
   MENU_PLACES,
   normaliseAddress,
   type Outline,
+  outlineWith,
   type Policy,
   permits,
   sharedIn,
@@ -295,9 +296,9 @@ async function rewrite(
   const item = state.outline.items.get(asId<ItemId>(which));
   const changed = item && change(item);
   if (!item || !changed) return { kind: 'wrong', message: 'That is no longer there.' };
-  const wrong = problemIn(
-    [...state.outline.items.values()].map((one) => (one.id === item.id ? changed : one)),
-  );
+  const wrong = outlineWith(state.outline, [changed])
+    ? null
+    : problemIn([...state.outline.items.values()].map((one) => (one.id === item.id ? changed : one)));
   if (wrong !== null) return { kind: 'wrong', message: wrong };
   const stored = { item: changed, content: contentOf(state, item.id) };
   await trivet.db.transaction(async (tx) => {

@@ -90,7 +90,7 @@ const without = ({ items }: Outline, gone: ReadonlySet<ItemId>): readonly Item[]
 
 /** Items with everything beneath them, and the menu links (with theirs) that lead to any of it. */
 export function goingWith(outline: Outline, ...which: readonly ItemId[]): readonly Item[] {
-  const going = new Map(which.flatMap((one) => [...below(outline, one)]).map((item) => [item.id, item]));
+  const going = new Map(which.flatMap((one) => below(outline, one)).map((item) => [item.id, item]));
   for (const item of outline.items.values()) {
     if (item.kind === 'link' && item.target.kind === 'item' && going.has(item.target.item))
       for (const one of below(outline, item.id)) going.set(one.id, one);

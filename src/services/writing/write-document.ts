@@ -284,7 +284,7 @@ function itemsFor(
     added: sections.filter((one) => !there.has(one.item.id)),
     gone: before
       .filter((section) => !kept.has(section.id))
-      .flatMap((section) => [...below(state.outline, section.id)])
+      .flatMap((section) => below(state.outline, section.id))
       .map((one): StoredItem => ({ item: one, content: contentOf(state, one.id) })),
   };
 }
