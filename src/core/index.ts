@@ -528,6 +528,7 @@ export {
   sharedIn,
   siteTitleOf,
   standInFacts,
+  standsAsBefore,
   styleOf,
   tooDeepIn,
   type Unit,

@@ -19,11 +19,12 @@ export interface Way {
 export function waysIn({ compiled, wayTo }: Reach): readonly Way[] {
   const { outline, hurdles } = compiled;
   const ways = new Map<number, Way>();
-  for (const [item, all] of hurdles) {
-    const found = outline.items.get(item);
+  for (const [item, found] of outline.items) {
     // What a shared section asks, it asks at its hosts.
-    if (!found || isShared(found)) continue;
-    const gates = all.filter((one): one is Hurdle & { readonly gate: Gate } => one.gate !== null);
+    if (isShared(found)) continue;
+    const gates = (hurdles(item) ?? []).filter(
+      (one): one is Hurdle & { readonly gate: Gate } => one.gate !== null,
+    );
     if (gates.length === 0) continue;
     const way = wayTo(item);
     const known = ways.get(way);

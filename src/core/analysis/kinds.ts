@@ -28,10 +28,10 @@ export function representativesOf({
 }: CompiledPolicy): readonly Representative[] {
   const way = waysBy(tellingApart(compiled.vocabulary));
   const ways = new Map<string, { readonly item: ItemId; readonly items: ItemId[] }>();
-  for (const [id, own] of hurdles) {
-    const item = outline.items.get(id);
+  for (const [id, item] of outline.items) {
+    const own = hurdles(id) ?? [];
     const isSettled = own.length === 0 || own.some(({ gate, over }) => gate === null && !isShared(over));
-    if (!item || isSettled) continue;
+    if (isSettled) continue;
     const key = `${item.kind} ${way(own)}`;
     const found = ways.get(key);
     if (found) found.items.push(id);

@@ -27,7 +27,7 @@ export function hiddenLinks(reach: Reach, gate: Gate, links: readonly Item[]): r
   return links.flatMap((link): readonly Finding[] => {
     if (link.kind !== 'link' || link.target.kind !== 'item') return [];
     const covered = covering.get(link.id)?.some((one) => one.gate === gate && !one.setAside);
-    const hurdle = (hurdles.get(link.id) ?? []).find((one) => one.gate === gate && one.over === link);
+    const hurdle = (hurdles(link.id) ?? []).find((one) => one.gate === gate && one.over === link);
     if (!covered || !hurdle) return [];
     const page = link.target.item;
     const astray = reach.space.and(reach.openTo(page), reach.space.not(reach.passing(hurdle)));

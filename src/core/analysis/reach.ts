@@ -182,7 +182,7 @@ function* askedBy(compiled: CompiledPolicy): Iterable<Asked> {
   const told = tellingApart(compiled.vocabulary);
   const { outline, places, vocabulary } = compiled;
   const hurdles = function* (): Iterable<Hurdle> {
-    for (const of of compiled.hurdles.values()) yield* of;
+    for (const id of outline.items.keys()) yield* compiled.hurdles(id) ?? [];
     for (const item of outline.items.values())
       if (isShared(item)) {
         yield* places.hurdlesAt(item, null);

@@ -29,7 +29,7 @@ export interface HurdleTerms {
 /** What the gates over an item say, with a key by which items can be compared; of some hurdles of it, if they are given. */
 export function itemTerms(compiled: CompiledPolicy, numberOf: Numbering) {
   const termsOf = termsIn(compiled, numberOf);
-  return (item: Item, hurdles: readonly Hurdle[] = compiled.hurdles.get(item.id) ?? []) => {
+  return (item: Item, hurdles: readonly Hurdle[] = compiled.hurdles(item.id) ?? []) => {
     const terms = ({ gate, hostless }: Hurdle) => {
       const said = gate && termsOf(gate, item.kind);
       return said && hostless ? { ...said, who: nobody, number: numberOf(`hostless ${said.number}`) } : said;

@@ -52,7 +52,8 @@ export interface CompiledPolicy {
   readonly vocabulary: Vocabulary;
   /** The gates over each item in order; those set aside are kept for explaining. */
   readonly covering: ReadonlyMap<ItemId, readonly CoveringGate[]>;
-  readonly hurdles: ReadonlyMap<ItemId, readonly Hurdle[]>;
+  /** What can turn somebody away from an item, in the order in which it speaks; null where there is no such item. Worked out once. */
+  readonly hurdles: (item: ItemId) => readonly Hurdle[] | null;
   /** The shared sections on their hosts. */
   readonly places: Places;
 }
@@ -63,7 +64,6 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
   const covering = gatesByItem(policy, outline, vocabulary);
   const closures = conditionCompiler(vocabulary);
   const hurdleFor = hurdleMaker(closures, policy.turnAways, vocabulary);
-  const hurdles = new Map<ItemId, readonly Hurdle[]>();
   const over = (item: Item, kind: ItemKind, at: Item | null = item): readonly Hurdle[] => {
     const found: Hurdle[] = item.published ? [] : [unpublished(item, kind)];
     for (const { gate, setAside } of covering.get(item.id) ?? [])
@@ -83,7 +83,22 @@ export function compile(policy: Policy, outline: Outline, names: SiteNames): Com
     return all;
   };
   const places = placesIn(outline, vocabulary, covering, over, collect);
-  for (const item of outline.items.values()) hurdles.set(item.id, collect(item, item.kind));
+  const known = new Map<ItemId, readonly Hurdle[]>();
+  const hurdles = (id: ItemId): readonly Hurdle[] | null => {
+    const found = known.get(id);
+    if (found) return found;
+    const item = outline.items.get(id);
+    if (!item) return null;
+    // From the outermost inwards: however deep it stands, none of them calls another that is not there yet.
+    const collected = collectedAs(item.kind);
+    const around: Item[] = [];
+    for (let one: Item | null = item; one !== null && !collected.has(one.id); one = containerOf(outline, one))
+      around.push(one);
+    for (const one of around.reverse()) collect(one, item.kind);
+    const all = collect(item, item.kind);
+    known.set(id, all);
+    return all;
+  };
   return { policy, outline, vocabulary, covering, hurdles, places };
 }
 
@@ -97,7 +112,7 @@ function inTurn(item: Item, own: readonly Hurdle[], above: readonly Hurdle[]): r
 
 /** The hurdles of an item, or of a shared section on one of its hosts; null where there is no such thing. */
 export const hurdlesOf = (compiled: CompiledPolicy, id: ItemId): readonly Hurdle[] | null =>
-  compiled.hurdles.get(id) ?? compiled.places.at(id);
+  compiled.hurdles(id) ?? compiled.places.at(id);
 
 /** What else must be open for an item to be: its container, and for a link the page it leads to. */
 export function restsOn(outline: Outline, item: Item): readonly Item[] {

@@ -3,7 +3,7 @@ import { expect, it } from 'vitest';
 import { any, everyone, not, test } from '../condition';
 import { fits, type Gate, missing } from '../gate';
 import { asId, type GateId, type PersonId } from '../ids';
-import { member, type VisitorFacts } from '../site';
+import { type Link, member, type VisitorFacts } from '../site';
 import { anItem, gates as anyGate, gateWith, policies, requests, visitors } from '../testing/arbitraries';
 import {
   crew,
@@ -40,6 +40,40 @@ it('agrees with the naive reading and with the explanation', () => {
     }),
     { numRuns: 2000 },
   );
+});
+
+it('says the same of items in whatever order they are asked about', () => {
+  const order = fc.shuffledSubarray([...items], { minLength: items.length });
+  fc.assert(
+    fc.property(policies, order, visitors, requests, (some, asked, visitor, at) => {
+      const [made, other] = [compile(some, outline, vocabulary), compile(some, outline, vocabulary)];
+      const first = new Map(items.map(({ id: one }) => [one, decide(made, one, visitor, at)]));
+      for (const { id: one } of asked) {
+        expect(decide(other, one, visitor, at)).toEqual(first.get(one));
+        // Worked out once.
+        expect(other.hurdles(one)).toBe(other.hurdles(one));
+      }
+    }),
+    { numRuns: 200 },
+  );
+});
+
+it('asks the innermost of thousands of links in one another as well as the outermost', () => {
+  const many = 5000;
+  const nested = Array.from({ length: many }, (_, at) => ({
+    ...(outline.items.get(id('to-home')) as Link),
+    id: id(`link-${at}`),
+    parent: id(at === 0 ? 'top' : `link-${at - 1}`),
+  }));
+  const deep = soundOutline([...items, ...nested]);
+  const closed: Gate = {
+    ...gates.crew,
+    what: { targets: [{ kind: 'item', item: id('link-0') }], except: [] },
+    who: any(),
+  };
+  const made = compile(withGates([closed]), deep, vocabulary);
+  const decision = decide(made, id(`link-${many - 1}`), people.tobin, request);
+  expect(decision).toMatchObject({ kind: 'turned away', because: { kind: 'gate', gate: closed.id } });
 });
 
 it('never opens anything by adding a gate that says "also", wherever it is put', () => {

@@ -37,5 +37,5 @@ export function asksForLess(before: CompiledPolicy, after: CompiledPolicy): (ite
 function asksOf({ policy, hurdles }: CompiledPolicy): (item: Item) => ReadonlySet<string> {
   const conditions = new Map(policy.gates.map((gate) => [gate, keyOf(expanded(gate.who, policy.audiences))]));
   return ({ id }) =>
-    new Set((hurdles.get(id) ?? []).map(({ at, gate }) => `${at.id} ${gate && conditions.get(gate)}`));
+    new Set((hurdles(id) ?? []).map(({ at, gate }) => `${at.id} ${gate && conditions.get(gate)}`));
 }

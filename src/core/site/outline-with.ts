@@ -14,9 +14,7 @@ export function outlineWith(outline: Outline, changed: readonly Item[]): Outline
   const parents = new Set<ItemId>();
   for (const item of changed) {
     const before = items.get(item.id);
-    if (!before) return null;
-    const inCourse = before.within !== undefined;
-    if (!same(structureOf(before, inCourse), structureOf(item, inCourse))) return null;
+    if (!before || !standsAsBefore(before, item)) return null;
     const placed: Item = before.within ? { ...item, within: before.within } : item;
     items.set(placed.id, placed);
     if (isAddressed(placed)) addressed.set(placed.address, placed);
@@ -30,8 +28,9 @@ export function outlineWith(outline: Outline, changed: readonly Item[]): Outline
   return { root: outline.root, items, children, addressed };
 }
 
-/** Everything of an item that an outline is made of: all but how it is called and what it is about. */
-const structureOf = (
-  { title: _, facts: __, within: ___, published, ...rest }: Item,
-  inCourse: boolean,
-): unknown => (inCourse ? { ...rest, published } : rest);
+/** Whether an item is to an outline what it was before: all of it that differs is how it is called and what it is about. */
+export const standsAsBefore = (before: Item, after: Item): boolean =>
+  same(structureOf(before), structureOf(after)) &&
+  (before.within === undefined || before.published === after.published);
+
+const structureOf = ({ title: _, facts: __, within: ___, published: ____, ...rest }: Item): unknown => rest;

@@ -227,7 +227,7 @@ function ActivityRow({ activity }: { readonly activity: Activity }) {
 function Gates({ item }: { readonly item: Unit | Activity }) {
   const { compiled, setScreen, setBench, addGate } = useDesk();
   const own = (compiled.draft.covering.get(item.id) ?? []).filter(({ setAside }) => !setAside);
-  const all = (compiled.draft.hurdles.get(item.id) ?? []).filter(({ gate }) => gate !== null);
+  const all = (compiled.draft.hurdles(item.id) ?? []).filter(({ gate }) => gate !== null);
   const above = all.length - own.length;
   const [first] = own;
   return (

@@ -26,7 +26,7 @@ export function openedByLoss(
       policy.gates.filter(({ who }) => testsIn(expanded(who, policy.audiences)).some(asksForNothing)),
     );
     const items: readonly Item[] = [...state.outline.items.values()].filter(({ id }) =>
-      compiled.hurdles.get(id)?.some(({ gate }) => gate !== null && telling.has(gate)),
+      compiled.hurdles(id)?.some(({ gate }) => gate !== null && telling.has(gate)),
     );
     for (const item of items) {
       const letIn = people.filter((change) => {

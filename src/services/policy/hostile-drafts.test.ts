@@ -89,7 +89,7 @@ it('a draft of before that nobody would accept today is started with, and opens 
   await trivet.reload();
   const [only] = trivet.state.draft.policy.gates as readonly Gate[];
   const { hurdles } = trivet.state.draft.compiled;
-  const hurdle = hurdles.get('visit' as never)?.[0];
+  const hurdle = hurdles('visit' as never)?.[0];
   expect(hurdle?.gate).toEqual(only);
   const facts = trivet.state.people.get('greta' as never)?.facts;
   expect(facts && hurdle?.passes(facts, hurdle.at, { today: '2026-11-20' } as never)).toBe(false);

@@ -16,10 +16,10 @@ import {
   MENU_PLACES,
   normaliseAddress,
   type Outline,
-  outlineWith,
   type Policy,
   permits,
   sharedIn,
+  standsAsBefore,
 } from '@/core';
 import { insertItems, noContent, type StoredItem, updateItem, writeBothPolicies } from '@/store';
 import { newId as id } from '../forms';
@@ -296,7 +296,7 @@ async function rewrite(
   const item = state.outline.items.get(asId<ItemId>(which));
   const changed = item && change(item);
   if (!item || !changed) return { kind: 'wrong', message: 'That is no longer there.' };
-  const wrong = outlineWith(state.outline, [changed])
+  const wrong = standsAsBefore(item, changed)
     ? null
     : problemIn([...state.outline.items.values()].map((one) => (one.id === item.id ? changed : one)));
   if (wrong !== null) return { kind: 'wrong', message: wrong };

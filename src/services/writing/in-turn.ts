@@ -20,7 +20,7 @@ export function turnsLost({ live: { compiled } }: SiteState, items: readonly Ite
     if (!waitsFor || item.within?.before === waitsFor) return [];
     // What stays in an activity comes along with it.
     if (item.kind !== 'activity' && item.parent === now.parent) return [];
-    const waits = (compiled.hurdles.get(item.id) ?? []).some(({ gate }) => gate !== null && asking.has(gate));
+    const waits = (compiled.hurdles(item.id) ?? []).some(({ gate }) => gate !== null && asking.has(gate));
     const other = compiled.outline.items.get(waitsFor);
     return waits && other
       ? [`${nameInContext(now, compiled.outline)} would no longer wait for ${other.title}`]

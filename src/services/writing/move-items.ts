@@ -157,7 +157,7 @@ function said(items: readonly Item[]): string {
 }
 
 const gatesOver = ({ hurdles }: CompiledPolicy, id: ItemId): ReadonlySet<Gate | null> =>
-  new Set((hurdles.get(id) ?? []).map(({ gate }) => gate));
+  new Set((hurdles(id) ?? []).map(({ gate }) => gate));
 
 /** Puts items on the site, or takes them off it without taking them away. */
 export async function publishItems(
