@@ -116,6 +116,8 @@ export function levelAt(visitor: VisitorFacts, day: Day, levels: readonly Named<
 
 function highestOf(held: readonly LevelId[], levels: readonly Named<LevelId>[]): LevelId | null {
   if (held.length < 2) return held[0] ?? null;
-  const rank = (level: LevelId): number => levels.findIndex(({ id }) => id === level);
-  return held.reduce((highest, level) => (rank(level) > rank(highest) ? level : highest));
+  return held.reduce((highest, level) => (rankOf(level, levels) > rankOf(highest, levels) ? level : highest));
 }
+
+const rankOf = (level: LevelId, levels: readonly Named<LevelId>[]): number =>
+  levels.findIndex(({ id }) => id === level);
