@@ -2,6 +2,8 @@
 import { setTimeout as passed } from 'node:timers/promises';
 import { nobody, type Policy, same, signedIn } from '../../src/core';
 import { hashToken } from '../../src/services/running';
+import { answerOf } from './answer';
+import { settingsOf } from './content';
 import { Register, type Value } from './oracle';
 import type { Processes, Running } from './processes';
 import { GROUPS, MEMBERS, memberMail, OWNER, PASSWORD, PRODUCTS } from './site';
@@ -38,6 +40,7 @@ export class Writers {
       this.#again(() => this.#putLive(board, owner)),
       this.#again(() => this.#signInAndOut()),
       this.#purchases(members, owner),
+      ...this.#content(members[0] ?? '', owner),
       ...members.map((cookie, at) => this.#joins(cookie, at)),
     ];
     return {
@@ -97,18 +100,18 @@ export class Writers {
 
   async #putLive(board: Register, owner: string): Promise<void> {
     const value = board.value === 'open' ? 'closed' : 'open';
-    const asked = await this.#desk(owner, 'GET', '/desk/api/draft').catch(() => null);
-    if (!asked?.ok) return;
-    const { draft, live } = (await asked.json()) as {
+    const asked = await answerOf<{
       readonly draft: { readonly policy: Policy; readonly version: number };
       readonly live: { readonly policy: Policy; readonly revision: number };
-    };
+    }>(this.#desk(owner, 'GET', '/desk/api/draft'));
+    if (!asked) return;
+    const { draft, live } = asked;
     const policy = withBoard(live.policy, value);
-    const saved = await this.#desk(owner, 'PUT', '/desk/api/draft', { version: draft.version, policy }).catch(
-      () => null,
+    const saved = await answerOf<{ readonly version: number }>(
+      this.#desk(owner, 'PUT', '/desk/api/draft', { version: draft.version, policy }),
     );
-    if (!saved?.ok) return;
-    const { version } = (await saved.json()) as { readonly version: number };
+    if (!saved) return;
+    const { version } = saved;
     const put = await this.#write(
       board,
       value,
@@ -144,6 +147,20 @@ export class Writers {
           return rows.length > 0 === (value === 'open');
         },
       );
+    });
+  }
+
+  /** An author and a teacher change what there is, of which the first member is told. */
+  #content(cookie: string, owner: string): readonly Promise<void>[] {
+    const desk = (...asked: [string, string, unknown?]) => this.#desk(owner, ...asked);
+    return settingsOf(desk, this.processes, 'member-0').map(({ name, path, set, isThere }) => {
+      const register = new Register(name, 'closed');
+      this.looked.push({ register, path, cookie });
+      return this.#again(async () => {
+        const value = register.value === 'open' ? 'closed' : 'open';
+        const send = await set(value);
+        if (send) await this.#write(register, value, send, () => isThere(value));
+      }, 500);
     });
   }
 

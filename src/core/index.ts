@@ -284,6 +284,7 @@ export {
   guestChangeOf,
   handChangesFor,
   hostsOpenTo,
+  isPurchaseOf,
   type Landing,
   type ListChange,
   type Matrix,

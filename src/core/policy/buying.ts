@@ -12,6 +12,7 @@ import {
 } from '../site';
 import type { CompiledPolicy } from './compile';
 import { decide } from './decide';
+import type { Change } from './openers';
 
 /** A product with its terms. */
 export interface OnSale {
@@ -66,6 +67,14 @@ export function buyingWays(
     if (decide(compiled, item, after, request).kind === 'open') found.push({ product, price });
   }
   return found.toSorted((one, other) => one.price.amount - other.price.amount);
+}
+
+/** Whether changes come to no more than buying what is offered: nobody has to be told both. */
+export function isPurchaseOf(changes: readonly Change[], { product }: BuyingWay): boolean {
+  const [only, ...more] = changes.filter(({ kind }) => kind !== 'sign in');
+  if (only?.kind !== 'make' || !only.holds || more.length > 0) return false;
+  const { fact, subject } = only.test;
+  return (fact === 'owns' || fact === 'ever owned') && subject === product;
 }
 
 /** The products of which each lets a member who has nothing else pass a condition; those that are sold first. */

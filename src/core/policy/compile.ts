@@ -1,6 +1,6 @@
 /**
- * Compiling a policy: coverage resolved for every item, conditions turned into closures and shared, and for each item
- * one list of hurdles in the order in which they speak. After that a decision is a walk down a short list.
+ * Compiling a policy: coverage resolved for every item, and for each item that is asked about one list of hurdles in the order
+ * in which they speak, of conditions turned into closures and shared. After that a decision is a walk down a short list.
  */
 import { type ConditionCompiler, conditionCompiler, type Predicate } from '../condition';
 import { coveredBy, type Gate, type NamedTurnAway } from '../gate';

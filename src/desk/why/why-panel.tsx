@@ -17,6 +17,7 @@ import {
   explain,
   factsChangedByHand,
   type ItemId,
+  isPurchaseOf,
   itemAt,
   keyOfStandIn,
   meantBy,
@@ -178,13 +179,14 @@ function Ways({ item, standIn, policy }: WaysProps) {
     const after = giving && factsChangedByHand(facts, giving, followingIn(data), request.today);
     return after && decide(policy, item, after, request).kind === 'open' ? giving : null;
   };
+  const others = ways.filter((changes) => !buying.some((way) => isPurchaseOf(changes, way)));
   const all = [
     ...buying.map((way) => ({
       text: describeBuying(way, policy.vocabulary),
       tried: () => withPurchase(facts, way.product, followingIn(data), request),
       giving: null,
     })),
-    ...ways.map((way) => ({
+    ...others.map((way) => ({
       text: describeChanges(way, facts, policy.vocabulary),
       tried: () => withChanges(facts, way, request, policy.vocabulary),
       giving: opensByHand(way),
@@ -236,7 +238,7 @@ function Ways({ item, standIn, policy }: WaysProps) {
           {all.length - most} more ways
         </Button>
       )}
-      {cut && ways.length > 0 && (
+      {cut && others.length > 0 && (
         <p className="note mt-1">These are the shortest that were found; there may be more.</p>
       )}
     </>

@@ -13,6 +13,7 @@ import {
   hasPlace,
   type ItemId,
   isAddressed,
+  isPurchaseOf,
   listed,
   type Member,
   type Outcome,
@@ -133,6 +134,7 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
     decision.kind === 'open'
       ? []
       : buyingWays(compiled, id, facts, request, { onSale: state.shop.values(), following: state });
+  const others = ways.filter((changes) => !buying.some((way) => isPurchaseOf(changes, way)));
   const explanation = explain(compiled, id, facts, request);
   const because = describeBecause(explanation, item, compiled.vocabulary);
   const passed = explanation.steps.filter(
@@ -153,8 +155,8 @@ function reachAt(state: SiteState, id: ItemId, person: Person, now: Date, tries:
           : null,
     waysIn: [
       ...buying.map((way) => describeBuying(way, compiled.vocabulary)),
-      ...ways.map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
+      ...others.map((changes) => describeChanges(changes, facts, compiled.vocabulary)),
     ].slice(0, MOST_WAYS),
-    moreWays: cut || buying.length + ways.length > MOST_WAYS,
+    moreWays: cut || buying.length + others.length > MOST_WAYS,
   };
 }

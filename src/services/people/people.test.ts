@@ -277,6 +277,14 @@ describe('one person', () => {
       sentence: 'Wren Halloran is sent to Join us instead of Keepers’ evening',
       waysIn: ['reach Keeper level and have “hours logged” at least 100'],
     });
+    // What is sold is told with what it costs, and not once more without.
+    const marek = await personReport(trivet, greta, 'marek', now);
+    const comet = marek?.reach.filter(({ waysIn }) =>
+      waysIn.some((way) => way.startsWith('buy Comet night')),
+    );
+    expect(comet?.map(({ waysIn }) => waysIn)).toEqual([
+      ['buy Comet night (9.00 €)', 'type the passphrase “Comet night by mail”'],
+    ]);
     expect((await personReport(trivet, greta, 'ines', now))?.audiences.map(({ name }) => name)).toEqual([
       'Crew ready for the dome',
       'Observers in good standing',
