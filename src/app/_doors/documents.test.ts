@@ -138,6 +138,7 @@ const change = fc.oneof(
   fc.record({ kind: fc.constantFrom('whole site' as const, 'no gates' as const) }),
   fc.record({ kind: fc.constant('people' as const), person: fc.constantFrom(...PEOPLE.slice(0, 5)) }),
   fc.record({ kind: fc.constant('publish' as const), item: fc.nat() }),
+  fc.record({ kind: fc.constant('rename' as const), item: fc.nat(), to: fc.constantFrom('Another', '<i>') }),
 );
 type Change = typeof change extends fc.Arbitrary<infer One> ? One : never;
 
@@ -166,6 +167,9 @@ async function make(one: Change): Promise<void> {
       await changeItem(keeping, greta, { kind: 'publish', items: [id], published: !published }, now);
       return;
     }
+    case 'rename':
+      await changeItem(keeping, greta, { kind: 'rename', item: at(one.item).id, title: one.to }, now);
+      return;
     default:
       return one satisfies never;
   }
@@ -223,6 +227,34 @@ describe('a document that is kept', () => {
     const title = 'Come and see us';
     await changeItem(keeping, greta, { kind: 'rename', item: 'visit', title }, now);
     expect((await got(keeping, { who: null, path: '/visit' })).body).toContain(title);
+  });
+
+  it('says what is before and after in a course as it is called now, and what it is in', async () => {
+    await live({ ...before });
+    const { outline } = keeping.state;
+    const course = [...outline.items.values()].filter(({ id, within }) =>
+      [id, within?.course].includes(asId<ItemId>('dome-induction')),
+    );
+    const paths = course.filter(isAddressed).map(({ address }) => address);
+    const pages = async (trivet: Trivet) => {
+      const found: string[] = [];
+      for (const who of ['wren', 'ines'])
+        for (const path of paths) found.push((await got(trivet, { who, path })).body ?? '');
+      return found;
+    };
+    let told = 0;
+    for (const { id, kind, title: before } of course) {
+      if (kind === 'section' || kind === 'file') continue;
+      const on = (await pages(keeping)).filter((page) => page.includes(before)).length;
+      const title = `The ${kind} is called ${id}`;
+      await changeItem(keeping, greta, { kind: 'rename', item: id, title }, now);
+      await anew.reload();
+      const pagesNow = await pages(keeping);
+      expect(pagesNow).toEqual(await pages(anew));
+      expect(pagesNow.filter((page) => page.includes(title))).toHaveLength(on);
+      told += on;
+    }
+    expect(told).toBeGreaterThan(30);
   });
 
   it('is never of somebody’s own: an account is made for whoever asks', async () => {
