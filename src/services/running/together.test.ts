@@ -1,6 +1,7 @@
 /** Two processes on one database, as far as one can be two: what one changes holds at the other. */
 import { afterEach, beforeEach, describe, expect, inject, it, vi } from 'vitest';
 import { asId, decide, guest, type ItemId, type PersonId, type Policy, signedIn } from '@/core';
+import { openDatabase, type Together } from '@/store';
 import { ask, databaseOnServer } from '@/store/testing';
 import {
   importSite,
@@ -55,6 +56,24 @@ describe.skipIf(inject('server') === null)('two processes on one database', () =
       (item) => decide(state.live.compiled, item, facts, plainRequest(state, now)).kind,
     );
   };
+
+  it('reads everything and takes changes in one after the other: nothing older is put over what is newer', async () => {
+    const database = await openDatabase(url);
+    const { together } = database;
+    if (!together) throw new Error('A server is for several.');
+    let [underWay, most] = [0, 0];
+    const atOnce: Together['atOnce'] = async (read) => {
+      underWay += 1;
+      most = Math.max(most, underWay);
+      return together.atOnce(read).finally(() => {
+        underWay -= 1;
+      });
+    };
+    const third = await Trivet.over({ ...database, together: { ...together, atOnce } });
+    await Promise.all([third.reload(), third.change(() => Promise.resolve()), third.reload()]);
+    expect(most).toBe(1);
+    await third.close();
+  });
 
   it('holds at one what is put live at the other, and at once where it was', async () => {
     const greta = await gretaAt(one);

@@ -33,7 +33,7 @@ export class Trivet {
   #number = 0;
   #forgotten = 0;
   #queue: Promise<unknown> = Promise.resolve();
-  #catching: Promise<unknown> = Promise.resolve();
+  #reading: Promise<unknown> = Promise.resolve();
   #endings = 0;
   /** The connection that a change of this process writes over, for as long as that goes on. */
   readonly #alone = new AsyncLocalStorage<{ db: Database | null }>();
@@ -94,8 +94,7 @@ export class Trivet {
 
   /** Reads the whole site again. */
   async reload(): Promise<void> {
-    const { together } = this.opened;
-    await (together ? together.atOnce((db) => this.#readAll(db)) : this.#readAll(this.opened.db));
+    await this.#inTurn((db) => this.#readAll(db));
     if (this.#state) await indexOnce(this.db, this.#state, this.#state.live.compiled.vocabulary);
     this.walks.clear();
   }
@@ -148,14 +147,19 @@ export class Trivet {
     return true;
   }
 
-  /** Puts into memory what the log tells of; once at a time. */
+  /** Puts into memory what the log tells of. */
   #catchUp(): Promise<void> {
-    const caught = this.#catching.then(() => {
+    return this.#inTurn((db) => this.#takeIn(db));
+  }
+
+  /** Reads for memory, once at a time: nothing that was begun before is put over what was read after it. */
+  #inTurn(read: (db: Database) => Promise<void>): Promise<void> {
+    const done = this.#reading.then(() => {
       const { together } = this.opened;
-      return together ? together.atOnce((db) => this.#takeIn(db)) : this.#takeIn(this.opened.db);
+      return together ? together.atOnce(read) : read(this.opened.db);
     });
-    this.#catching = caught.catch(() => undefined);
-    return caught;
+    this.#reading = done.catch(() => undefined);
+    return done;
   }
 
   async #takeIn(db: Database): Promise<void> {
