@@ -469,6 +469,7 @@ export {
   LISTS,
   type Link,
   type LinkTarget,
+  latestFirst,
   levelAt,
   type MadeUp,
   MENU_PLACES,

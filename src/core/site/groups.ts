@@ -41,7 +41,7 @@ export const groupsOf = (outline: Outline): readonly ItemGroup[] =>
   });
 
 /** Days are in order by their letters; to compare them by a language's rules, a browser would have to read these first. */
-function latestFirst(a: Item, b: Item): number {
+export function latestFirst(a: Item, b: Item): number {
   const [one, other] = [a.facts?.date ?? '', b.facts?.date ?? ''];
   return one < other ? 1 : one > other ? -1 : 0;
 }

@@ -17,6 +17,7 @@ import {
   itemNamesIn,
   type KeptNames,
   keptNames,
+  latestFirst,
   type Outline,
   outlineOf,
   outlineWith,
@@ -134,7 +135,7 @@ function outlineFrom(items: readonly Item[]): Outline {
 const postsIn = ({ items }: Outline): readonly Post[] =>
   [...items.values()]
     .flatMap((item) => (item.kind === 'post' && item.published ? [item] : []))
-    .sort(latestFirst);
+    .sort((a, b) => latestFirst(a, b) || a.title.localeCompare(b.title));
 
 const byGroupOf = ({ items }: Outline, contents: SiteState['contents']): ByGroup =>
   byGroupIn(
@@ -247,9 +248,6 @@ export const enrollingIn = ({ contents }: Pick<SiteState, 'contents'>, course: I
 
 /** Courses, units and activities are called by their titles. */
 const namesWith = (kept: KeptNames, outline: Outline): SiteNames => ({ ...kept, ...itemNamesIn(outline) });
-
-const latestFirst = (a: Post, b: Post): number =>
-  compare(b.facts?.date ?? '', a.facts?.date ?? '') || a.title.localeCompare(b.title);
 
 /** A site from before there were settings gets its own. */
 async function begunSettings(db: Database): Promise<Settings> {

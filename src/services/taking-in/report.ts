@@ -45,7 +45,7 @@ export async function reportOn(
   now: Date,
 ): Promise<Omit<TakingReport, 'basis' | 'first'>> {
   await yieldToOthers();
-  const outline = outlineWith(plan, state);
+  const outline = outlineAfter(plan, state);
   const names = { ...state.names, ...itemNamesIn(outline) };
   await yieldToOthers();
   const compiled = compile(live, outline, names);
@@ -78,7 +78,7 @@ export async function reportOn(
   };
 }
 
-function outlineWith({ stored, first }: Plan, { outline }: SiteState): Outline {
+function outlineAfter({ stored, first }: Plan, { outline }: SiteState): Outline {
   const items = new Map(outline.items);
   for (const { item } of [...stored, ...first.map(({ after }) => after)]) items.set(item.id, item);
   const after = outlineOf([...items.values()]);
