@@ -285,11 +285,10 @@ for (const [name, work] of Object.entries(WORKS))
     test.setTimeout(400_000);
     await signIn(page, 'greta', '/desk');
     await page.goto('about:blank');
-    // What is done for the first time takes its time to be read from the disk; everybody's first is another's second.
-    await longestWait(baseURL ?? '', () => work(page.request));
-    // What blocks does so every time; what else the machine has to do does not.
+    // What blocks does so every time. What is done for the first time takes longer to be read from the disk, and the machine
+    // has other things to do at times.
     const waits: number[] = [];
-    for (let n = 0; n < 8 && (waits.length === 0 || Math.min(...waits) > AT_ONCE); n++)
+    for (let n = 0; n < 9 && (waits.length === 0 || Math.min(...waits) > AT_ONCE); n++)
       waits.push(await longestWait(baseURL ?? '', () => work(page.request)));
     console.log(`${name}: ${waits.map(Math.round).join(', ')} ms`);
     expect(Math.min(...waits)).toBeLessThan(AT_ONCE);

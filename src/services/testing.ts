@@ -31,9 +31,6 @@ const people = (larkfell.people ?? []).map((person, index) =>
 // What the demo expects would stop most of what tests put live; those that are about that say what is expected.
 const quicker = { ...larkfell, people, policy: { ...(larkfell.policy as object), expectations: [] } };
 
-/** One without a site. */
-export const openEmpty = async (): Promise<Trivet> => Trivet.over(await openFresh());
-
 /** Loads a Larkfell from the demo into an empty database. */
 export async function loadLarkfell(opened: OpenDatabase): Promise<Trivet> {
   const trivet = await Trivet.over(opened);
@@ -43,14 +40,23 @@ export async function loadLarkfell(opened: OpenDatabase): Promise<Trivet> {
   return trivet;
 }
 
-// Databases of tests that are over, for the tests that follow in the same process.
-const spare: OpenDatabase[] = [];
+const keptFresh = async (): Promise<OpenDatabase> => {
+  const opened = await openFresh();
+  await keep(opened.db);
+  return opened;
+};
 
-/** A fresh Larkfell, from the one that was loaded once for all tests. Close it afterwards. */
-export async function openLarkfell(): Promise<Trivet> {
+/** Databases by what they begin as: how one is opened, and those of tests that are over, for the tests that follow. */
+const BEGINNINGS = {
+  empty: { open: keptFresh, spare: [] as OpenDatabase[] },
+  larkfell: { open: openLoaded, spare: [] as OpenDatabase[] },
+};
+
+async function openAs(beginning: keyof typeof BEGINNINGS): Promise<Trivet> {
+  const { open, spare } = BEGINNINGS[beginning];
   const ready = spare.pop();
   if (ready) await putBack(ready.db);
-  const opened = ready ?? (await openLoaded());
+  const opened = ready ?? (await open());
   const before = await lastChange(opened.db);
   const trivet = await Trivet.over({
     ...opened,
@@ -63,6 +69,12 @@ export async function openLarkfell(): Promise<Trivet> {
   });
   return trivet;
 }
+
+/** One without a site. Close it afterwards. */
+export const openEmpty = (): Promise<Trivet> => openAs('empty');
+
+/** A fresh Larkfell, from the one that was loaded once for all tests. Close it afterwards. */
+export const openLarkfell = (): Promise<Trivet> => openAs('larkfell');
 
 let addresses = 0;
 

@@ -7,10 +7,10 @@ import {
   letBegin,
   READY_MADE,
   siteAsFile,
-  Trivet,
+  type Trivet,
   visitorOf,
 } from '@/services';
-import { attemptAt, later, now, openLarkfell } from '@/services/testing';
+import { attemptAt, later, now, openEmpty, openLarkfell } from '@/services/testing';
 import { SESSION_COOKIE } from '../_http/session-cookie';
 import { siteAnswer, siteResponse } from '.';
 import { askDoor } from './testing';
@@ -21,7 +21,7 @@ beforeEach(async () => {
   // Where nothing was begun, the next begins in the same place.
   if (!trivet || trivet.hasSite) {
     await trivet?.close();
-    trivet = await Trivet.open(null);
+    trivet = await openEmpty();
   }
   door = `/begin/${letBegin(trivet, now)}`;
 });
