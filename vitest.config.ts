@@ -1,11 +1,19 @@
+import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 import { postgresPrograms } from './scripts/postgres.mjs';
 
 const IN_A_DESK = ['src/{desk,ui}/**/*.test.{ts,tsx}'];
-/** What asks the database; on a server as well where one is installed. */
-const ON_A_SERVER = postgresPrograms() === null ? [] : ['src/{store,services}/**/*.test.ts'];
+/** What asks a database, which is opened by what is there for tests; on a server as well where one is installed. */
+const ON_A_SERVER =
+  postgresPrograms() === null
+    ? []
+    : ['src/store', 'src/services'].flatMap((folder) =>
+        readdirSync(folder, { recursive: true, encoding: 'utf8' })
+          .map((path) => `${folder}/${path}`)
+          .filter((path) => path.endsWith('.test.ts') && /\/testing'/.test(readFileSync(path, 'utf8'))),
+      );
 /** What is about the embedded database, its files and its thread. */
 const EMBEDDED = [
   'src/store/{new-database,threaded-client,turns,upgrade}.test.ts',
