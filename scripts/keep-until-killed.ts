@@ -1,6 +1,6 @@
 /**
- * Backs a site up, or brings one back, until it is killed, for the test that kills it: what is there is then what was there
- * before, or what was brought back. The site says which of both it is by its title.
+ * Backs a site up, brings one back or moves it until it is killed, for the test that kills it: what is there is then what was
+ * there before, or what was brought back or came. The site says which it is by its title.
  */
 import { createReadStream, createWriteStream, existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
@@ -13,11 +13,12 @@ import {
   databaseIn,
   finishRestore,
   importSite,
+  moveIntoFolder,
   restore,
   Trivet,
 } from '../src/services';
 
-const [folder = '', how = ''] = process.argv.slice(2);
+const [folder = '', how = '', to = ''] = process.argv.slice(2);
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const file = join(folder, 'backup.tar');
 
@@ -72,6 +73,13 @@ if (how === 'backup')
     await called(trivet, `after ${at}`);
     await backedUp(trivet);
   }
+if (how === 'move') {
+  let begun = false;
+  await moveIntoFolder(trivet, to, () => {
+    if (!begun) say('begins');
+    begun = true;
+  });
+}
 await trivet.close();
 if (how === 'restore') {
   say('begins');

@@ -1,9 +1,9 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, is backed up, is brought back, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, is backed up, is brought back, is moved, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
@@ -122,5 +122,19 @@ it.concurrent('while it is brought back: what was there, or what is brought back
     const args = [...keeper.args, to];
     expect(await runAndKill([...args, 'restore'], 1, (kill * 30_011) % 60_000)).toBe('whole after true');
     expect(await look(args)).toMatch(/^whole (?:before|after) true$/);
+  }
+}, 600_000);
+
+it.concurrent('while it is moved to another folder: nothing is there, or all of it, and another try brings it', async () => {
+  const from = join(folder, 'move-from');
+  mkdirSync(from);
+  expect(await look([...keeper.args, from])).toBe('whole after true');
+  for (let kill = 0; kill < KILLS; kill++) {
+    const to = join(folder, `move-to-${kill}`);
+    mkdirSync(to);
+    const move = [...keeper.args, from, 'move', to];
+    expect(await runAndKill(move, 1, (kill * 30_011) % 60_000)).toBe('whole after true');
+    if (!existsSync(join(to, 'database'))) expect(await look(move)).toBe('whole after true');
+    expect(await look([...keeper.args, to])).toBe('whole after false');
   }
 }, 600_000);

@@ -3,7 +3,6 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writ
 import { dirname } from 'node:path';
 import { capital } from '../src/core';
 import {
-  databaseIn,
   type ExpectationReport,
   expectationsInFile,
   expectationsOfSite,
@@ -12,6 +11,7 @@ import {
   importSite,
   isOnServer,
   LARGEST_SITE_FILE,
+  moveIntoFolder,
   moveSite,
   NotMoved,
   NotOpened,
@@ -61,55 +61,56 @@ function readInput(path: string): unknown {
   }
 }
 
+/** Works on the site that is there. */
 async function withSite<T>(work: (trivet: Trivet, where: string) => Promise<T>): Promise<T> {
   const env = readEnvironment(process.env);
   if ('problems' in env) throw new Stop(env.problems);
-  return withDatabase(env.database, env.dataFolder, work);
+  const { database, dataFolder } = env;
+  if (isOnServer(database)) return opened(database, (trivet) => work(trivet, 'The database'));
+  return claimed(dataFolder, () =>
+    opened(database, (trivet) => work(trivet, `The data folder ${dataFolder}`)),
+  );
 }
 
-/** Works on what is on a server, or in a data folder that nobody else uses meanwhile. */
-async function withDatabase<T>(
-  database: string,
-  dataFolder: string,
-  work: (trivet: Trivet, where: string) => Promise<T>,
-): Promise<T> {
-  const onServer = isOnServer(database);
-  const claim = onServer ? { release: () => undefined } : claimDataFolder(dataFolder);
+/** Works while nobody else uses a data folder. */
+async function claimed<T>(dataFolder: string, work: () => Promise<T>): Promise<T> {
+  const claim = claimDataFolder(dataFolder);
   if ('problem' in claim) throw new Stop([claim.problem]);
   try {
-    const trivet = await Trivet.open(database).catch((error: unknown) => {
-      throw error instanceof NotOpened ? new Stop([error.message]) : error;
-    });
-    try {
-      return await work(trivet, onServer ? 'The database' : `The data folder ${dataFolder}`);
-    } finally {
-      await trivet.close();
-    }
+    return await work();
   } finally {
     claim.release();
   }
 }
 
+async function opened<T>(database: string, work: (trivet: Trivet) => Promise<T>): Promise<T> {
+  const trivet = await Trivet.open(database).catch((error: unknown) => {
+    throw error instanceof NotOpened ? new Stop([error.message]) : error;
+  });
+  try {
+    return await work(trivet);
+  } finally {
+    await trivet.close();
+  }
+}
+
 /** Moves the site to a server or into a data folder. */
 async function move(where: string): Promise<string> {
-  const database = isOnServer(where) ? where : databaseIn(where);
-  if (!isOnServer(where) && existsSync(database))
-    throw new Stop([`The data folder ${where} holds something already.`]);
-  return withSite((from) =>
-    withDatabase(database, where, async (to) => {
-      try {
-        const told = { line: null as ReturnType<typeof progress> | null };
-        const { rows, items, people } = await moveSite(from, to, (done, all) => {
-          told.line ??= progress('Moved', all, (count) => `${count} rows`);
-          told.line(done);
-        });
-        return `Moved, and the same there: ${items} items, ${people} people, ${rows} rows in all.
-  ${isOnServer(where) ? 'Start Trivet with TRIVET_DATABASE set to that address.' : `Start Trivet with TRIVET_DATA=${where}, and without TRIVET_DATABASE.`} What was here is as it was.`;
-      } catch (error) {
-        throw error instanceof NotMoved ? new Stop([error.message]) : error;
-      }
-    }),
-  );
+  const line = { of: null as ReturnType<typeof progress> | null };
+  const told = (done: number, all: number) => {
+    line.of ??= progress('Moved', all, (count) => `${count} rows`);
+    line.of(done);
+  };
+  const onServer = isOnServer(where);
+  const { rows, items, people } = await withSite((from) =>
+    onServer
+      ? opened(where, (to) => moveSite(from, to, told))
+      : claimed(where, () => moveIntoFolder(from, where, told)),
+  ).catch((error: unknown) => {
+    throw error instanceof NotMoved ? new Stop([error.message]) : error;
+  });
+  return `Moved, and the same there: ${items} items, ${people} people, ${rows} rows in all.
+  ${onServer ? 'Start Trivet with TRIVET_DATABASE set to that address.' : `Start Trivet with TRIVET_DATA=${where}, and without TRIVET_DATABASE.`} What was here is as it was.`;
 }
 
 function tell({ items, names, people, changes, opens }: ImportReport): string {

@@ -61,6 +61,7 @@ export { LARGEST_FILE } from './forms';
 export {
   backUp,
   finishRestore,
+  moveIntoFolder,
   moveSite,
   NotMoved,
   NotRestored,

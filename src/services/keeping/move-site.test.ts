@@ -1,7 +1,10 @@
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterEach, describe, expect, inject, it } from 'vitest';
 import { differingTables, isEmptyDatabase, putIntoOutbox, readOutbox } from '@/store';
 import { databaseOnServer } from '@/store/testing';
-import { moveSite, NotMoved, Trivet } from '..';
+import { databaseIn, moveIntoFolder, moveSite, NotMoved, Trivet } from '..';
 import { siteAsFile } from '../site-file';
 import { now } from '../testing';
 import { staleParts } from '../testing-memory';
@@ -79,5 +82,22 @@ describe.skipIf(inject('server') === null)('moving a site', () => {
     expect(await isEmptyDatabase(there.db)).toBe(true);
     await moveSite(from, there, quietly);
     expect(there.hasSite).toBe(true);
+  });
+
+  it('is in a folder whole, or the folder is as it was', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'trivet-moved-'));
+    left.push(async () => rmSync(folder, { recursive: true, force: true }));
+    const { trivet: from } = await onServer('loaded');
+    const stops = () => {
+      throw new Error('The plug is pulled.');
+    };
+    await expect(moveIntoFolder(from, folder, stops)).rejects.toThrow('The plug is pulled.');
+    expect(readdirSync(folder)).toEqual([]);
+    const { items } = await moveIntoFolder(from, folder, quietly);
+    expect(readdirSync(folder)).toEqual(['database']);
+    await expect(moveIntoFolder(from, folder, quietly)).rejects.toThrow('holds something already');
+    const there = await Trivet.open(databaseIn(folder));
+    left.push(() => there.close());
+    expect(there.state.outline.items.size).toBe(items);
   });
 });

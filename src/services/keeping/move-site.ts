@@ -1,6 +1,7 @@
 /** A site from where it lives to somewhere else: from a data folder onto a PostgreSQL server, or the other way. */
+import { existsSync, renameSync, rmSync } from 'node:fs';
 import { copyDatabase, countOthers, differingTables, isEmptyDatabase } from '@/store';
-import type { Trivet } from '../running';
+import { databaseIn, Trivet } from '../running';
 
 /** Why a site was not moved, in a sentence. Nothing was changed. */
 export class NotMoved extends Error {}
@@ -40,4 +41,28 @@ export async function moveSite(
     throw new Error(`It is not the same there: ${differing.join(', ')}. Don’t use what is there.`);
   await to.reload();
   return { rows, items: to.state.outline.items.size, people: to.state.people.size };
+}
+
+/**
+ * Moves everything into a data folder that holds no site yet, and that nobody else uses meanwhile. It is there whole or not at
+ * all, whatever happens on the way. Throws {@link NotMoved}.
+ */
+export async function moveIntoFolder(
+  from: Trivet,
+  folder: string,
+  told: (rows: number, of: number) => void,
+): Promise<Moved> {
+  const database = databaseIn(folder);
+  if (existsSync(database)) throw new NotMoved(`The data folder ${folder} holds something already.`);
+  const coming = `${database}-coming`;
+  // What one has left that did not get to its end.
+  rmSync(coming, { recursive: true, force: true });
+  const to = await Trivet.open(coming);
+  try {
+    const moved = await moveSite(from, to, told).finally(() => to.close());
+    renameSync(coming, database);
+    return moved;
+  } finally {
+    rmSync(coming, { recursive: true, force: true });
+  }
 }
