@@ -73,6 +73,9 @@ async function openAs(beginning: keyof typeof BEGINNINGS): Promise<Trivet> {
 /** One without a site. Close it afterwards. */
 export const openEmpty = (): Promise<Trivet> => openAs('empty');
 
+/** The same in a database of its own: for tests that {@link keep} what they begin with. */
+export const openUnkept = async (): Promise<Trivet> => Trivet.over(await openFresh());
+
 /** A fresh Larkfell, from the one that was loaded once for all tests. Close it afterwards. */
 export const openLarkfell = (): Promise<Trivet> => openAs('larkfell');
 

@@ -35,7 +35,7 @@ import {
 } from '..';
 import { newcomer } from '../people';
 import { siteAsFile } from '../site-file';
-import { now, openEmpty } from '../testing';
+import { now, openUnkept } from '../testing';
 import { keep, putBack } from '../testing-database';
 import { contentOf } from '../view';
 
@@ -53,7 +53,7 @@ let trivet: Trivet;
 let una: Administrator;
 
 beforeAll(async () => {
-  trivet = await openEmpty();
+  trivet = await openUnkept();
   const site = READY_MADE.clients.site(start);
   const items = site.items.map((item) =>
     item.id === 'first-client'

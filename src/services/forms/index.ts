@@ -1,4 +1,6 @@
 /** What comes from outside, read strictly: texts, ids, days, conditions. */
+import './shape-problems';
+
 export { accountForm, mailAddress, newPassword, personName } from './account-form';
 export { conditionShape, tooDeep } from './condition-form';
 export { languageShape, letterShape, lettersOf, lettersShape } from './letters-form';

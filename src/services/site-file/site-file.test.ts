@@ -283,14 +283,14 @@ describe('a file over the site', () => {
     ['a later version', (file) => ({ ...file, version: 7 }), /of version 7, and this Trivet reads version 1/],
     ['another format', () => ({ hello: 1 }), /no site file/],
     ['no object at all', () => 'a text', /no site file/],
-    ['an unknown key', (file) => ({ ...file, colour: 'red' }), /the file: Unrecognized key: "colour"/],
+    ['an unknown key', (file) => ({ ...file, colour: 'red' }), /the file: "colour" is not known here/],
     [
       'an unknown key far inside',
       (file) => ({
         ...file,
         items: file.items.map((one) => (one.id === 'visit' ? { ...one, gate: 'x' } : one)),
       }),
-      /items\.\d+ \(visit\): Unrecognized key: "gate"/,
+      /items\.\d+ \(visit\): "gate" is not known here/,
     ],
     [
       'a circle',

@@ -35,7 +35,7 @@ import {
   viewPage,
 } from '..';
 import { siteAsFile } from '../site-file';
-import { now, openEmpty } from '../testing';
+import { now, openUnkept } from '../testing';
 import { keep, putBack } from '../testing-database';
 import { contentOf } from '../view';
 
@@ -53,7 +53,7 @@ let administrator: Administrator;
 let picture: Uint8Array;
 
 beforeAll(async () => {
-  trivet = await openEmpty();
+  trivet = await openUnkept();
   expect(
     await importSite(
       trivet,

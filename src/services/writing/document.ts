@@ -117,7 +117,7 @@ export function readDocument(
     return {
       problems: parsed.error.issues
         .slice(0, 30)
-        .map(({ path, message }) => ({ path: path.join('.'), line: null, message: plain(message) })),
+        .map(({ path, message }) => ({ path: path.join('.'), line: null, message })),
     };
   }
   const read = parsed.data;
@@ -162,9 +162,6 @@ function quizFaults({ quiz, activity, published }: Document): readonly DocumentP
     message,
   }));
 }
-
-const plain = (message: string): string =>
-  message.startsWith('Invalid') || message.startsWith('Too') ? 'This can’t be used as it is.' : message;
 
 /** Why an item can't have an address, in words, or null. */
 export function addressProblem(address: Address, item: ItemId | null, state: SiteState): string | null {

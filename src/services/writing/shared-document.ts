@@ -34,11 +34,7 @@ export function readSharedDocument(
   const parsed = sharedDocument.safeParse(input);
   if (!parsed.success)
     return {
-      problems: parsed.error.issues
-        .slice(0, 30)
-        .map(({ path, message }) =>
-          problem(path.join('.'), /^(Invalid|Too)/.test(message) ? 'This can’t be used as it is.' : message),
-        ),
+      problems: parsed.error.issues.slice(0, 30).map(({ path, message }) => problem(path.join('.'), message)),
     };
   const { section, ...stands } = parsed.data;
   const { vocabulary } = state.live.compiled;
