@@ -36,6 +36,7 @@ export async function dropDraft(page: Page): Promise<void> {
   if (await put.isEnabled()) {
     await put.click();
     await page.getByRole('button', { name: 'Drop the draft' }).click();
+    await saved(page);
   }
   await expect
     .poll(async () => {
@@ -43,7 +44,6 @@ export async function dropDraft(page: Page): Promise<void> {
       return JSON.stringify(draft.policy) === JSON.stringify(live.policy);
     })
     .toBe(true);
-  await saved(page);
 }
 
 /** Puts the draft live from the panel. */
