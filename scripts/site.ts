@@ -107,7 +107,7 @@ async function move(where: string): Promise<string> {
       ? opened(where, (to) => moveSite(from, to, told))
       : claimed(where, () => moveIntoFolder(from, where, told)),
   ).catch((error: unknown) => {
-    throw error instanceof NotMoved ? new Stop([error.message]) : error;
+    throw error instanceof NotMoved || error instanceof NotOpened ? new Stop([error.message]) : error;
   });
   return `Moved, and the same there: ${items} items, ${people} people, ${rows} rows in all.
   ${onServer ? 'Start Trivet with TRIVET_DATABASE set to that address.' : `Start Trivet with TRIVET_DATA=${where}, and without TRIVET_DATABASE.`} What was here is as it was.`;

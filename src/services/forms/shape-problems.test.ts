@@ -27,7 +27,7 @@ describe('what is wrong with a shape', () => {
     [{}, ['"name" is missing: it must be a text.']],
     [{ name: null }, ['"name" can’t be used as it is: it must be a text.']],
     [{ name: '' }, ['"name" is empty. Fill it in.']],
-    [{ name: 'four' }, ['"name" has more than 3 letters. Take some out.']],
+    [{ name: 'four' }, ['"name" has more than 3 letters. Shorten it.']],
     [{ name: 'a', code: 'b' }, ['"code" does not have the form of what can stand there.']],
     [{ name: 'a', count: 2.5 }, ['"count" can’t be used as it is: it must be a whole number.']],
     [{ name: 'a', count: 1 }, ['"count" must be at least 2.']],

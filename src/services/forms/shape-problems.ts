@@ -3,6 +3,7 @@
  * its own for it. Loading this tells the library that reads forms.
  */
 import { z } from 'zod';
+import { counted, listed } from '@/core';
 
 const TYPES: Readonly<Record<string, string>> = {
   string: 'a text',
@@ -34,41 +35,39 @@ function quoted(value: unknown): string {
   return `"${text.length > LONGEST_SAID ? `${text.slice(0, LONGEST_SAID)}…` : text}"`;
 }
 
-const listed = (values: readonly unknown[], last: 'and' | 'or'): string => {
-  const said = values.map((value) => (typeof value === 'string' ? quoted(value) : String(value)));
-  return said.length < 2 ? said.join() : `${said.slice(0, -1).join(', ')} ${last} ${said.at(-1)}`;
-};
+const oneOf = (values: readonly unknown[]): string =>
+  listed(
+    values.map((value) => (typeof value === 'string' ? quoted(value) : String(value))),
+    'or',
+  );
 
-/** What is counted of a value of some origin, one and many; null where the value itself is a number. */
-const UNITS: Readonly<Record<string, readonly [string, string]>> = {
-  string: ['letter', 'letters'],
-  array: ['entry', 'entries'],
+/** What is counted of a value of some origin, and how there is less of it; of others the value itself is a number. */
+const COUNTED: Readonly<Record<string, { readonly unit: string; readonly less: string }>> = {
+  string: { unit: 'letter', less: 'Shorten it.' },
+  array: { unit: 'entry', less: 'Take some out.' },
 };
-
-function countOf(origin: string, count: number | bigint): string | null {
-  const unit = UNITS[origin];
-  return unit ? `${count} ${unit[Number(count) === 1 ? 0 : 1]}` : null;
-}
 
 function tooMuch(it: string, { origin, maximum, inclusive }: z.core.$ZodIssueTooBig): string {
-  const count = countOf(origin, maximum);
-  return count === null
-    ? `${it} must be ${inclusive === false ? 'less than' : 'at most'} ${maximum}.`
-    : `${it} has more than ${count}. Take some out.`;
+  const of = COUNTED[origin];
+  return of
+    ? `${it} has more than ${counted(Number(maximum), of.unit)}. ${of.less}`
+    : `${it} must be ${inclusive === false ? 'less than' : 'at most'} ${maximum}.`;
 }
 
 function tooLittle(it: string, { origin, minimum, inclusive }: z.core.$ZodIssueTooSmall): string {
-  const count = countOf(origin, minimum);
-  if (count === null) return `${it} must be ${inclusive === false ? 'more than' : 'at least'} ${minimum}.`;
-  return Number(minimum) === 1 ? `${it} is empty. Fill it in.` : `${it} needs at least ${count}.`;
+  const of = COUNTED[origin];
+  if (!of) return `${it} must be ${inclusive === false ? 'more than' : 'at least'} ${minimum}.`;
+  return Number(minimum) === 1
+    ? `${it} is empty. Fill it in.`
+    : `${it} needs at least ${counted(Number(minimum), of.unit)}.`;
 }
 
 function unknownKeys(keys: readonly string[]): string {
-  const said = listed(keys.slice(0, MOST_SAID), 'and');
-  const more = keys.length > MOST_SAID ? ` and ${keys.length - MOST_SAID} more` : '';
+  const more = keys.length - MOST_SAID;
+  const said = listed([...keys.slice(0, MOST_SAID).map(quoted), ...(more > 0 ? [`${more} more`] : [])]);
   return keys.length === 1
     ? `${said} is not known here. Take it out, or mend its name.`
-    : `${said}${more} are not known here. Take them out, or mend their names.`;
+    : `${said} are not known here. Take them out, or mend their names.`;
 }
 
 /** Says what is wrong with a value, and how to mend it. */
@@ -78,7 +77,7 @@ export function shapeProblem(issue: Issue): string {
     case 'invalid_type':
       return `${it} ${issue.input === undefined ? 'is missing: it' : 'can’t be used as it is: it'} must be ${TYPES[issue.expected] ?? 'something else'}.`;
     case 'invalid_value':
-      return `${it} must be ${listed(issue.values, 'or')}.`;
+      return `${it} must be ${oneOf(issue.values)}.`;
     case 'too_big':
       return tooMuch(it, issue as z.core.$ZodIssueTooBig);
     case 'too_small':
@@ -90,7 +89,7 @@ export function shapeProblem(issue: Issue): string {
     case 'invalid_union': {
       const { options } = issue as { readonly options?: readonly unknown[] };
       return options && options.length > 0
-        ? `${it} must be ${listed(options, 'or')}.`
+        ? `${it} must be ${oneOf(options)}.`
         : `${it} is none of what can stand there.`;
     }
     default:
