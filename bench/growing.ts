@@ -53,7 +53,7 @@ async function withPeople(count: number): Promise<Trivet> {
  * In ms: reading everything anew, one activity that somebody is done with, one group that somebody joins, and asking
  * everybody something for the first time and after somebody changed; in bytes, what a person takes in memory.
  */
-export async function benchPeople(count: number, rounds = 20) {
+export async function benchPeople(count: number, rounds = 100) {
   const trivet = await withPeople(count);
   global.gc?.();
   const before = process.memoryUsage().heapUsed;

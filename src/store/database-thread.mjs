@@ -29,15 +29,12 @@ function inTurn(work) {
   return done;
 }
 
-const asItIs = (value) => value;
-
 async function answer({ kind, inside, text, params, rowMode, raw }) {
   switch (kind) {
     case 'open':
       return client.waitReady;
     case 'query': {
-      const parsers = Object.fromEntries(raw.map((type) => [type, asItIs]));
-      const query = () => client.runExclusive(() => ready.ask(text, params, { rowMode, parsers }));
+      const query = () => client.runExclusive(() => ready.ask(text, params, { rowMode, raw }));
       if (inside) return query();
       return inTurn(async () => {
         const results = await query();

@@ -26,6 +26,7 @@ export * from './orders';
 export * from './outbox';
 export { packedPeople, packPerson, saysMail, unpackPerson } from './packed-person';
 export * from './people';
+export * from './people-anew';
 export * from './people-changes';
 export { inOrder, type PersonRecord } from './person-record';
 export * from './places';

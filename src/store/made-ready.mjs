@@ -15,6 +15,7 @@ const KEPT = /^\s*(?:select|insert|update|delete|with)\b/i;
 const CHANGES_TABLES = /^\s*(?:create|alter|drop|truncate|do)\b/i;
 
 const together = (messages) => Buffer.concat(messages);
+const asItIs = (value) => value;
 
 /** Asks by a client, one question after the other: whoever calls keeps others from asking meanwhile. */
 export function madeReady(client) {
@@ -57,7 +58,20 @@ export function madeReady(client) {
     return write ? write(param) : param.toString();
   };
 
-  async function ask(text, params, options) {
+  /** By which types (OIDs) stay the text that the database writes, how each is read: there are hundreds of types. */
+  const reading = new Map();
+  function parsersBut(raw) {
+    const key = raw.join();
+    const found = reading.get(key) ?? {
+      ...client.parsers,
+      ...Object.fromEntries(raw.map((type) => [type, asItIs])),
+    };
+    reading.set(key, found);
+    return found;
+  }
+
+  /** Rows are arrays or objects by `rowMode`; `raw` are types whose values stay the text that the database writes. */
+  async function ask(text, params, { rowMode, raw }) {
     let results;
     try {
       const { name, types } = await statementFor(text);
@@ -74,7 +88,7 @@ export function madeReady(client) {
       throw error;
     }
     if (CHANGES_TABLES.test(text)) await tablesChanged();
-    return parse.parseResults(results, client.parsers, options)[0];
+    return parse.parseResults(results, parsersBut(raw), { rowMode })[0];
   }
 
   /** Makes everything ready anew the next time it is asked. */

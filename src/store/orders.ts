@@ -1,5 +1,5 @@
 /** Orders, and what the till told of them. */
-import { and, asc, count, desc, eq, isNotNull, isNull, lt, ne, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import {
   type Agreed,
   asId,
@@ -12,7 +12,6 @@ import {
   type VoucherId,
 } from '@/core';
 import type { Database } from './database';
-import { oneOf } from './one-of';
 import { notices, orderLetters, orders, people } from './schema';
 import type { DueStep, FreeAtFirst, Replaced } from './types';
 
@@ -109,12 +108,18 @@ export async function readOrdersOf(db: Database, person: PersonId): Promise<read
   return rows.map(orderIn);
 }
 
-/** The orders that give something to somebody, or gave: of everybody, or of some. */
+/** What memory keeps of an order that gives something to somebody, or gave. */
+export type Bought = Pick<Order, 'id' | 'product' | 'state'> & { readonly voucher: boolean };
+
+/** Orders of which that is so. What was paid and can’t be given is nobody’s while it goes back. */
+const gives = (): SQL =>
+  sql`${orders.state} ->> 'began' is not null and not ${orders.due} @> '[{"kind": "give back"}]'::jsonb`;
+
+/** The orders that give something to somebody, or gave: of everybody, or of one. */
 export async function readBought(
   db: Database,
-  among?: readonly PersonId[],
-): Promise<readonly (Pick<Order, 'id' | 'product' | 'state'> & { person: PersonId; voucher: boolean })[]> {
-  if (among?.length === 0) return [];
+  person?: PersonId,
+): Promise<readonly (Bought & { readonly person: PersonId })[]> {
   const rows = await db
     .select({
       id: orders.id,
@@ -124,14 +129,7 @@ export async function readBought(
       state: orders.state,
     })
     .from(orders)
-    .where(
-      and(
-        among ? oneOf(orders.person, among) : isNotNull(orders.person),
-        sql`${orders.state} ->> 'began' is not null`,
-        // What was paid and can't be given is nobody's while it goes back.
-        sql`not ${orders.due} @> '[{"kind": "give back"}]'::jsonb`,
-      ),
-    )
+    .where(and(person === undefined ? isNotNull(orders.person) : eq(orders.person, person), gives()))
     .orderBy(asc(orders.made), asc(orders.id));
   return rows.map(({ id, product, person, voucher, state }) => ({
     id: asId<OrderId>(id),
@@ -142,28 +140,28 @@ export async function readBought(
   }));
 }
 
+/** The same of one person, as a list in JSON. */
+export const boughtBy = (person: SQL): SQL => sql`
+  (select coalesce(json_agg(json_build_object(
+    'id', id, 'product', product, 'voucher', voucher is not null, 'state', state) order by made, id), '[]')
+  from ${orders} where ${orders.person} = ${person} and ${gives()})`;
+
 /**
  * Those whose account was made by buying and who never showed that the mailbox is theirs: they have no password, which comes
- * by a code that is mailed. Of everybody, or of some.
+ * by a code that is mailed.
  */
-export async function readUnconfirmed(
-  db: Database,
-  among?: readonly PersonId[],
-): Promise<ReadonlySet<PersonId>> {
-  if (among?.length === 0) return new Set();
+export async function readUnconfirmed(db: Database): Promise<ReadonlySet<PersonId>> {
   const rows = await db
     .select({ id: people.id })
     .from(orders)
     .innerJoin(people, eq(people.id, orders.person))
-    .where(
-      and(
-        eq(orders.madeAccount, true),
-        isNull(people.passwordHash),
-        among ? oneOf(people.id, among) : undefined,
-      ),
-    );
+    .where(and(eq(orders.madeAccount, true), isNull(people.passwordHash)));
   return new Set(rows.map(({ id }) => asId<PersonId>(id)));
 }
+
+/** Whether a person, in a row `p` of people, is one of them. */
+export const isUnconfirmed = (): SQL => sql`
+  (p.password_hash is null and exists (select from ${orders} where ${orders.person} = p.id and ${orders.madeAccount}))`;
 
 /** Orders that wait and were not asked about since then, the longest first. */
 export async function readWaitingOrders(db: Database, since: Date, most: number): Promise<readonly Order[]> {

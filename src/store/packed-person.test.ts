@@ -8,7 +8,7 @@ import {
   packedPeople,
   packPerson,
   readPackedPeople,
-  readSomePeople,
+  readPeopleAnew,
   saysMail,
   unpackPerson,
   writeNames,
@@ -125,8 +125,8 @@ it('is said by the database as it is written, of everybody in order and of some'
           expect([...read]).toEqual([...made]);
           for (const one of people) expect(read.get(one.id)).toEqual(one);
           const ids = people.filter((_, at) => at % 2 === 0).map(({ id }) => id);
-          const found = await readSomePeople(tx, ids);
-          expect(new Map(found.map((one) => [one.id, one]))).toEqual(
+          const found = await readPeopleAnew(tx, ids);
+          expect(new Map(found.map(({ id, record }) => [id, record]))).toEqual(
             new Map(people.filter(({ id }) => ids.includes(id)).map((one) => [one.id, one])),
           );
           throw new Undone();

@@ -2,7 +2,6 @@
 import { type SQL, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { asId, byCodePoints, type ItemId, type LevelId, type Packing, type PersonId } from '@/core';
-import { oneOf } from './one-of';
 import { inOrder, type PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
 
@@ -180,13 +179,13 @@ const rest = (listOf: ListOf): readonly SQL[] => [
   ...(['roles', 'purchases'] as const).map((name) => orNull(listOf(name))),
 ];
 
-/** Some people in no order, a line for each: their lists are looked up one by one. */
-export function somePacked(ids: readonly PersonId[]): SQL {
+/** The line of a row `p` of people: its lists are looked up one by one. */
+export function packedLine(): SQL {
   const listOf: ListOf = (name) => {
     const of: Listed = LISTED[name];
     return sql`(select ${inList(of)} from ${of.table} where person = p.id)`;
   };
-  return sql`select ${array([...known(listOf), ...rest(listOf)])} as line from ${people} p where ${oneOf(sql`p.id`, ids)}`;
+  return array([...known(listOf), ...rest(listOf)]);
 }
 
 /** Everybody in the order of their names: texts of so many lines, with a break before each. Each table is read once. */

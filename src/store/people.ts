@@ -4,13 +4,12 @@ import type { PgColumn } from 'drizzle-orm/pg-core';
 import { asId, type ItemId, LINES_IN_A_LIST, type PersonId, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
-import { everybodyPacked, somePacked, unpackPerson } from './packed-person';
+import { everybodyPacked, unpackPerson } from './packed-person';
 import type { PersonRecord } from './person-record';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
+import { slices } from './slices';
 import type { PeopleChange } from './types';
 
-// Parameters of one statement are limited; rows are written in slices of this many.
-const SLICE = 1000;
 /** So many at once are told of as a change of everything: whoever reads them one by one takes longer. */
 const MANY = 20_000;
 
@@ -28,19 +27,6 @@ export const readPackedPeople = (db: Database): Promise<readonly string[]> =>
 /** Everybody, in the order of their names. */
 export const readPeople = async (db: Database): Promise<readonly PersonRecord[]> =>
   (await readPackedPeople(db)).flatMap((text) => text.split('\n').slice(1).map(unpackPerson));
-
-/** Some people by their ids, in no order; those there are. One query for every thousand. */
-export async function readSomePeople(
-  db: Database,
-  ids: readonly PersonId[],
-): Promise<readonly PersonRecord[]> {
-  const found: PersonRecord[] = [];
-  for (const slice of slices(ids)) {
-    const { rows } = await db.execute<{ readonly line: string }>(somePacked(slice));
-    for (const { line } of rows) found.push(unpackPerson(line));
-  }
-  return found;
-}
 
 /** What signing in needs of an account, or undefined when there is none with that address. */
 export async function findCredentials(
@@ -221,11 +207,6 @@ export async function readPasswordHashes(
     for (const { id, hash } of rows) if (hash !== null) found[id] = hash;
   }
   return found;
-}
-
-/** A list in pieces that one statement can take. */
-function* slices<T>(list: readonly T[]): Generator<T[]> {
-  for (let at = 0; at < list.length; at += SLICE) yield list.slice(at, at + SLICE);
 }
 
 /** Those of some people who can't sign in with a password. */

@@ -2,6 +2,7 @@
  * The site in memory: one immutable value, made anew and swapped whole when something changes, so that a request sees
  * the old site or the new one and never a mixture, and asks the database for nothing.
  */
+import { group } from 'd3-array';
 import {
   type Address,
   type ByGroup,
@@ -32,6 +33,7 @@ import {
   same,
 } from '@/core';
 import {
+  type Bought,
   type Changes,
   type Content,
   type Database,
@@ -45,10 +47,10 @@ import {
   readNames,
   readOldAddresses,
   readPackedPeople,
+  readPeopleAnew,
   readPolicies,
   readSettings,
   readSoldPlaces,
-  readSomePeople,
   readTerms,
   readUnconfirmed,
   type Settings,
@@ -229,17 +231,20 @@ export function byProductIn(
 /** What orders give to those who made them. */
 function boughtIn(
   orders: Awaited<ReturnType<typeof readBought>>,
-  { graceDays }: Settings,
+  settings: Settings,
 ): ReadonlyMap<PersonId, readonly Purchase[]> {
-  const found = new Map<PersonId, Purchase[]>();
-  for (const { person, state, ...order } of orders) {
-    const purchase = purchaseOf(order, state, graceDays);
-    if (purchase === null) continue;
-    const list = found.get(person);
-    if (list) list.push(purchase);
-    else found.set(person, [purchase]);
+  const found = new Map<PersonId, readonly Purchase[]>();
+  for (const [person, theirs] of group(orders, (order) => order.person)) {
+    const purchases = purchasesOf(theirs, settings);
+    if (purchases) found.set(person, purchases);
   }
   return found;
+}
+
+/** What somebody’s orders give; null where that is nothing. */
+function purchasesOf(orders: readonly Bought[], { graceDays }: Settings): readonly Purchase[] | null {
+  const purchases = orders.flatMap((order) => purchaseOf(order, order.state, graceDays) ?? []);
+  return purchases.length > 0 ? purchases : null;
 }
 
 /** How one comes into a course. */
@@ -353,24 +358,15 @@ async function withPeople(
 ): Promise<SiteState> {
   let next = state;
   if (ids.length > 0) {
-    const [orders, unconfirmed, found] = await Promise.all([
-      readBought(db, ids),
-      readUnconfirmed(db, ids),
-      readSomePeople(db, ids),
-    ]);
-    const bought = boughtIn(orders, state.settings);
-    const records = new Map(found.map((record) => [record.id, record]));
+    const anew = await readPeopleAnew(db, ids);
     next = {
       ...state,
-      bought: state.bought.with(ids.map((id) => [id, bought.get(id) ?? null])),
-      unconfirmed: state.unconfirmed.with(ids.map((id) => [id, unconfirmed.has(id) || null])),
+      bought: state.bought.with(anew.map((one) => [one.id, purchasesOf(one.bought, state.settings)])),
+      unconfirmed: state.unconfirmed.with(anew.map((one) => [one.id, one.unconfirmed || null])),
     };
     // Whoever was not found is gone.
-    const anew = ids.map((id): [PersonId, string | null] => {
-      const record = records.get(id);
-      return [id, record ? packPerson(record) : null];
-    });
-    next = { ...next, people: state.people.with(anew, readBy(next)) };
+    const lines = anew.map(({ id, record }): [PersonId, string | null] => [id, record && packPerson(record)]);
+    next = { ...next, people: state.people.with(lines, readBy(next)) };
   }
   return next.byGroup === before.byGroup && next.byProduct === before.byProduct
     ? next

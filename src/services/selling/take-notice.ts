@@ -216,7 +216,7 @@ async function whyNotTheirs(
   }
   if (order.voucher !== null) await keepPlace(tx, order.voucher, order.id);
   if (order.person === null) return null;
-  const others = await readBought(tx, [order.person]);
+  const others = await readBought(tx, order.person);
   const has = others.some(
     (one) =>
       one.id !== order.id &&
