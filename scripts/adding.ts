@@ -1,10 +1,10 @@
 /**
- * What the compiler says once a table has one entry more: the tables are changed in memory only, and everything is
- * checked as if they were so. For docs/adding.md and its test.
+ * What the compiler says once a table has one entry more: the tables are changed in a copy, and everything in it is
+ * checked. For docs/adding.md and its test.
  */
-import { readFileSync } from 'node:fs';
-import { relative, resolve } from 'node:path';
-import ts from 'typescript';
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { resolve } from 'node:path';
 
 /** One entry more in a table. */
 export interface Addition {
@@ -159,33 +159,54 @@ export const ADDITIONS: readonly Addition[] = [
 ];
 
 const ROOT = resolve(import.meta.dirname, '..');
+/** What is checked, and what that asks for. */
+const FOLDERS = ['src', 'demo', 'till'];
+const TESTS = /\.test\.tsx?$/;
+/** A line in which the compiler says what is wrong, and where. */
+const FOUND = /^(?<file>src\/[^(\n]+)\(\d+,\d+\): error \w+: (?<message>.*(?:\n +.*)*)/gm;
 
 /** The files in which the compiler misses something of an addition, in alphabetical order. */
 export function placesLeft(additions: readonly Addition[]): ReadonlyMap<Addition, readonly string[]> {
-  const texts = new Map<string, string>();
-  for (const { file, before, entry } of additions.flatMap(({ edits }) => edits)) {
-    const path = resolve(ROOT, file);
-    const text = texts.get(path) ?? readFileSync(path, 'utf8');
-    const at = text.indexOf(`\n${before}\n`);
-    if (at < 0) throw new Error(`${file} has no line "${before}".`);
-    texts.set(path, `${text.slice(0, at)}\n${entry}${text.slice(at)}`);
+  mkdirSync(resolve(ROOT, 'test-results'), { recursive: true });
+  // Within the folder of the packages, so that they are found from it.
+  const copy = mkdtempSync(resolve(ROOT, 'test-results', 'adding-'));
+  try {
+    for (const folder of FOLDERS)
+      cpSync(resolve(ROOT, folder), resolve(copy, folder), {
+        recursive: true,
+        filter: (path) => !TESTS.test(path),
+      });
+    for (const { file, before, entry } of additions.flatMap(({ edits }) => edits)) {
+      const text = readFileSync(resolve(copy, file), 'utf8');
+      const at = text.indexOf(`\n${before}\n`);
+      if (at < 0) throw new Error(`${file} has no line "${before}".`);
+      writeFileSync(resolve(copy, file), `${text.slice(0, at)}\n${entry}${text.slice(at)}`);
+    }
+    const settings = {
+      extends: '../../tsconfig.json',
+      compilerOptions: { incremental: false, paths: { '@/*': ['./src/*'] } },
+      include: ['src', '../../next-env.d.ts'],
+    };
+    writeFileSync(resolve(copy, 'tsconfig.json'), JSON.stringify(settings));
+    const compiler = resolve(ROOT, 'node_modules/typescript-native/bin/tsc');
+    const { stdout } = spawnSync(process.execPath, [compiler, '--pretty', 'false', '-p', '.'], {
+      cwd: copy,
+      encoding: 'utf8',
+    });
+    return placesIn(stdout, additions);
+  } finally {
+    rmSync(copy, { recursive: true });
   }
-  const config = ts.readConfigFile(resolve(ROOT, 'tsconfig.json'), ts.sys.readFile);
-  const { options, fileNames } = ts.parseJsonConfigFileContent(config.config, ts.sys, ROOT);
-  const host = ts.createCompilerHost({ ...options, noEmit: true });
-  const read = host.readFile;
-  host.readFile = (path) => texts.get(resolve(path)) ?? read(path);
-  const roots = fileNames.filter((path) => /^src\/(?!.*\.test\.)/.test(relative(ROOT, path)));
-  const program = ts.createProgram(roots, { ...options, noEmit: true }, host);
-  const found = program.getSemanticDiagnostics().flatMap(({ file, messageText }) => {
-    const message = ts.flattenDiagnosticMessageText(messageText, ' ');
-    return file ? [{ file: relative(ROOT, file.fileName), message }] : [];
-  });
+}
+
+function placesIn(said: string, additions: readonly Addition[]): ReadonlyMap<Addition, readonly string[]> {
+  const found = [...said.matchAll(FOUND)].map(({ groups }) => ({
+    file: groups?.file ?? '',
+    message: groups?.message?.toLowerCase() ?? '',
+  }));
   return new Map(
     additions.map((addition) => {
-      const files = found
-        .filter(({ message }) => message.toLowerCase().includes(addition.name))
-        .map(({ file }) => file);
+      const files = found.filter(({ message }) => message.includes(addition.name)).map(({ file }) => file);
       return [addition, [...new Set(files)].sort()];
     }),
   );

@@ -95,8 +95,9 @@ if (postgresPrograms() === null)
   console.error(
     'Without PostgreSQL 15 or later nothing is tested on a server: neither the store and the services, nor several processes.',
   );
-check('Types', [binOf('typescript', 'tsc'), '--noEmit', '-p', '.']);
-check('Types of core, without DOM and Node', [binOf('typescript', 'tsc'), '-p', 'src/core']);
+const compiler = binOf('typescript-native', 'tsc');
+check('Types', [compiler, '--noEmit', '--incremental', 'false', '-p', '.']);
+check('Types of core, without DOM and Node', [compiler, '-p', 'src/core']);
 check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
 // The pages that unit tests make link to the style sheet that is built.
 timed('Build', build);

@@ -113,7 +113,7 @@ export const parser = unified().use(remarkParse).use(remarkGfm).freeze();
 const processor = unified()
   .use(remarkParse)
   .use(remarkGfm)
-  .use(() => (tree: object, file) => {
+  .use(() => (tree: MarkdownTree, file) => {
     const { sources } = file.data as { readonly sources?: readonly string[] };
     if (sources && sources.length > 0) restore(tree, sources);
   })
