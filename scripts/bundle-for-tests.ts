@@ -17,7 +17,7 @@ export function bundled(entry: string): Bundled {
     bundle: true,
     platform: 'node',
     format: 'esm',
-    external: ['@electric-sql/pglite', '@node-rs/argon2', 'sharp'],
+    external: ['@electric-sql/pglite', '@node-rs/argon2', 'next', 'sharp'],
     // Some of what is bundled asks for its parts in the old way.
     banner: {
       js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",

@@ -3,15 +3,24 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, expect, it } from 'vitest';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type Bundled, bundled } from './bundle-for-tests';
 
 const folder = mkdtempSync(join(tmpdir(), 'trivet-'));
-afterAll(() => rmSync(folder, { recursive: true }));
+let program: Bundled;
+
+beforeAll(() => {
+  program = bundled('scripts/serve.ts');
+});
+afterAll(() => {
+  rmSync(folder, { recursive: true });
+  program.remove();
+});
 
 /** Starts the server with an environment in which it can't run; answers its exit code and what it said. */
 function start(env: Record<string, string>): Promise<{ code: number | null; said: string }> {
   return new Promise((resolve) => {
-    const server = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts'], {
+    const server = spawn(process.execPath, [...program.args], {
       env: { ...process.env, TRIVET_DATA: join(folder, 'data'), ...env },
     });
     let said = '';
@@ -45,7 +54,7 @@ it('stops at a port that is taken with a sentence', async () => {
 
 it('says where a site begins in a data folder that holds none, and serves that to whoever has the address', async () => {
   const env = { ...process.env, TRIVET_DATA: join(folder, 'empty'), PORT: '4179' };
-  const server = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts'], {
+  const server = spawn(process.execPath, [...program.args], {
     env: { ...env, NODE_ENV: 'production', TRIVET_URL: 'http://localhost:4179' },
   });
   const ended = new Promise((resolve) => server.once('exit', resolve));
