@@ -2,7 +2,7 @@
  * `npm test`: everything on a fresh machine with only Node. Types, lint, unit tests, build, browser tests; the last line
  * counts them.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { postgresPrograms } from './postgres.mjs';
 import { binOf, build, install } from './setup.mjs';
@@ -54,20 +54,30 @@ const PROGRAMS = [
   { name: 'PostgreSQL', at: '/usr/lib/postgresql', packages: ['postgresql'] },
 ];
 
-function ensurePrograms() {
+/** Installs those that are not there, while something else goes on; answers with how that can be waited for. */
+function beginPrograms() {
   const absent = PROGRAMS.filter(({ at }) => !existsSync(at));
-  if (absent.length === 0) return;
-  timed(absent.map(({ name }) => name).join(', '), () => {
-    spawnSync('apt-get', ['update', '-qq'], { stdio: 'inherit' });
-    for (const { packages } of absent)
-      spawnSync('apt-get', ['install', '-y', '-qq', ...packages], {
-        stdio: 'inherit',
-        env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-      });
+  if (absent.length === 0) return () => undefined;
+  const start = performance.now();
+  const packages = absent.flatMap((one) => one.packages);
+  // One after the other, so that one that is not to be had keeps none of the others away.
+  const install = packages.map((name) => `apt-get install -y -qq ${name}`).join('; ');
+  const installing = spawn('sh', ['-c', `apt-get update -qq; ${install}`], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   });
-  const missing = absent.filter(({ at }) => !existsSync(at));
-  if (missing.length > 0)
-    console.error(`Could not be installed: ${missing.map(({ name, at }) => `${name} (${at})`).join(', ')}.`);
+  const over = new Promise((resolve) => installing.once('close', resolve).once('error', resolve));
+  return async () => {
+    await over;
+    steps.push(
+      `${absent.map(({ name }) => name).join(', ')} (meanwhile) ${((performance.now() - start) / 1000).toFixed(0)} s`,
+    );
+    const missing = absent.filter(({ at }) => !existsSync(at));
+    if (missing.length > 0)
+      console.error(
+        `Could not be installed: ${missing.map(({ name, at }) => `${name} (${at})`).join(', ')}.`,
+      );
+  };
 }
 
 /**
@@ -89,18 +99,19 @@ function count(file, read, fine) {
 delete process.env.TRIVET_DATABASE;
 rmSync('test-results', { recursive: true, force: true });
 mkdirSync('test-results', { recursive: true });
+const programsAreThere = beginPrograms();
 timed('Packages', install);
-ensurePrograms();
-if (postgresPrograms() === null)
-  console.error(
-    'Without PostgreSQL 15 or later nothing is tested on a server: neither the store and the services, nor several processes.',
-  );
 const compiler = binOf('typescript-native', 'tsc');
 check('Types', [compiler, '--noEmit', '--incremental', 'false', '-p', '.']);
 check('Types of core, without DOM and Node', [compiler, '-p', 'src/core']);
 check('Lint', [binOf('@biomejs/biome', 'biome'), 'check', '--error-on-warnings', '.']);
 // The pages that unit tests make link to the style sheet that is built.
 timed('Build', build);
+await programsAreThere();
+if (postgresPrograms() === null)
+  console.error(
+    'Without PostgreSQL 15 or later nothing is tested on a server: neither the store and the services, nor several processes.',
+  );
 const units = step('Unit tests', [
   binOf('vitest'),
   'run',
