@@ -7,6 +7,8 @@ import { defineConfig } from '@playwright/test';
 const WORKERS = Math.max(2, Math.floor(availableParallelism() / 2));
 /** A server for each worker. */
 export const PORTS = Array.from({ length: WORKERS }, (_, at) => 4173 + at);
+/** What answers when all of them do. */
+const ALL_THERE = 4172;
 
 /** What comes when everybody else is done. */
 const LATE = ['watchdog.spec.ts', 'selling.spec.ts'];
@@ -71,12 +73,11 @@ export default defineConfig({
       ],
     },
   },
-  webServer: PORTS.map((port) => ({
-    command: 'node scripts/demo.mjs',
-    url: `http://localhost:${port}/`,
-    env: { PORT: String(port), TRIVET_DATA: `.data-browser-tests/${port}` },
+  webServer: {
+    command: `node scripts/sites-for-stories.mjs ${ALL_THERE} ${PORTS.join(' ')}`,
+    url: `http://127.0.0.1:${ALL_THERE}/`,
     timeout: 300_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
     stdout: 'ignore',
-  })),
+  },
 });

@@ -4,6 +4,9 @@ import { alive, benchTitle, cell, dropDraft, openDesk, putLive, saved } from './
 import { browserOf } from './people';
 import { axe, expect, test } from './story';
 
+// The last file: its stories are shared out, so that no worker waits for the other to end it alone.
+test.describe.configure({ mode: 'parallel' });
+
 const kept = (page: Page, text: string) => expect(page.getByTestId('kept')).toHaveText(text);
 const preview = (page: Page) => page.frameLocator('iframe');
 

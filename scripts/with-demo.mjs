@@ -16,6 +16,7 @@ export async function startDemo(port, data, { keep = false, env = {} } = {}) {
   return {
     stop: () =>
       new Promise((resolve) => {
+        if (server.exitCode !== null || server.signalCode !== null) return resolve();
         server.removeAllListeners('exit');
         server.on('exit', resolve);
         server.kill('SIGTERM');
