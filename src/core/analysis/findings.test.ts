@@ -1,3 +1,4 @@
+/** Each mistake is found where it is made, and not where it is just short of being one. */
 import { describe, expect, it } from 'vitest';
 import {
   all,

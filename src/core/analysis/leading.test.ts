@@ -1,3 +1,4 @@
+/** Whoever is led somewhere is led to what they can open: where not, that is found, with one of them. */
 import { describe, expect, it } from 'vitest';
 import { any, type Condition, everyone, guests, inGroup, level, not, signedIn } from '../condition';
 import { type Gate, redirectToSignIn } from '../gate';

@@ -1,3 +1,4 @@
+/** What a gate leaves out is found where it is open to whom the gate would turn away. */
 import { describe, expect, it } from 'vitest';
 import { any, everyone, inGroup, test } from '../condition';
 import type { Target } from '../gate';

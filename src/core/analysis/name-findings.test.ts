@@ -1,3 +1,4 @@
+/** Names that nothing asks for, that are the same, or that mislead are found. */
 import { describe, expect, it } from 'vitest';
 import { all, type Condition, inAudience, inGroup, level, owns, signedIn } from '../condition';
 import { type AudienceId, asId, type GroupId, type LevelId } from '../ids';
