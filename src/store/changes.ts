@@ -2,7 +2,7 @@
  * The log of changes, read. Triggers write it in the transaction of a change, with a growing number; whoever knows the site
  * as it was at a number reads what is not so any more.
  */
-import { gte, lt, max, sql } from 'drizzle-orm';
+import { lt, max, sql } from 'drizzle-orm';
 import { asId, type ItemId, type PersonId } from '@/core';
 import type { Database } from './database';
 import { changes } from './schema';
@@ -40,18 +40,15 @@ export async function lastChange(db: Database): Promise<number> {
 
 /** What has changed since a number; null where that can't be told, because it is too much or too long ago. */
 export async function readChangesSince(db: Database, known: number): Promise<Changes | null> {
-  const { number } = changes;
-  const rows = await db
-    .select({
-      part: changes.part,
-      id: changes.id,
-      first: sql<number>`min(${number})::int8`,
-      last: sql<number>`max(${number})::int8`,
-    })
-    .from(changes)
-    .where(gte(number, known))
-    .groupBy(changes.part, changes.id)
-    .limit(MOST_ENTRIES + 1);
+  // With every change: put together as text, it takes a third of what the query builder takes.
+  const { rows } = await db.execute<{
+    readonly part: Named | Part;
+    readonly id: string | null;
+    readonly first: number;
+    readonly last: number;
+  }>(sql`
+    select part, id, min(number)::int8 as first, max(number)::int8 as last from changes
+    where number >= ${known} group by part, id limit ${MOST_ENTRIES + 1}`);
   if (rows.length === 0 && known === 0)
     return { number: 0, people: [], items: [], sessions: [], keys: [], parts: new Set() };
   // What is known last is kept; where it is gone, entries after it may be gone as well.
