@@ -114,7 +114,7 @@ const CHANGES: Readonly<Record<string, (at: number) => Promise<unknown>>> = {
       sql`insert into old_addresses (address, item) values (${`/old-${at}`}, ${page(at).id}) on conflict do nothing`,
     ),
   'a group is called otherwise': (at) =>
-    write(sql`update groups set name = ${`Group ${at}`} where id = ${group(at).id}`),
+    write(sql`update groups set name = ${`Group ${counted++}`} where id = ${group(at).id}`),
   'a draft': (at) => {
     const { draft } = trivet.state;
     const gates = draft.policy.gates.filter(
