@@ -58,7 +58,6 @@ const PROGRAMS = [
 function beginPrograms() {
   const absent = PROGRAMS.filter(({ at }) => !existsSync(at));
   if (absent.length === 0) return () => undefined;
-  const start = performance.now();
   const packages = absent.flatMap((one) => one.packages);
   // One after the other, so that one that is not to be had keeps none of the others away.
   const install = packages.map((name) => `apt-get install -y -qq ${name}`).join('; ');
@@ -68,10 +67,10 @@ function beginPrograms() {
   });
   const over = new Promise((resolve) => installing.once('close', resolve).once('error', resolve));
   return async () => {
+    const start = performance.now();
     await over;
-    steps.push(
-      `${absent.map(({ name }) => name).join(', ')} (meanwhile) ${((performance.now() - start) / 1000).toFixed(0)} s`,
-    );
+    const seconds = ((performance.now() - start) / 1000).toFixed(0);
+    steps.push(`${absent.map(({ name }) => name).join(', ')} (after that) ${seconds} s`);
     const missing = absent.filter(({ at }) => !existsSync(at));
     if (missing.length > 0)
       console.error(

@@ -31,7 +31,7 @@ import { TrivetSign } from './marks';
 import { usePanelWidth } from './panel-edge';
 import { ScreenView } from './screen-views';
 import { screenNamed } from './screens';
-import { ask } from './service';
+import { ask, askToStay } from './service';
 import { referenceOf } from './stand-in-reference';
 import { TopLine } from './top-line';
 import { useDraft } from './use-draft';
@@ -167,7 +167,7 @@ function useDeskState(initial: DeskData, begin: View): Omit<DeskState, 'panelWid
 
   const setStandIns = useCallback((next: readonly StandIn[]) => {
     setShown(next);
-    ask('PUT', 'board', next.map(referenceOf)).then((answer) => {
+    askToStay('PUT', 'board', next.map(referenceOf)).then((answer) => {
       if (!answer.ok) toast.error(`The board’s visitors were not kept: ${answer.title}`);
     });
   }, []);

@@ -21,11 +21,22 @@ const UNREACHABLE = {
 const NOT_THERE: ReadonlySet<number> = new Set([502, 503, 504]);
 
 /** Sends a request (a file as it is, anything else as JSON) and reads the JSON answer. Never throws, but for being called off. */
-export async function ask<T>(
+export const ask = <T>(
   method: string,
   path: string,
   body?: unknown,
   signal?: AbortSignal,
+): Promise<Answer<T>> => send(method, path, body, signal ? { signal } : {});
+
+/** The same for what is done as well if the page goes at once; at most 64 KB (Fetch Standard, “keepalive”). */
+export const askToStay = <T>(method: string, path: string, body: unknown): Promise<Answer<T>> =>
+  send(method, path, body, { keepalive: true });
+
+async function send<T>(
+  method: string,
+  path: string,
+  body: unknown,
+  how: Pick<RequestInit, 'signal' | 'keepalive'>,
 ): Promise<Answer<T>> {
   let response: Response;
   let value: unknown;
@@ -38,12 +49,12 @@ export async function ask<T>(
             body: JSON.stringify(body),
             headers: { 'Content-Type': 'application/json' },
           }),
-      ...(signal && { signal }),
+      ...how,
     });
     // A refusal may come from something in between that speaks no JSON; an answer that can't be read is no answer.
     value = response.ok ? await response.json() : await response.json().catch(() => ({}));
   } catch (error) {
-    if (signal?.aborted) throw error;
+    if (how.signal?.aborted) throw error;
     return UNREACHABLE;
   }
   return answerOf<T>(response.status, value);

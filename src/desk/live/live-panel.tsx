@@ -1,6 +1,6 @@
 'use client';
 /** Before anything goes live: what differs, who gains, who loses, what guests notice. */
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { toast } from 'sonner';
 import {
   capital,
@@ -30,6 +30,7 @@ export function LivePanel() {
   const changes = difference(draft.live.policy, draft.policy);
   const effect = useEffectReport(draft.policy, data);
   const [reason, setReason] = useState('');
+  const form = useId();
   const { isAside } = useSetAsides();
   const before = new Set(analysis.live?.findings.map(keyOfFinding));
   const added = (analysis.draft?.findings ?? []).filter(
@@ -86,6 +87,49 @@ export function LivePanel() {
       title="Before it is live"
       note={`${counted(changes.length, 'change')}, against revision ${draft.live.revision}`}
       onClose={() => setBench({ kind: 'gates' })}
+      foot={
+        <>
+          {broken.length > 0 &&
+            (permits(data.desk, 'everything') ? (
+              <label className="mb-3 grid gap-1">
+                <span className="text-alarm">
+                  Something that must stay so would not. Mend it, or say why this goes live all the same:
+                </span>
+                <input
+                  form={form}
+                  value={reason}
+                  maxLength={500}
+                  onChange={(event) => setReason(event.target.value)}
+                  className="rounded-[3px] border border-alarm bg-raised px-2 py-1.5"
+                />
+              </label>
+            ) : (
+              <p className="mb-3 text-alarm">
+                Something that must stay so would not. Mend it; an owner can put it live all the same.
+              </p>
+            ))}
+          {problem && (
+            <p role="alert" className="mb-3 text-alarm">
+              {problem}
+            </p>
+          )}
+          {!draft.settled && <p className="note mb-2">The last edit is not saved yet.</p>}
+          <div className="flex items-center gap-2">
+            <Button
+              weight="main"
+              type="submit"
+              form={form}
+              disabled={going || !draft.settled || (broken.length > 0 && reason.trim() === '')}
+              className="px-4 py-1.5"
+            >
+              Put {counted(changes.length, 'change')} live
+            </Button>
+            <Button weight="quiet" onClick={discard}>
+              Drop the draft
+            </Button>
+          </div>
+        </>
+      }
     >
       <h3 className="mb-2">What differs</h3>
       <ChangeList before={compiled.live} after={compiled.draft} />
@@ -133,6 +177,7 @@ export function LivePanel() {
       <h3 className="mt-6 mb-2">Who notices</h3>
       <EffectStateView {...effect} />
       <form
+        id={form}
         className="mt-6 grid gap-2 border-thin border-t pt-4"
         onSubmit={(event) => {
           event.preventDefault();
@@ -148,43 +193,6 @@ export function LivePanel() {
             className="rounded-[3px] border border-iron bg-raised px-2 py-1.5"
           />
         </label>
-        {broken.length > 0 &&
-          (permits(data.desk, 'everything') ? (
-            <label className="grid gap-1">
-              <span className="text-alarm">
-                Something that must stay so would not. Mend it, or say why this goes live all the same:
-              </span>
-              <input
-                value={reason}
-                maxLength={500}
-                onChange={(event) => setReason(event.target.value)}
-                className="rounded-[3px] border border-alarm bg-raised px-2 py-1.5"
-              />
-            </label>
-          ) : (
-            <p className="text-alarm">
-              Something that must stay so would not. Mend it; an owner can put it live all the same.
-            </p>
-          ))}
-        {problem && (
-          <p role="alert" className="text-alarm">
-            {problem}
-          </p>
-        )}
-        {!draft.settled && <p className="note">The last edit is not saved yet.</p>}
-        <div className="flex items-center gap-2">
-          <Button
-            weight="main"
-            type="submit"
-            disabled={going || !draft.settled || (broken.length > 0 && reason.trim() === '')}
-            className="px-4 py-1.5"
-          >
-            Put {counted(changes.length, 'change')} live
-          </Button>
-          <Button weight="quiet" onClick={discard}>
-            Drop the draft
-          </Button>
-        </div>
       </form>
     </Panel>
   );
