@@ -18,6 +18,19 @@ describe('a subscription', () => {
     return { who, reference: referenceIn(page) };
   };
 
+  /** Another plan is agreed to and paid for, on the tenth day. */
+  const changes = async (
+    who: Parameters<typeof changePlan>[2],
+    order: string,
+    plan: Readonly<Record<string, unknown>>,
+  ) => {
+    const answer = await changePlan(shop.trivet, shop.till, who, order, plan, days(10));
+    if (answer.kind !== 'on the way') throw new Error(JSON.stringify(answer));
+    shop.till.pay(answer.to, days(10));
+    await deliver(days(10));
+    await tendOrders(shop.trivet, shop.till, days(10));
+  };
+
   it('goes on as long as it is paid, and ends when grace is over', async () => {
     const { reference } = await subscribed('refused next time');
     await deliver(days(31));
@@ -102,18 +115,7 @@ describe('a subscription', () => {
       days(10),
     );
     expect(stale).toMatchObject({ kind: 'wrong' });
-    const answer = await changePlan(
-      shop.trivet,
-      shop.till,
-      { visitor, context },
-      order?.id ?? '',
-      { ...plan },
-      days(10),
-    );
-    if (answer.kind !== 'on the way') throw new Error(JSON.stringify(answer));
-    shop.till.pay(answer.to, days(10));
-    await deliver(days(10));
-    await tendOrders(shop.trivet, shop.till, days(10));
+    await changes({ visitor, context }, order?.id ?? '', { ...plan });
     expect(opens(marek, 'observers', days(40))).toBe(true);
     expect((await readOrder(shop.trivet.db, order?.id ?? ''))?.state).toMatchObject({
       endedBy: 'cancelled',
@@ -130,18 +132,7 @@ describe('a subscription', () => {
     const [order] = (await ownPurchases(shop.trivet, visitor.person as never, context, days(10))).orders;
     const plan = order?.plans.find(({ price }) => price === 'observer-year');
     expect(plan?.sum).toMatch(/^Nothing is paid now\. You keep what you have until 19 November 2027/);
-    const answer = await changePlan(
-      shop.trivet,
-      shop.till,
-      { visitor, context },
-      order?.id ?? '',
-      { ...plan },
-      days(10),
-    );
-    if (answer.kind !== 'on the way') throw new Error(JSON.stringify(answer));
-    shop.till.pay(answer.to, days(10));
-    await deliver(days(10));
-    await tendOrders(shop.trivet, shop.till, days(10));
+    await changes({ visitor, context }, order?.id ?? '', { ...plan });
     const old = await readOrder(shop.trivet.db, order?.id ?? '');
     expect(old?.state).toMatchObject({ endedBy: 'cancelled', ends: '2027-11-19', renews: null });
     const at = days(370);
