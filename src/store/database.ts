@@ -26,7 +26,6 @@ export interface OpenDatabase {
 /** What one process does for all of them. */
 export type Job = 'orders';
 
-/** What it takes to have a database together with other processes. */
 /** What processes tell one another: at most once, and not what is told while a connection is lost. */
 export interface Words {
   /** At most 8,000 bytes. Whoever tells hears it as well. */
@@ -34,6 +33,7 @@ export interface Words {
   readonly hear: (told: (text: string) => void) => void;
 }
 
+/** What it takes to have a database together with other processes. */
 export interface Together {
   /**
    * Does a work that writes while no other process does one. What it sends goes over the connection that holds the lock, so

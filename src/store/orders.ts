@@ -161,7 +161,7 @@ export async function readUnconfirmed(db: Database): Promise<ReadonlySet<PersonI
 
 /** Whether a person, in a row `p` of people, is one of them. */
 export const isUnconfirmed = (): SQL => sql`
-  (p.password_hash is null and exists (select from ${orders} where ${orders.person} = p.id and ${orders.madeAccount}))`;
+  (p.password_hash is null and coalesce((select true from ${orders} where ${orders.person} = p.id and ${orders.madeAccount} limit 1), false))`;
 
 /** Orders that wait and were not asked about since then, the longest first. */
 export async function readWaitingOrders(db: Database, since: Date, most: number): Promise<readonly Order[]> {

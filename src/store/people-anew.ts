@@ -37,7 +37,8 @@ export async function readPeopleAnew(db: Database, ids: readonly PersonId[]): Pr
       readonly unconfirmed: boolean;
     }>(sql`
       select ${COLUMNS}
-      from jsonb_array_elements_text(${JSON.stringify(slice)}::jsonb) asked(id) left join ${people} p on p.id = asked.id`);
+      from jsonb_array_elements_text(${JSON.stringify(slice)}::jsonb) asked(id)
+        left join lateral (select * from ${people} where ${people.id} = asked.id offset 0) p on true`);
     for (const { id, line, ...rest } of rows)
       found.push({ id: asId(id), record: line === null ? null : unpackPerson(line), ...rest });
   }

@@ -3,6 +3,7 @@ import { and, desc, eq, getTableColumns, lt, or, sql } from 'drizzle-orm';
 import type { KeptNames } from '@/core';
 import type { Database } from './database';
 import { inOrder, type PersonRecord } from './person-record';
+import { putting } from './putting';
 import { peopleChanges } from './schema';
 import type { Hashes, PeopleChange } from './types';
 
@@ -19,8 +20,20 @@ export interface RecordedChange {
   readonly undone: boolean;
 }
 
+const putChanges = putting(peopleChanges, [
+  'id',
+  'at',
+  'by',
+  'summary',
+  'why',
+  'people',
+  'names',
+  'hashes',
+  'undone',
+]);
+
 export async function insertChange(db: Database, change: RecordedChange, at: Date): Promise<void> {
-  await db.insert(peopleChanges).values({ ...change, at });
+  await putChanges(db, [{ ...change, at }]);
 }
 
 export async function readChange(db: Database, id: string): Promise<RecordedChange | null> {

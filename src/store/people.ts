@@ -6,6 +6,7 @@ import { noteEverything } from './changes';
 import type { Database } from './database';
 import { everybodyPacked, unpackPerson } from './packed-person';
 import type { PersonRecord } from './person-record';
+import { putting } from './putting';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
 import { slices } from './slices';
 import type { PeopleChange } from './types';
@@ -56,70 +57,36 @@ export async function writePeople(db: Database, changes: readonly PeopleChange[]
         .update(people)
         .set({ email: sql`'~' || ${people.id}` })
         .where(inArray(people.id, ids));
-  const rows = changes.flatMap(({ before, after }) =>
-    after && !same(before && ownRow(before), ownRow(after)) ? [ownRow(after)] : [],
+  await putPeople(
+    db,
+    changes.flatMap(({ before, after }) =>
+      after && !same(before && ownRow(before), ownRow(after)) ? [ownRow(after)] : [],
+    ),
   );
-  for (const slice of slices(rows))
-    await db
-      .insert(people)
-      .values(slice)
-      .onConflictDoUpdate({
-        target: people.id,
-        set: {
-          email: sql`excluded.email`,
-          name: sql`excluded.name`,
-          deskRight: sql`excluded.desk_right`,
-          deskBranch: sql`excluded.desk_branch`,
-          level: sql`excluded.level`,
-          profile: sql`excluded.profile`,
-          joined: sql`excluded.joined`,
-        },
-      });
   await rewrite(
     changes,
     (one) => one.roles.map((role) => ({ person: one.id, role })),
     (rows) => db.delete(personRoles).where(isOneOf(personRoles.person, personRoles.role, rows, 'role')),
-    (rows) => db.insert(personRoles).values(rows).onConflictDoNothing(),
+    (rows) => putRoles(db, rows),
   );
   await rewrite(
     changes,
     ({ id, groups, groupsSince }) =>
       groups.map((group) => ({ person: id, group, since: groupsSince[group] ?? null })),
     (rows) => db.delete(personGroups).where(isOneOf(personGroups.person, personGroups.group, rows, 'group')),
-    (rows) =>
-      db
-        .insert(personGroups)
-        .values(rows)
-        .onConflictDoUpdate({
-          target: [personGroups.person, personGroups.group],
-          set: { since: sql`excluded.since` },
-        }),
+    (rows) => putGroups(db, rows),
   );
   await rewrite(
     changes,
     (one) => one.enrolments.map((row) => ({ person: one.id, ...row })),
     (rows) => db.delete(enrolments).where(isOneOf(enrolments.person, enrolments.course, rows, 'course')),
-    (rows) =>
-      db
-        .insert(enrolments)
-        .values(rows)
-        .onConflictDoUpdate({
-          target: [enrolments.person, enrolments.course],
-          set: { on: sql`excluded."on"`, until: sql`excluded.until` },
-        }),
+    (rows) => putEnrolments(db, rows),
   );
   await rewrite(
     changes,
     (one) => one.completions.map((row) => ({ person: one.id, ...row })),
     (rows) => db.delete(completions).where(isOneOf(completions.person, completions.item, rows, 'item')),
-    (rows) =>
-      db
-        .insert(completions)
-        .values(rows)
-        .onConflictDoUpdate({
-          target: [completions.person, completions.item],
-          set: { on: sql`excluded."on"`, score: sql`excluded.score` },
-        }),
+    (rows) => putCompletions(db, rows),
   );
   // Purchases have no key of their own, and stand in their order.
   const bought = changes.filter(
@@ -127,11 +94,22 @@ export async function writePeople(db: Database, changes: readonly PeopleChange[]
   );
   for (const slice of slices(bought.flatMap(({ before }) => before?.id ?? [])))
     await db.delete(purchases).where(inArray(purchases.person, slice));
-  for (const slice of slices(
+  await putPurchases(
+    db,
     bought.flatMap(({ after }) => after?.purchases.map((row) => ({ person: after.id, ...row })) ?? []),
-  ))
-    await db.insert(purchases).values(slice);
+  );
 }
+
+const putPeople = putting(
+  people,
+  ['id', 'email', 'name', 'deskRight', 'deskBranch', 'level', 'profile', 'joined'],
+  ['id'],
+);
+const putRoles = putting(personRoles, ['person', 'role'], ['person', 'role']);
+const putGroups = putting(personGroups, ['person', 'group', 'since'], ['person', 'group']);
+const putEnrolments = putting(enrolments, ['person', 'course', 'on', 'until'], ['person', 'course']);
+const putCompletions = putting(completions, ['person', 'item', 'on', 'score'], ['person', 'item']);
+const putPurchases = putting(purchases, ['person', 'product', 'on', 'until', 'state']);
 
 const ownRow = ({ id, email, name, desk, level, profile, joined }: PersonRecord) => ({
   id,
@@ -160,7 +138,7 @@ async function rewrite<R extends object>(
     gone.push(...was.values());
   }
   for (const rows of slices(gone)) await remove(rows);
-  for (const rows of slices(come)) await put(rows);
+  await put(come);
 }
 
 /** Rows by their two keys: whose they are, and what of theirs. */
