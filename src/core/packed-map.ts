@@ -4,6 +4,7 @@
  * dozen fields takes as much as eight such lines, and whoever collects garbage has to go through it.
  */
 import { drained } from './drained';
+import { BREAK, textOf } from './merged-runs';
 import { hashOf, isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
 
 /** How values are written as lines, and read. */
@@ -26,8 +27,6 @@ const KEPT_LISTS = 1600;
 const MUCH = 1 / 16;
 /** How many times as many numbers as lists there may be before they are counted anew. */
 const GAPS = 4;
-/** Stands before every line, and in none. */
-const BREAK = '\n';
 
 /** Some lines that follow one another. */
 class List<K, V> {
@@ -354,8 +353,6 @@ function listIn<K extends string, V>(
   });
   return found;
 }
-
-const textOf = (lines: readonly string[]): string => ['', ...lines].join(BREAK);
 
 /** The first place in a list at which nothing stands that comes before something; `order` compares what stands there with it. */
 function firstNotBefore<T>(list: readonly T[], order: (one: T) => number): number {

@@ -120,7 +120,7 @@ it('is said by the database as it is written, of everybody in order and of some'
             tx,
             people.map((after) => ({ before: null, after })),
           );
-          const read = PackedMap.of(await readPackedPeople(tx), packing);
+          const read = PackedMap.of(await readPackedPeople(tx, 7), packing);
           const made = PackedMap.ofLines(people.map(packPerson), packing);
           expect([...read]).toEqual([...made]);
           for (const one of people) expect(read.get(one.id)).toEqual(one);
@@ -137,6 +137,26 @@ it('is said by the database as it is written, of everybody in order and of some'
     }),
     { numRuns: 40 },
   );
+});
+
+it('lets whoever else asks have an answer while everybody is read', async () => {
+  const members = Array.from({ length: 1000 }, (_, at) => ({
+    ...(fc.sample(person, { seed: at, numRuns: 1 })[0] as PersonRecord),
+    id: asId<PersonId>(`m${at}`),
+    email: `m${at}@larkfell.example`,
+  }));
+  await writePeople(
+    opened.db,
+    members.map((after) => ({ before: null, after })),
+  );
+  const done: string[] = [];
+  const read = readPackedPeople(opened.db, 100).then((texts) => {
+    done.push('everybody');
+    return PackedMap.of(texts, packing);
+  });
+  await readPeopleAnew(opened.db, [asId<PersonId>('m500')]).then(() => done.push('one'));
+  expect([...(await read).keys()].toSorted()).toEqual(members.map(({ id }) => id).toSorted());
+  expect(done).toEqual(['one', 'everybody']);
 });
 
 class Undone extends Error {}

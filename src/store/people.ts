@@ -1,10 +1,10 @@
-/** People, in a fixed number of queries whatever their number. */
-import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+/** People, read and written many at once. */
+import { and, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, LINES_IN_A_LIST, type PersonId, same } from '@/core';
+import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
-import { everybodyPacked, unpackPerson } from './packed-person';
+import { byName, packedSlice, unpackPerson } from './packed-person';
 import type { PersonRecord } from './person-record';
 import { putting } from './putting';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
@@ -14,20 +14,51 @@ import type { PeopleChange } from './types';
 /** So many at once are told of as a change of everything: whoever reads them one by one takes longer. */
 const MANY = 20_000;
 
-/** Everybody in the order of their names, as texts of lines (`packedPeople`), of {@link LINES_IN_A_LIST} each. */
-export const readPackedPeople = (db: Database): Promise<readonly string[]> =>
-  db.transaction(async (tx) => {
-    // A list in the making takes a thousand bytes: one person’s after the other, not all at once.
-    await tx.execute(
-      sql`select set_config('enable_hashagg', 'off', true), set_config('work_mem', '64MB', true)`,
-    );
-    const { rows } = await tx.execute<{ readonly text: string }>(everybodyPacked(LINES_IN_A_LIST));
-    return rows.map(({ text }) => text);
-  });
+/** So many are read at once: whoever else asks the database waits for that. */
+const AT_ONCE = 10_000;
+
+/**
+ * Everybody in the order of their names, as texts of lines (`packedPeople`), of {@link LINES_IN_A_LIST} each. They are read
+ * by their ids, so many at once; where somebody is changed meanwhile, they may be as they were or as they are.
+ */
+export async function readPackedPeople(db: Database, atOnce = AT_ONCE): Promise<Iterable<string>> {
+  const runs: string[] = [];
+  let after: string | null = '';
+  while (after !== null) {
+    const upTo: string | null = await idAfter(db, after, atOnce);
+    const { rows } = await db.execute<{ readonly text: string | null }>(packedSlice({ after, upTo }));
+    runs.push(rows[0]?.text ?? '');
+    after = upTo;
+  }
+  return inOneByte(mergedRuns(runs, byName, LINES_IN_A_LIST));
+}
+
+/** The id that stands so many places after another; null where there are fewer. */
+async function idAfter(db: Database, id: string, places: number): Promise<string | null> {
+  const [found] = await db
+    .select({ id: people.id })
+    .from(people)
+    .where(gt(people.id, id))
+    .orderBy(people.id)
+    .offset(places - 1)
+    .limit(1);
+  return found?.id ?? null;
+}
+
+const NEEDS_TWO_BYTES = /[\u0100-\uffff]/;
+
+/** Texts that were cut out of another are kept with as many bytes for a letter as that took; here with one where it is enough. */
+function* inOneByte(texts: Iterable<string>): Generator<string> {
+  for (const text of texts)
+    yield NEEDS_TWO_BYTES.test(text) ? text : Buffer.from(text, 'latin1').toString('latin1');
+}
 
 /** Everybody, in the order of their names. */
-export const readPeople = async (db: Database): Promise<readonly PersonRecord[]> =>
-  (await readPackedPeople(db)).flatMap((text) => text.split('\n').slice(1).map(unpackPerson));
+export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
+  const found: PersonRecord[] = [];
+  for (const text of await readPackedPeople(db)) found.push(...text.split('\n').slice(1).map(unpackPerson));
+  return found;
+}
 
 /** What signing in needs of an account, or undefined when there is none with that address. */
 export async function findCredentials(

@@ -261,7 +261,7 @@ async function begunSettings(db: Database): Promise<Settings> {
   return settings;
 }
 
-const peopleIn = (texts: readonly string[], source: FactSource): Promise<SiteState['people']> =>
+const peopleIn = (texts: Iterable<string>, source: FactSource): Promise<SiteState['people']> =>
   inTurns(PackedMap.steps(texts, { ...packedPeople, keyOf: ({ id }: Person) => id, read: readBy(source) }));
 
 /** How a person is read of what is packed, with what makes facts now. */
