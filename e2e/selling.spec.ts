@@ -145,10 +145,16 @@ test('terms are changed with what that would do said first, and a gate offers wh
   await bench.getByLabel('Amount').first().fill('12.345');
   await expect(bench.getByRole('alert')).toHaveText('EUR has 2 decimals. Type an amount like 12.00.');
   await bench.getByLabel('Amount').first().fill('12.00');
-  await bench.getByLabel('Level', { exact: true }).selectOption({ label: 'none' });
+  const level = bench.getByLabel('Level', { exact: true });
+  await level.scrollIntoViewIfNeeded();
+  const before = await level.boundingBox();
+  await level.selectOption({ label: 'none' });
+  await bench.getByText(/^\d+ more, of which \d+ close$/).click();
   await expect(bench.getByText(/^Closes Observers’ room to /)).toBeVisible();
+  // What is chosen stays where it is when what it would do comes in.
+  expect(await level.boundingBox()).toEqual(before);
   expect(await axe(page)).toEqual([]);
-  await bench.getByLabel('Level', { exact: true }).selectOption({ label: 'Observer' });
+  await level.selectOption({ label: 'Observer' });
   await expect(bench.getByRole('button', { name: 'Save' })).toBeDisabled();
 });
 
