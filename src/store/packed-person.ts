@@ -200,16 +200,21 @@ export function packedLine(): SQL {
   return array([...known(listOf), ...rest(listOf)]);
 }
 
-/** Ids in their order: those after one, up to another; null is where nothing else is. */
-export interface Slice {
-  readonly after: string;
-  readonly upTo: string | null;
+/** What comes after every id. */
+const LAST = '\u{10ffff}';
+
+/** A text of the lines of so many people, in any order. */
+export interface Slice extends Record<string, unknown> {
+  /** With a break before each; null where nobody is. */
+  readonly text: string | null;
+  /** The last id in it; null where nobody comes after. */
+  readonly last: string | null;
 }
 
-/** A text of the lines of those in a slice, in the order of their names, with a break before each; null where nobody is. */
-export function packedSlice({ after, upTo }: Slice): SQL {
+/** Asks for the {@link Slice} of so many whose ids come after one. */
+export function packedSlice(after: string, many: number): SQL {
   const within = (column: SQL) =>
-    sql`${column} > ${after}${upTo === null ? sql`` : sql` and ${column} <= ${upTo}`}`;
+    sql`${column} > ${after} and ${column} <= coalesce((select id from bound), ${LAST})`;
   const listOf: ListOf = (name) => sql`${sql.identifier(name)}.list`;
   const line = sql`'[' || ${commas(known(listOf))} ||
     case when num_nonnulls(p.desk_right, ${listOf('roles')}, ${listOf('purchases')}) = 0 then '' else ',' || ${commas(rest(listOf))} end || ']'`;
@@ -220,7 +225,8 @@ export function packedSlice({ after, upTo }: Slice): SQL {
       ) ${sql.identifier(name)} on ${sql.identifier(name)}.person = p.id`,
   );
   return sql`
-    select string_agg(E'\\n' || line, '' order by name, id) as text from (
-      select p.name, p.id, ${line} as line from ${people} p ${sql.join(joins, sql` `)} where ${within(sql`p.id`)}
+    with bound as (select id from ${people} where id > ${after} order by id offset ${many - 1} limit 1)
+    select (select id from bound) as last, string_agg(E'\\n' || line, '') as text from (
+      select ${line} as line from ${people} p ${sql.join(joins, sql` `)} where ${within(sql`p.id`)}
     ) lines`;
 }

@@ -1,10 +1,10 @@
 /** People, read and written many at once. */
-import { and, eq, gt, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, same } from '@/core';
+import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, runOf, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
-import { byName, packedSlice, unpackPerson } from './packed-person';
+import { byName, packedSlice, type Slice, unpackPerson } from './packed-person';
 import type { PersonRecord } from './person-record';
 import { putting } from './putting';
 import { completions, enrolments, people, personGroups, personRoles, purchases } from './schema';
@@ -22,27 +22,15 @@ const AT_ONCE = 10_000;
  * by their ids, so many at once; where somebody is changed meanwhile, they may be as they were or as they are.
  */
 export async function readPackedPeople(db: Database, atOnce = AT_ONCE): Promise<Iterable<string>> {
+  const ask = async (after: string) => (await db.execute<Slice>(packedSlice(after, atOnce))).rows[0];
   const runs: string[] = [];
-  let after: string | null = '';
-  while (after !== null) {
-    const upTo: string | null = await idAfter(db, after, atOnce);
-    const { rows } = await db.execute<{ readonly text: string | null }>(packedSlice({ after, upTo }));
-    runs.push(rows[0]?.text ?? '');
-    after = upTo;
+  for (let asked: ReturnType<typeof ask> | null = ask(''); asked; ) {
+    const slice: Slice | undefined = await asked;
+    // These are put in order here while the database goes on.
+    asked = slice?.last == null ? null : ask(slice.last);
+    runs.push(runOf(slice?.text ?? '', byName));
   }
   return inOneByte(mergedRuns(runs, byName, LINES_IN_A_LIST));
-}
-
-/** The id that stands so many places after another; null where there are fewer. */
-async function idAfter(db: Database, id: string, places: number): Promise<string | null> {
-  const [found] = await db
-    .select({ id: people.id })
-    .from(people)
-    .where(gt(people.id, id))
-    .orderBy(people.id)
-    .offset(places - 1)
-    .limit(1);
-  return found?.id ?? null;
 }
 
 const NEEDS_TWO_BYTES = /[\u0100-\uffff]/;
