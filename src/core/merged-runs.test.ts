@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { mergedRuns, runOf, textOf } from './merged-runs';
+import { mergedRuns, textOf } from './merged-runs';
 
 const numbers = { of: Number, order: (a: number, b: number) => a - b };
 const linesOf = (texts: Iterable<string>) => [...texts].flatMap((text) => text.split('\n').slice(1));
@@ -13,8 +13,11 @@ it('holds every line once, in order, in texts of so many but for the last', () =
       fc.integer({ min: 1, max: 20 }),
       (all, count, inText) => {
         const runs = Array.from({ length: count }, (_, run) =>
-          all.filter((_, at) => at % count === run).map(String),
-        ).map((lines) => runOf(lines.length === 0 ? '' : textOf(lines), numbers));
+          all
+            .filter((_, at) => at % count === run)
+            .sort(numbers.order)
+            .map(String),
+        ).map((lines) => (lines.length === 0 ? '' : textOf(lines)));
         const texts = [...mergedRuns(runs, numbers, inText)];
         expect(linesOf(texts)).toEqual(all.toSorted(numbers.order).map(String));
         const sizes = texts.map((text) => linesOf([text]).length);

@@ -15,16 +15,6 @@ export interface Ordering<H> {
   readonly order: (a: H, b: H) => number;
 }
 
-/** A text of the lines of another, in order: a run. */
-export function runOf<H>(text: string, { of, order }: Ordering<H>): string {
-  const lines = text
-    .split(BREAK)
-    .slice(1)
-    .map((line) => ({ line, by: of(line) }));
-  lines.sort((a, b) => order(a.by, b.by));
-  return lines.length === 0 ? '' : textOf(lines.map(({ line }) => line));
-}
-
 /** Texts of so many lines each, but for the last. */
 export function* mergedRuns<H>(
   all: Iterable<string>,

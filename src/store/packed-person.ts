@@ -203,7 +203,7 @@ export function packedLine(): SQL {
 /** What comes after every id. */
 const LAST = '\u{10ffff}';
 
-/** A text of the lines of so many people, in any order. */
+/** A text of the lines of so many people, in the order of their names. */
 export interface Slice extends Record<string, unknown> {
   /** With a break before each; null where nobody is. */
   readonly text: string | null;
@@ -226,7 +226,7 @@ export function packedSlice(after: string, many: number): SQL {
   );
   return sql`
     with bound as (select id from ${people} where id > ${after} order by id offset ${many - 1} limit 1)
-    select (select id from bound) as last, string_agg(E'\\n' || line, '') as text from (
-      select ${line} as line from ${people} p ${sql.join(joins, sql` `)} where ${within(sql`p.id`)}
+    select (select id from bound) as last, string_agg(E'\\n' || line, '' order by name, id) as text from (
+      select p.name, p.id, ${line} as line from ${people} p ${sql.join(joins, sql` `)} where ${within(sql`p.id`)}
     ) lines`;
 }

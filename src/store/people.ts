@@ -1,7 +1,7 @@
 /** People, read and written many at once. */
 import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, runOf, same } from '@/core';
+import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
 import { byName, packedSlice, type Slice, unpackPerson } from './packed-person';
@@ -22,13 +22,11 @@ const AT_ONCE = 10_000;
  * by their ids, so many at once; where somebody is changed meanwhile, they may be as they were or as they are.
  */
 export async function readPackedPeople(db: Database, atOnce = AT_ONCE): Promise<Iterable<string>> {
-  const ask = async (after: string) => (await db.execute<Slice>(packedSlice(after, atOnce))).rows[0];
   const runs: string[] = [];
-  for (let asked: ReturnType<typeof ask> | null = ask(''); asked; ) {
-    const slice: Slice | undefined = await asked;
-    // These are put in order here while the database goes on.
-    asked = slice?.last == null ? null : ask(slice.last);
-    runs.push(runOf(slice?.text ?? '', byName));
+  for (let after: string | null = ''; after !== null; ) {
+    const slice: Slice | undefined = (await db.execute<Slice>(packedSlice(after, atOnce))).rows[0];
+    runs.push(slice?.text ?? '');
+    after = slice?.last ?? null;
   }
   return inOneByte(mergedRuns(runs, byName, LINES_IN_A_LIST));
 }
