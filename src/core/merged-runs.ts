@@ -2,6 +2,7 @@
  * Merging runs, as whoever sorts more than can be sorted at once does: texts of lines, each in order, come to short texts of
  * lines that follow one another.
  */
+import { firstNotBefore } from './first-not-before';
 
 /** Stands before every line, and in none. */
 export const BREAK = '\n';
@@ -37,12 +38,7 @@ export function* mergedRuns<H>(
     line[run] = next;
     by[run] = mine;
     end[run] = to;
-    let from = 0;
-    for (let above = count; from < above; ) {
-      const middle = (from + above) >>> 1;
-      if (order(by[waiting[middle] as number] as H, mine) > 0) from = middle + 1;
-      else above = middle;
-    }
+    const from = firstNotBefore(waiting, (one) => order(mine, by[one] as H), count);
     waiting.copyWithin(from + 1, from, count);
     waiting[from] = run;
     count += 1;

@@ -4,6 +4,7 @@
  * dozen fields takes as much as eight such lines, and whoever collects garbage has to go through it.
  */
 import { drained } from './drained';
+import { firstNotBefore } from './first-not-before';
 import { BREAK, textOf } from './merged-runs';
 import { hashOf, isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
 
@@ -352,15 +353,4 @@ function listIn<K extends string, V>(
     return true;
   });
   return found;
-}
-
-/** The first place in a list at which nothing stands that comes before something; `order` compares what stands there with it. */
-function firstNotBefore<T>(list: readonly T[], order: (one: T) => number): number {
-  let [from, to] = [0, list.length];
-  while (from < to) {
-    const middle = (from + to) >>> 1;
-    if (order(list[middle] as T) < 0) from = middle + 1;
-    else to = middle;
-  }
-  return from;
 }
