@@ -16,6 +16,7 @@ import {
   type Trivet,
   tendMail,
   tendOrders,
+  tendSnapshot,
   theTime,
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
@@ -70,6 +71,7 @@ async function open(): Promise<Trivet> {
   await app.prepare();
   tend(trivet);
   tendLetters(trivet);
+  tendPeople(trivet);
   if (!onServer) openMachineDoor(dataFolder, trivet);
   return trivet;
 }
@@ -105,6 +107,17 @@ function tend(trivet: Trivet): void {
       .finally(() => setTimeout(again, TENDING_MS).unref());
   };
   again();
+}
+
+/** Looks after what is written down of people for as long as it serves. */
+function tendPeople(trivet: Trivet): void {
+  const again = () => {
+    tendSnapshot(trivet)
+      .catch((error: unknown) => trivet.isClosed || noteTrouble('People could not be written down.', error))
+      .finally(later);
+  };
+  const later = () => void setTimeout(again, TENDING_MS).unref();
+  later();
 }
 
 server.listen(port, host, async () => {

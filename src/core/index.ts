@@ -235,7 +235,7 @@ export {
   namesIn,
   paragraphsOf,
 } from './letters';
-export { mergedRuns, type Ordering } from './merged-runs';
+export { linesOf, mergedRuns, type Ordering } from './merged-runs';
 export {
   byMessages,
   directionOf,

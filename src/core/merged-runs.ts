@@ -9,6 +9,8 @@ export const BREAK = '\n';
 
 export const textOf = (lines: readonly string[]): string => ['', ...lines].join(BREAK);
 
+export const linesOf = (text: string): string[] => text.split(BREAK).slice(1);
+
 /** By what lines are put in order. */
 export interface Ordering<H> {
   readonly of: (line: string) => H;

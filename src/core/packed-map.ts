@@ -5,7 +5,7 @@
  */
 import { drained } from './drained';
 import { firstNotBefore } from './first-not-before';
-import { BREAK, textOf } from './merged-runs';
+import { BREAK, linesOf, textOf } from './merged-runs';
 import { hashOf, isCrowded, placeIn, type TextIndex, textIndex, withEntry, withoutEntry } from './text-index';
 
 /** How values are written as lines, and read. */
@@ -44,7 +44,7 @@ class List<K, V> {
   ) {}
 
   get lines(): string[] {
-    return this.text.split(BREAK).slice(1);
+    return linesOf(this.text);
   }
 
   get last(): string {
@@ -126,6 +126,11 @@ export class PackedMap<K extends string, V> implements ReadonlyMap<K, V> {
     list.found.set(key, value);
     this.#keep(list);
     return value;
+  }
+
+  /** As it is kept. */
+  line(key: K): string | undefined {
+    return this.#listOf(key)?.line(this.packing.headOf(key));
   }
 
   has(key: K): boolean {

@@ -185,6 +185,7 @@ export {
   runningTrivet,
   Trivet,
   tellTroubleTo,
+  tendSnapshot,
   theTime,
   type Visitor,
   visitorOf,

@@ -24,7 +24,7 @@ export interface OpenDatabase {
 }
 
 /** What one process does for all of them. */
-export type Job = 'orders';
+export type Job = 'orders' | 'snapshot';
 
 /** What processes tell one another: at most once, and not what is told while a connection is lost. */
 export interface Words {

@@ -24,7 +24,7 @@ export { newDatabaseFile } from './new-database';
 export { isOnServer, openDatabase } from './open-database';
 export * from './orders';
 export * from './outbox';
-export { packedPeople, packPerson, saysMail, unpackPerson } from './packed-person';
+export { packedPeople, packPerson, type Slice, saysMail, unpackPerson } from './packed-person';
 export * from './people';
 export * from './people-anew';
 export * from './people-changes';
@@ -40,6 +40,7 @@ export type { FormField, SectionContent } from './section-content';
 export * from './sessions';
 export * from './set-asides';
 export * from './settings';
+export * from './snapshot';
 export * from './takings';
 export {
   type AreaStep,

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { noteEverything } from './changes';
 import type { Database } from './database';
+import { oneOf } from './one-of';
 
 /** So many rows are on their way at a time; of tables whose rows may hold files, one. */
 const ROWS = 500;
@@ -18,8 +19,8 @@ interface Table {
   readonly after: readonly string[];
 }
 
-/** The log is each database’s own. */
-const OWN = 'changes';
+/** The log is each database’s own, and what is written down by its numbers. */
+const OWN = ['changes', 'snapshots', 'snapshot_texts'];
 
 /** The tables, those that others refer to first. */
 async function tablesOf(db: Database): Promise<readonly Table[]> {
@@ -30,7 +31,7 @@ async function tablesOf(db: Database): Promise<readonly Table[]> {
       exists (select from pg_attribute where attrelid = c.oid and atttypid = 'bytea'::regtype and attgenerated = '') as "hasFiles",
       array(select distinct confrelid::regclass::text from pg_constraint
         where conrelid = c.oid and contype = 'f' and confrelid <> c.oid) as after
-    from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind = 'r' and c.relname <> ${OWN}
+    from pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind = 'r' and not ${oneOf(sql`c.relname::text`, OWN)}
     order by 1`);
   const sorted: Table[] = [];
   const left = new Map(rows.map((table) => [table.name, table]));
@@ -134,9 +135,10 @@ async function insertRows(db: Database, { name, columns }: Table, rows: readonly
 async function copyNumbers(from: Database, to: Database): Promise<void> {
   const { rows } = await from.execute<{ name: string; last: number }>(sql`
     select sequencename::text as name, last_value::int8 as last from pg_sequences
-    where schemaname = 'public' and last_value is not null and sequencename not like ${`${OWN}\\_%`}`);
+    where schemaname = 'public' and last_value is not null`);
   for (const { name, last } of rows)
-    await to.execute(sql`select setval(${`public.${name}`}::regclass, ${last})`);
+    if (!OWN.some((own) => name.startsWith(`${own}_`)))
+      await to.execute(sql`select setval(${`public.${name}`}::regclass, ${last})`);
 }
 
 /** The tables that don’t hold the same in both, by how many rows there are and a hash over all of them; none. */

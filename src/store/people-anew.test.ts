@@ -1,8 +1,8 @@
-import { type SQL, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { asId, type PersonId } from '@/core';
-import { type Database, type OpenDatabase, readPeopleAnew } from '.';
-import { openFresh } from './testing';
+import { type OpenDatabase, readPeopleAnew } from '.';
+import { openFresh, planOf } from './testing';
 
 let opened: OpenDatabase;
 beforeAll(async () => {
@@ -15,15 +15,7 @@ it('reads no table from end to end, however many people there are', async () => 
   await db.execute(sql`
     insert into people (id, email, name) select 'm' || n, 'm' || n || '@larkfell.example', 'Member ' || n
     from generate_series(1, 10000) n`);
-  const plan: string[] = [];
-  const explaining = {
-    execute: async (query: SQL) => {
-      const { rows } = await db.execute<{ readonly 'QUERY PLAN': string }>(sql`explain ${query}`);
-      plan.push(...rows.map((row) => row['QUERY PLAN']));
-      return { rows: [] };
-    },
-  } as unknown as Database;
-  await readPeopleAnew(explaining, [asId<PersonId>('m7')]);
+  const plan = await planOf(db, (asked) => readPeopleAnew(asked, [asId<PersonId>('m7')]));
   expect(plan.join('\n')).toContain('Index Scan using people_pkey');
   expect(plan.filter((line) => line.includes('Seq Scan'))).toEqual([]);
 });

@@ -1,9 +1,10 @@
 /** People, read and written many at once. */
-import { and, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
+import { and, count, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import { asId, type ItemId, LINES_IN_A_LIST, mergedRuns, type PersonId, same } from '@/core';
+import { asId, type ItemId, LINES_IN_A_LIST, linesOf, mergedRuns, type PersonId, same } from '@/core';
 import { noteEverything } from './changes';
 import type { Database } from './database';
+import { inOneByte } from './in-one-byte';
 import { byName, packedSlice, type Slice, unpackPerson } from './packed-person';
 import type { PersonRecord } from './person-record';
 import { putting } from './putting';
@@ -24,26 +25,29 @@ const AT_ONCE = 10_000;
 export async function readPackedPeople(db: Database, atOnce = AT_ONCE): Promise<Iterable<string>> {
   const runs: string[] = [];
   for (let after: string | null = ''; after !== null; ) {
-    const slice: Slice | undefined = (await db.execute<Slice>(packedSlice(after, atOnce))).rows[0];
-    runs.push(slice?.text ?? '');
-    after = slice?.last ?? null;
+    const slice: Slice = await readPackedSlice(db, after, atOnce);
+    runs.push(slice.text ?? '');
+    after = slice.last;
   }
   return inOneByte(mergedRuns(runs, byName, LINES_IN_A_LIST));
 }
 
-const NEEDS_TWO_BYTES = /[\u0100-\uffff]/;
-
-/** Texts that were cut out of another are kept with as many bytes for a letter as that took; here with one where it is enough. */
-function* inOneByte(texts: Iterable<string>): Generator<string> {
-  for (const text of texts)
-    yield NEEDS_TWO_BYTES.test(text) ? text : Buffer.from(text, 'latin1').toString('latin1');
+/** So many whose ids come after one. */
+export async function readPackedSlice(db: Database, after: string, many: number): Promise<Slice> {
+  const { rows } = await db.execute<Slice>(packedSlice(after, many));
+  return rows[0] ?? { text: null, last: null };
 }
 
 /** Everybody, in the order of their names. */
 export async function readPeople(db: Database): Promise<readonly PersonRecord[]> {
   const found: PersonRecord[] = [];
-  for (const text of await readPackedPeople(db)) found.push(...text.split('\n').slice(1).map(unpackPerson));
+  for (const text of await readPackedPeople(db)) found.push(...linesOf(text).map(unpackPerson));
   return found;
+}
+
+export async function countPeople(db: Database): Promise<number> {
+  const [row] = await db.select({ count: count() }).from(people);
+  return row?.count ?? 0;
 }
 
 /** What signing in needs of an account, or undefined when there is none with that address. */

@@ -802,3 +802,31 @@ export const changes = pgTable('changes', {
   }).notNull(),
   id: text(),
 });
+
+/**
+ * Everybody as memory keeps them, written down from time to time: whoever begins reads that, and what the log tells of since.
+ * What is older than the latest whole one is nobody's any more.
+ */
+export const snapshots = pgTable('snapshots', {
+  id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+  /** How lines are made of tables: what was made in another way is not read. */
+  way: text().notNull(),
+  /** Up to which number of the log it is right; null while it is not all there. */
+  number: bigint({ mode: 'number' }),
+  /** How many texts of lines are in it. */
+  size: integer().notNull(),
+  made: timestamp({ withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Texts of a snapshot that follow one another, some at a time. */
+export const snapshotTexts = pgTable(
+  'snapshot_texts',
+  {
+    snapshot: bigint({ mode: 'number' })
+      .notNull()
+      .references(() => snapshots.id, { onDelete: 'cascade' }),
+    place: integer().notNull(),
+    texts: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.snapshot, table.place] })],
+);

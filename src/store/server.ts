@@ -14,7 +14,7 @@ import * as schema from './schema';
 import { askFor, askForVersion, whyNot } from './server-checks';
 
 /** Numbers by which processes know each other’s locks; 7303 is the log’s own, in the migrations. */
-const LOCKS = { site: 7301, orders: 7304 } as const;
+const LOCKS = { site: 7301, orders: 7304, snapshot: 7305 } as const;
 
 /** How many connections a process has at most, its listener’s aside. */
 const MOST_CONNECTIONS = 10;

@@ -1,9 +1,10 @@
 /** Databases for tests: embedded, or on the server that tests were given one of. */
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
+import { type SQL, sql } from 'drizzle-orm';
 import pg from 'pg';
 import { inject } from 'vitest';
-import { type OpenDatabase, openDatabase, openEmbedded } from '.';
+import { type Database, type OpenDatabase, openDatabase, openEmbedded } from '.';
 
 declare module 'vitest' {
   interface ProvidedContext {
@@ -67,4 +68,20 @@ export async function ask(server: string, what: string): Promise<void> {
   } finally {
     await client.end();
   }
+}
+
+/** How the database would find what is asked of it, a line each; nothing is found. */
+export async function planOf(
+  db: Database,
+  ask: (db: Database) => Promise<unknown>,
+): Promise<readonly string[]> {
+  const plan: string[] = [];
+  await ask({
+    execute: async (query: SQL) => {
+      const { rows } = await db.execute<{ readonly 'QUERY PLAN': string }>(sql`explain ${query}`);
+      plan.push(...rows.map((row) => row['QUERY PLAN']));
+      return { rows: [] };
+    },
+  } as unknown as Database);
+  return plan;
 }

@@ -29,6 +29,7 @@ export {
 } from './secrets';
 export { newSettings } from './settings';
 export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState } from './site-state';
+export { tendSnapshot } from './snapshot';
 export { Trivet } from './trivet';
 export { noteTrouble, tellTroubleTo } from './trouble';
 export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';

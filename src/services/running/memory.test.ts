@@ -4,7 +4,16 @@ import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, inject, it, vi } from 'vitest';
 import { forgetChanges, isAway, lastChange, noteEverything } from '@/store';
 import { ask } from '@/store/testing';
-import { type Administrator, changeItem, changePeople, markDone, putLive, saveDraft, Trivet } from '..';
+import {
+  type Administrator,
+  changeItem,
+  changePeople,
+  markDone,
+  putLive,
+  saveDraft,
+  Trivet,
+  tendSnapshot,
+} from '..';
 import { gretaAt, now, openLarkfell } from '../testing';
 import { staleParts } from '../testing-memory';
 
@@ -140,6 +149,7 @@ const CHANGES: Readonly<Record<string, (at: number) => Promise<unknown>>> = {
         await tx.execute(sql`update items set summary = ${`Said ${at}`}`);
       }),
     ),
+  'people are written down': () => tendSnapshot(trivet, 0),
   nothing: () => write(sql`update people set name = name where id = 'nobody'`),
   'goes wrong': (at) =>
     write(sql`insert into person_groups (person, group_id) values (${person(at).id}, 'none')`).catch(
@@ -147,10 +157,14 @@ const CHANGES: Readonly<Record<string, (at: number) => Promise<unknown>>> = {
     ),
 };
 
+/** Another process that begins now, over the same database. */
+const another = () => Trivet.over({ db: trivet.db, close: () => Promise.resolve(), together: null });
+
 describe('memory', () => {
-  it('is what would be read, over any run of changes', async () => {
+  it('is what would be read, over any run of changes, and so it is of whoever begins afterwards', async () => {
     const step = fc.tuple(fc.constantFrom(...Object.keys(CHANGES)), fc.nat(10_000));
     const ran = new Set<string>();
+    let begun = 0;
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 12 }), async (steps) => {
         for (const [name, at] of steps) {
@@ -158,11 +172,16 @@ describe('memory', () => {
           ran.add(name);
         }
         expect([steps, await staleParts(trivet, now)]).toEqual([steps, []]);
+        const other = await another();
+        begun += other.isFromSnapshot ? 1 : 0;
+        expect([steps, await staleParts(other, now)]).toEqual([steps, []]);
+        await tendSnapshot(trivet, 0);
       }),
       // What went before is part of it, so that nothing smaller need fail.
       { numRuns: 25, endOnFailure: true },
     );
     expect(ran.size).toBeGreaterThan(15);
+    expect(begun).toBeGreaterThan(5);
   }, 120_000);
 
   it.skipIf(inject('server') === null)(
@@ -235,15 +254,14 @@ describe('memory', () => {
   });
 
   it('takes in what another process wrote before it, and reads all anew where that is not told any more', async () => {
-    const opened = { db: trivet.db, close: () => Promise.resolve(), together: null };
-    const other = await Trivet.over(opened);
+    const other = await another();
     await CHANGES['another text']?.(4);
     await CHANGES.comes?.(5);
     await other.change(() => Promise.resolve());
     expect(await staleParts(other, now)).toEqual([]);
     await CHANGES.comes?.(6);
     await CHANGES['another title']?.(7);
-    await forgetChanges(trivet.db, (await lastChange(trivet.db)) + 10_000);
+    await forgetChanges(trivet.db, (await lastChange(trivet.db)) + 50_000);
     await other.change(() => Promise.resolve());
     expect(await staleParts(other, now)).toEqual([]);
     expect(other.state.people.size).toBe(trivet.state.people.size);
@@ -274,8 +292,8 @@ describe('memory', () => {
     );
     await trivet.reload();
     vi.restoreAllMocks();
-    // The log itself, and texts that are searched in the database alone.
-    for (const name of ['changes', 'search_texts']) read.delete(name);
+    // The log itself, what is written down by its numbers, and texts that are searched in the database alone.
+    for (const name of ['changes', 'snapshots', 'snapshot_texts', 'search_texts']) read.delete(name);
     const { rows } = await trivet.db.execute<{ name: string; count: number }>(
       sql`select tgrelid::regclass::text as name, count(*)::int as count from pg_trigger where tgname like 'note_%' group by 1`,
     );

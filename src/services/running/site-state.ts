@@ -40,6 +40,7 @@ import {
   type Draft,
   insertSettings,
   type Live,
+  type PersonAnew,
   packedPeople,
   packPerson,
   readBought,
@@ -54,6 +55,7 @@ import {
   readTerms,
   readUnconfirmed,
   type Settings,
+  type Snapshot,
   type StoredItem,
   type StoredTerms,
   unpackPerson,
@@ -92,8 +94,14 @@ export interface SiteState {
   readonly live: Live & { readonly compiled: CompiledPolicy };
 }
 
-/** Reads the whole site, or null when the database holds none yet. */
-export async function readSiteState(db: Database): Promise<SiteState | null> {
+/**
+ * Reads the whole site, or null when the database holds none yet; people from a snapshot, where one is given that is of this
+ * moment.
+ */
+export async function readSiteState(
+  db: Database,
+  snapshot: Snapshot | null = null,
+): Promise<SiteState | null> {
   const policies = await readPolicies(db);
   if (!policies) return null;
   const settings = (await readSettings(db)) ?? (await begunSettings(db));
@@ -105,7 +113,10 @@ export async function readSiteState(db: Database): Promise<SiteState | null> {
   const bought = SharingMap.of(boughtIn(await readBought(db), settings));
   const unconfirmed = SharingMap.of([...(await readUnconfirmed(db))].map((id) => [id, true as const]));
   const source = { settings, byGroup: items.byGroup, ...shop, bought, unconfirmed };
-  const people = await peopleIn(await readPackedPeople(db), source);
+  const read = await peopleIn(snapshot?.texts ?? (await readPackedPeople(db)), source);
+  const people = snapshot
+    ? read.with((await readPeopleAnew(db, snapshot.changed)).map(lineOf), readBy(source))
+    : read;
   await yieldToOthers();
   const draft = { ...policies.draft, compiled: compile(policies.draft.policy, outline, names) };
   await yieldToOthers();
@@ -270,6 +281,12 @@ const readBy =
   (line: string): Person =>
     personOf(unpackPerson(line), source);
 
+/** Whoever was not found is gone. */
+const lineOf = ({ id, record }: PersonAnew): readonly [PersonId, string | null] => [
+  id,
+  record && packPerson(record),
+];
+
 /**
  * The same site with what has changed as it is now in the database; null where that touches everybody, so that it takes less
  * to read everything. Nothing is compiled that asks for the same as before.
@@ -364,9 +381,7 @@ async function withPeople(
       bought: state.bought.with(anew.map((one) => [one.id, purchasesOf(one.bought, state.settings)])),
       unconfirmed: state.unconfirmed.with(anew.map((one) => [one.id, one.unconfirmed || null])),
     };
-    // Whoever was not found is gone.
-    const lines = anew.map(({ id, record }): [PersonId, string | null] => [id, record && packPerson(record)]);
-    next = { ...next, people: state.people.with(lines, readBy(next)) };
+    next = { ...next, people: state.people.with(anew.map(lineOf), readBy(next)) };
   }
   return next.byGroup === before.byGroup && next.byProduct === before.byProduct
     ? next

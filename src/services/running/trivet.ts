@@ -13,6 +13,7 @@ import {
   type OpenDatabase,
   openDatabase,
   readChangesSince,
+  readSnapshot,
   type Session,
   type Walk,
 } from '@/store';
@@ -32,6 +33,8 @@ export class Trivet {
   /** Up to which number of the log of changes that is. */
   #number = 0;
   #forgotten = 0;
+  #isFromSnapshot = false;
+  #isClosed = false;
   #queue: Promise<unknown> = Promise.resolve();
   #reading: Promise<unknown> = Promise.resolve();
   #endings = 0;
@@ -90,6 +93,33 @@ export class Trivet {
   get state(): SiteState {
     if (!this.#state) throw new Error('This data folder holds no site yet. Load one first.');
     return this.#state;
+  }
+
+  /** The site as it is now, and up to which number of the log of changes that is. */
+  get known(): { readonly state: SiteState; readonly number: number } {
+    return { state: this.state, number: this.#number };
+  }
+
+  /** Whether people were written down, and nobody has looked since whether they are what the tables hold. */
+  get isFromSnapshot(): boolean {
+    return this.#isFromSnapshot;
+  }
+
+  get isClosed(): boolean {
+    return this.#isClosed;
+  }
+
+  /** Looks at memory and at the database while memory is what that holds. */
+  whileCurrent<T>(look: (db: Database, state: SiteState) => Promise<T>): Promise<T> {
+    return this.#inTurn(async (db) => {
+      await this.#takeIn(db);
+      return look(db, this.state);
+    });
+  }
+
+  /** Says that people are what the tables hold. */
+  trustSnapshot(): void {
+    this.#isFromSnapshot = false;
   }
 
   /** Reads the whole site again. */
@@ -153,7 +183,7 @@ export class Trivet {
   }
 
   /** Reads for memory, once at a time: nothing that was begun before is put over what was read after it. */
-  #inTurn(read: (db: Database) => Promise<void>): Promise<void> {
+  #inTurn<T>(read: (db: Database) => Promise<T>): Promise<T> {
     const done = this.#reading.then(() => {
       const { together } = this.opened;
       return together ? together.atOnce(read) : read(this.opened.db);
@@ -184,10 +214,12 @@ export class Trivet {
   async #readAll(db: Database): Promise<void> {
     // What changes while everything is read is told of again.
     const number = await lastChange(db);
-    const state = await readSiteState(db);
+    const snapshot = await readSnapshot(db);
+    const state = await readSiteState(db, snapshot);
     if (!state && this.#state) throw new Error('The site is gone from the database.');
     this.#state = state;
     this.#number = number;
+    this.#isFromSnapshot = snapshot !== null;
     this.readSessionsAgain();
     this.forgetKeys();
   }
@@ -244,6 +276,7 @@ export class Trivet {
   }
 
   async close(): Promise<void> {
+    this.#isClosed = true;
     this.currency?.end();
     if (this.#state) await this.journal.flush(this, new Date());
     await this.opened.close();
