@@ -10,13 +10,13 @@ const ratio = (value: number, first: number | undefined) =>
   first === undefined ? '' : ` (${(value / first).toFixed(2)} of the first)`;
 
 console.log(
-  '\nOne change among so many people: done with an activity, into a group; reading all of them anew; asking everybody something, and again after a change',
+  '\nOne change among so many people: done with an activity, into a group; reading all of them anew, and as they were written down; asking everybody something, and again after a change',
 );
 let least: Awaited<ReturnType<typeof benchPeople>> | undefined;
 for (const size of sizes(people, [1000, 100_000, 1_000_000])) {
   const made = await benchPeople(size);
   console.log(
-    `  ${count(size)} ${ms(made.completing)} ${ms(made.joining)} ${ms(made.reading)} ${ms(made.asking)} ${ms(made.askingAgain)}   ${made.bytes.toFixed(0)} bytes each${ratio(made.completing, least?.completing)}`,
+    `  ${count(size)} ${ms(made.completing)} ${ms(made.joining)} ${ms(made.reading)} ${ms(made.beginning)} ${ms(made.asking)} ${ms(made.askingAgain)}   ${made.bytes.toFixed(0)} bytes each${ratio(made.completing, least?.completing)}`,
   );
   least ??= made;
 }

@@ -10,6 +10,7 @@ import {
   importSite,
   markDone,
   Trivet,
+  tendSnapshot,
 } from '../src/services';
 import { noteEverything, updateItem } from '../src/store';
 
@@ -50,7 +51,7 @@ async function withPeople(count: number): Promise<Trivet> {
 }
 
 /**
- * In ms: reading everything anew, one activity that somebody is done with, one group that somebody joins, and asking
+ * In ms: reading everything anew, and from what was written down of people; one activity that somebody is done with, one group that somebody joins, and asking
  * everybody something for the first time and after somebody changed; in bytes, what a person takes in memory.
  */
 export async function benchPeople(count: number, rounds = 100) {
@@ -60,6 +61,9 @@ export async function benchPeople(count: number, rounds = 100) {
   const [, reading] = await timed(() => trivet.reload());
   global.gc?.();
   const bytes = (process.memoryUsage().heapUsed - before) / count;
+  await tendSnapshot(trivet, 0);
+  const [, beginning] = await timed(() => trivet.reload());
+  if (!trivet.isFromSnapshot) throw new Error('What was written down was not read.');
   const person = trivet.state.people.get(asId<PersonId>('greta'));
   const greta = person && administratorOf({ person, facts: person.facts, session: 'bench' });
   if (!greta) throw new Error('Nobody owns the site.');
@@ -95,6 +99,7 @@ export async function benchPeople(count: number, rounds = 100) {
   await trivet.close();
   return {
     reading,
+    beginning,
     bytes,
     completing: median(completing),
     joining: median(joining),

@@ -19,7 +19,7 @@ const BETWEEN = '\u001e';
 const AT_ONCE = 32;
 
 /** Of so many entries of the log on, what is written down is written anew. */
-const FAR_BEHIND = 20_000;
+const FAR_BEHIND = 10_000;
 /** For how long somebody may be in it as they are not any more. */
 const LONGEST = sql`interval '1 day'`;
 
