@@ -1,10 +1,11 @@
 /**
- * Backs a site up, brings one back or moves it until it is killed, for the test that kills it: what is there is then what was
+ * Backs a site up, brings one back, moves it or writes its people down until it is killed, for the test that kills it: what is there is then what was
  * there before, or what was brought back or came. The site says which it is by its title.
  */
 import { createReadStream, createWriteStream, existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { sql } from 'drizzle-orm';
 import { asId, type ItemId } from '../src/core';
 import {
   administratorOf,
@@ -17,6 +18,8 @@ import {
   restore,
   Trivet,
 } from '../src/services';
+import { staleParts } from '../src/services/testing-memory';
+import { writeSnapshot } from '../src/store';
 
 const [folder = '', how = '', to = ''] = process.argv.slice(2);
 const say = (line: string) => process.stdout.write(`${line}\n`);
@@ -66,7 +69,31 @@ if (!trivet.hasSite) {
   await backedUp(trivet);
   await called(trivet, 'after');
 }
+if (how === 'write down') {
+  await trivet.change(() =>
+    trivet.db.execute(sql`
+      insert into people (id, email, name) select 'm' || n, 'm' || n || '@larkfell.example', 'Member ' || n
+      from generate_series(1, 10000) n on conflict do nothing`),
+  );
+  const stale = await staleParts(trivet, new Date());
+  say(
+    `${stale.length === 0 ? 'whole' : stale} ${trivet.isFromSnapshot ? 'as written down' : 'as in the tables'}`,
+  );
+}
 say(`whole ${trivet.state.outline.items.get(asId<ItemId>('home'))?.title} ${existsSync(file)}`);
+if (how === 'write down')
+  for (let at = 0; ; at++) {
+    say('begins');
+    await trivet.change(() =>
+      trivet.db.execute(sql`update people set name = ${`Member ${at} `} || id where id <> 'owner'`),
+    );
+    const { state, number } = trivet.known;
+    await writeSnapshot(
+      trivet.db,
+      number,
+      state.people.parts().map(({ text }) => text),
+    );
+  }
 if (how === 'backup')
   for (let at = 0; ; at++) {
     say('begins');

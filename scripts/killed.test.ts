@@ -1,5 +1,5 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, is backed up, is brought back, is moved, sells, or records what somebody
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, writes people down, is backed up, is brought back, is moved, sells, or records what somebody
  * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
@@ -110,6 +110,15 @@ it.concurrent('while it is backed up: the site is as it was, and a backup is the
   expect(await look([...args, 'restore'])).toMatch(/^whole after/);
   // What was brought back is one of them, whole.
   expect(await look(args)).toMatch(/^whole (?:before|after.*) true$/);
+}, 600_000);
+
+it.concurrent('while people are written down: whoever begins reads what was written last, and has what the tables hold', async () => {
+  const to = join(folder, 'write-down');
+  mkdirSync(to);
+  const args = [...keeper.args, to, 'write down'];
+  expect(await runAndKill(args, 3, 0)).toBe('whole as in the tables');
+  for (let kill = 0; kill < KILLS; kill++)
+    expect(await runAndKill(args, 3 + (kill % 2), (kill * 7919) % 20_000)).toBe('whole as written down');
 }, 600_000);
 
 it.concurrent('while it is brought back: what was there, or what is brought back', async () => {
