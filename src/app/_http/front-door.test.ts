@@ -216,6 +216,34 @@ describe('everybody else', () => {
     expect((await fetched(port, '/visit')).status).toBe(200);
   });
 
+  it('is let in before those are answered who came before', async () => {
+    const busy = () => {
+      const start = performance.now();
+      while (performance.now() - start < 5);
+    };
+    // What is made takes its time.
+    const slow = new Proxy(trivet, {
+      get: (_, name) => {
+        if (name === 'state') busy();
+        const found: unknown = Reflect.get(trivet, name, trivet);
+        return typeof found === 'function' ? found.bind(trivet) : found;
+      },
+    });
+    const { port } = await open(slow);
+    let answered = 0;
+    const many = Array.from({ length: 60 }, async (_, at) => {
+      const line = dial(port);
+      line.socket.write(get(`/search?q=${at}`));
+      await line.hears(/^HTTP/);
+      answered += 1;
+    });
+    const late = dial(port);
+    late.socket.write(get('/api/health'));
+    await late.hears(/^HTTP\/1\.1 200/);
+    expect(answered).toBeLessThan(many.length / 2);
+    await Promise.all(many);
+  });
+
   it('is served while many begin a request and don’t end it', async () => {
     const { port } = await open(trivet, { mostConnections: 10 });
     const slow = Array.from({ length: 10 }, () => dial(port));

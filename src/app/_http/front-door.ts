@@ -147,6 +147,9 @@ export function frontDoor({
         outgoing.destroy();
       });
   });
+  server.on('connection', () => {
+    cameIn += 1;
+  });
   server.setTimeout(SILENCE_MS);
   // Whoever has said all that they will say still waits for the answer (RFC 9112 §9.6).
   Object.assign(server, { httpAllowHalfOpen: true });
@@ -271,8 +274,24 @@ async function answerTo(site: Trivet | Promise<Trivet>, { target, incoming }: As
 
 /** So long answers are made without a pause, in milliseconds. */
 const AT_ONCE_MS = 4;
-// Visitors don't queue behind long works.
-const rest = yielder(AT_ONCE_MS, () => new Promise((resolve) => setImmediate(resolve)));
+/** So many who come in one after the other are let in before anybody else is answered. */
+const MOST_LET_IN = 256;
+/** How many have come in so far. */
+let cameIn = 0;
+
+/**
+ * Visitors don't queue behind long works, nor outside: one that connects is let in with each turn of the event loop, so that
+ * the last of two hundred would wait for as many pieces of work, whatever they ask for.
+ */
+async function letIn(): Promise<void> {
+  for (let turns = 0; turns < MOST_LET_IN; turns++) {
+    const before = cameIn;
+    await new Promise((resolve) => setImmediate(resolve));
+    if (cameIn === before) return;
+  }
+}
+
+const rest = yielder(AT_ONCE_MS, letIn);
 let last: Promise<unknown> = Promise.resolve();
 
 /**
