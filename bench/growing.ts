@@ -63,7 +63,7 @@ export async function benchPeople(count: number, rounds = 100) {
   const bytes = (process.memoryUsage().heapUsed - before) / count;
   await tendSnapshot(trivet, 0);
   const [, beginning] = await timed(() => trivet.reload());
-  if (!trivet.isFromSnapshot) throw new Error('What was written down was not read.');
+  if (trivet.unheld === null) throw new Error('What was written down was not read.');
   const person = trivet.state.people.get(asId<PersonId>('greta'));
   const greta = person && administratorOf({ person, facts: person.facts, session: 'bench' });
   if (!greta) throw new Error('Nobody owns the site.');

@@ -76,9 +76,7 @@ if (how === 'write down') {
       from generate_series(1, 10000) n on conflict do nothing`),
   );
   const stale = await staleParts(trivet, new Date());
-  say(
-    `${stale.length === 0 ? 'whole' : stale} ${trivet.isFromSnapshot ? 'as written down' : 'as in the tables'}`,
-  );
+  say(`${stale.length === 0 ? 'whole' : stale} ${trivet.unheld ? 'as written down' : 'as in the tables'}`);
 }
 say(`whole ${trivet.state.outline.items.get(asId<ItemId>('home'))?.title} ${existsSync(file)}`);
 if (how === 'write down')

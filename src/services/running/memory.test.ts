@@ -173,7 +173,7 @@ describe('memory', () => {
         }
         expect([steps, await staleParts(trivet, now)]).toEqual([steps, []]);
         const other = await another();
-        begun += other.isFromSnapshot ? 1 : 0;
+        begun += other.unheld ? 1 : 0;
         expect([steps, await staleParts(other, now)]).toEqual([steps, []]);
         await tendSnapshot(trivet, 0);
       }),

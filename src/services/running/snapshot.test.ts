@@ -48,7 +48,7 @@ it('is written where there are many people, and read by whoever begins, with wha
   await change(sql`update people set name = 'Zora Changed' where id = 'edda'`);
   await change(sql`delete from people where id = 'lio'`);
   const other = await another();
-  expect(other.isFromSnapshot).toBe(true);
+  expect(other.unheld).not.toBeNull();
   expect(other.state.people.get(edda)?.name).toBe('Zora Changed');
   expect(other.state.people.has(asId('lio'))).toBe(false);
   expect(await staleParts(other, now)).toEqual([]);
@@ -75,7 +75,7 @@ it('is written anew only where it is too far behind, or somebody is in it as the
 });
 
 it('is not begun with where it is not all there, was made in another way, or the log does not tell of everything since', async () => {
-  const isUsed = async () => (await another()).isFromSnapshot;
+  const isUsed = async () => (await another()).unheld !== null;
   await tendSnapshot(trivet, 0);
   expect(await isUsed()).toBe(true);
   for (const harm of [
@@ -104,7 +104,7 @@ it('stays as it was where writing another is broken off', async () => {
   await writeSnapshot(trivet.db, trivet.known.number, texts, () => false);
   expect(await snapshots()).toEqual([first, { number: null, texts: 0 }]);
   const other = await another();
-  expect([other.isFromSnapshot, await staleParts(other, now)]).toEqual([true, []]);
+  expect([other.unheld !== null, await staleParts(other, now)]).toEqual([true, []]);
   await writeSnapshot(trivet.db, trivet.known.number, texts);
   expect(await snapshots()).toEqual([{ number: trivet.known.number, texts: expect.any(Number) }]);
 });
@@ -123,7 +123,7 @@ it.each([
   expect(troubles).toEqual(['People were changed past the log of changes; everything is read anew.']);
   // What is written down now is what the tables hold.
   const third = await another();
-  expect([third.isFromSnapshot, await staleParts(third, now)]).toEqual([true, []]);
+  expect([third.unheld !== null, await staleParts(third, now)]).toEqual([true, []]);
   await trivet.reload();
 });
 
@@ -135,5 +135,6 @@ it('is trusted once it was held against the tables, whatever is changed meanwhil
   await change(sql`update people set name = 'Zora Again' where id = 'edda'`);
   await change(sql`delete from people where id = 'lio'`);
   await looking;
-  expect([other.isFromSnapshot, troubles, await staleParts(other, now)]).toEqual([false, [], []]);
+  await other.change(() => Promise.resolve());
+  expect([other.unheld, troubles, await staleParts(other, now)]).toEqual([null, [], []]);
 });

@@ -5,6 +5,7 @@
 import { linesOf, type PersonId, same } from '@/core';
 import {
   countPeople,
+  type Database,
   forgetSnapshots,
   isSnapshotOld,
   packedPeople,
@@ -30,13 +31,13 @@ const rest = (ms: number): Promise<void> => new Promise((resolve) => void setTim
 /** Looks after what is written down: holds it against the tables where memory began with it, and writes it anew where it is old. */
 export async function tendSnapshot(trivet: Trivet, many = MANY): Promise<void> {
   if (!trivet.hasSite || trivet.state.people.size < many) return;
-  if (trivet.isFromSnapshot) await holdAgainstTables(trivet);
+  if (trivet.unheld) await holdAgainstTables(trivet, trivet.unheld);
   await trivet.unlessAnother('snapshot', () => writeDown(trivet));
 }
 
 async function writeDown(trivet: Trivet): Promise<void> {
   const { state, number } = trivet.known;
-  if (trivet.isFromSnapshot || !(await isSnapshotOld(trivet.db, number))) return;
+  if (trivet.unheld || !(await isSnapshotOld(trivet.db, number))) return;
   const texts = state.people.parts().map(({ text }) => text);
   await writeSnapshot(trivet.db, number, texts, () => !trivet.isClosed);
 }
@@ -45,7 +46,7 @@ async function writeDown(trivet: Trivet): Promise<void> {
  * What is written past the log, as by whoever brings back rows with triggers switched off, is in no snapshot: where memory
  * began with one that is not what the tables hold, everything is read from them.
  */
-async function holdAgainstTables(trivet: Trivet): Promise<void> {
+async function holdAgainstTables(trivet: Trivet, reading: symbol): Promise<void> {
   for (let after: string | null = ''; after !== null; ) {
     if (trivet.isClosed) return;
     const start = performance.now();
@@ -54,10 +55,14 @@ async function holdAgainstTables(trivet: Trivet): Promise<void> {
     after = slice.last;
     await rest(RESTS * (performance.now() - start));
   }
-  const isAll = await trivet.whileCurrent(async (db, { people }) => (await countPeople(db)) === people.size);
-  if (!isAll) return readTables(trivet);
-  trivet.trustSnapshot();
+  // Counting takes its time, and nothing is taken in while it is looked at in a turn of its own.
+  if ((await countPeople(trivet.db)) !== trivet.state.people.size && !(await trivet.whileCurrent(isAll)))
+    return readTables(trivet);
+  trivet.holds(reading);
 }
+
+const isAll = async (db: Database, { people }: SiteState): Promise<boolean> =>
+  (await countPeople(db)) === people.size;
 
 /** Those of a slice of the tables who are not the same in memory. */
 const othersThan = ({ people }: SiteState, { text }: Slice): readonly PersonId[] =>

@@ -33,7 +33,7 @@ export class Trivet {
   /** Up to which number of the log of changes that is. */
   #number = 0;
   #forgotten = 0;
-  #isFromSnapshot = false;
+  #unheld: symbol | null = null;
   #isClosed = false;
   #queue: Promise<unknown> = Promise.resolve();
   #reading: Promise<unknown> = Promise.resolve();
@@ -100,9 +100,9 @@ export class Trivet {
     return { state: this.state, number: this.#number };
   }
 
-  /** Whether people were written down, and nobody has looked since whether they are what the tables hold. */
-  get isFromSnapshot(): boolean {
-    return this.#isFromSnapshot;
+  /** A mark of the reading in which people came from a snapshot that nobody has held against the tables since; null for none. */
+  get unheld(): symbol | null {
+    return this.#unheld;
   }
 
   get isClosed(): boolean {
@@ -117,9 +117,9 @@ export class Trivet {
     });
   }
 
-  /** Says that people are what the tables hold. */
-  trustSnapshot(): void {
-    this.#isFromSnapshot = false;
+  /** Says that what came from a snapshot in that reading is what the tables hold. */
+  holds(reading: symbol): void {
+    if (this.#unheld === reading) this.#unheld = null;
   }
 
   /** Reads the whole site again. */
@@ -219,7 +219,7 @@ export class Trivet {
     if (!state && this.#state) throw new Error('The site is gone from the database.');
     this.#state = state;
     this.#number = number;
-    this.#isFromSnapshot = snapshot !== null;
+    this.#unheld = snapshot && Symbol('reading');
     this.readSessionsAgain();
     this.forgetKeys();
   }
