@@ -17,6 +17,7 @@ import {
   tendMail,
   tendOrders,
   tendSnapshot,
+  tendTables,
   theTime,
 } from '../src/services';
 import { claimDataFolder } from './data-folder';
@@ -71,7 +72,7 @@ async function open(): Promise<Trivet> {
   await app.prepare();
   tend(trivet);
   tendLetters(trivet);
-  tendPeople(trivet);
+  tendDatabase(trivet);
   if (!onServer) openMachineDoor(dataFolder, trivet);
   return trivet;
 }
@@ -109,11 +110,17 @@ function tend(trivet: Trivet): void {
   again();
 }
 
-/** Looks after what is written down of people for as long as it serves. */
-function tendPeople(trivet: Trivet): void {
+/** Looks after what is written down of people, and after the tables, for as long as it serves. */
+function tendDatabase(trivet: Trivet): void {
+  const once = async () => {
+    await tendSnapshot(trivet);
+    await tendTables(trivet);
+  };
   const again = () => {
-    tendSnapshot(trivet)
-      .catch((error: unknown) => trivet.isClosed || noteTrouble('People could not be written down.', error))
+    once()
+      .catch(
+        (error: unknown) => trivet.isClosed || noteTrouble('The database could not be looked after.', error),
+      )
       .finally(later);
   };
   const later = () => void setTimeout(again, TENDING_MS).unref();

@@ -186,6 +186,7 @@ export {
   Trivet,
   tellTroubleTo,
   tendSnapshot,
+  tendTables,
   theTime,
   type Visitor,
   visitorOf,

@@ -61,5 +61,6 @@ export {
   type TakenOver,
   type WalkScene,
 } from './types';
+export * from './vacuum';
 export * from './vouchers';
 export * from './walks';

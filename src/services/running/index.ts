@@ -30,6 +30,7 @@ export {
 export { newSettings } from './settings';
 export { byGroupIn, byProductIn, enrollingIn, isSoldOut, type SiteState } from './site-state';
 export { tendSnapshot } from './snapshot';
+export { tendTables } from './tables';
 export { Trivet } from './trivet';
 export { noteTrouble, tellTroubleTo } from './trouble';
 export { guestVisitor, knownVisitorOf, type Visitor, visitorOf } from './visitor';

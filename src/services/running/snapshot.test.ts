@@ -52,6 +52,9 @@ it('is written where there are many people, and read by whoever begins, with wha
   expect(other.state.people.get(edda)?.name).toBe('Zora Changed');
   expect(other.state.people.has(asId('lio'))).toBe(false);
   expect(await staleParts(other, now)).toEqual([]);
+  // There are not that many any more.
+  await tendSnapshot(trivet);
+  expect(await snapshots()).toEqual([]);
 });
 
 it('is written anew only where it is too far behind, or somebody is in it as they are not any more for a day', async () => {

@@ -30,7 +30,9 @@ const rest = (ms: number): Promise<void> => new Promise((resolve) => void setTim
 
 /** Looks after what is written down: holds it against the tables where memory began with it, and writes it anew where it is old. */
 export async function tendSnapshot(trivet: Trivet, many = MANY): Promise<void> {
-  if (!trivet.hasSite || trivet.state.people.size < many) return;
+  if (!trivet.hasSite) return;
+  // Whoever is gone is in nothing that nobody needs any more.
+  if (trivet.state.people.size < many) return forgetSnapshots(trivet.db);
   if (trivet.unheld) await holdAgainstTables(trivet, trivet.unheld);
   await trivet.unlessAnother('snapshot', () => writeDown(trivet));
 }
