@@ -21,7 +21,7 @@ export async function vacuumWorst(db: Database): Promise<string | null> {
   const { rows } = await db.execute<{ schema: string; name: string }>(sql`
     select schemaname::text as schema, relname::text as name from (
       select schemaname, s.relname, n_dead_tup,
-        case when reltuples < 0 then pg_relation_size(relid) / ${LARGE_ROW} else reltuples end as rows
+        greatest(n_live_tup, case when reltuples < 0 then pg_relation_size(relid) / ${LARGE_ROW} else reltuples end) as rows
       from pg_stat_all_tables s join pg_class c on c.oid = relid
       where schemaname in ('public', 'pg_toast')
     ) counted
