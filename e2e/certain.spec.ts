@@ -151,6 +151,23 @@ test('what was found is mended, or set aside with a reason until it changes', as
   await dropDraft(page);
 });
 
+test('what can’t be told is no “nothing”: the list says what is missing of it', async ({ page }) => {
+  await page.route('**/desk/api/findings/today', (route) =>
+    route.fulfill({ status: 500, json: { title: 'Something went wrong here.' } }),
+  );
+  await openDesk(page, '/desk/findings');
+  await expect(found(page).getByRole('alert')).toHaveText(
+    'What is found with the members there are can’t be told: Something went wrong here.',
+  );
+  expect(await axe(page)).toEqual([]);
+  await page.unroute('**/desk/api/findings/today');
+  await page.reload();
+  await alive(page);
+  await expect(found(page)).toContainText('Nothing uses the audiences');
+  await expect(found(page)).not.toContainText('Looking at the members');
+  await expect(found(page).getByRole('alert')).toHaveCount(0);
+});
+
 test('kinds of visitor go on the board, and a person’s page says of which they are', async ({ page }) => {
   await openDesk(page, '/desk/people/tobin');
   await page.getByRole('button', { name: /of (one|their) kind of visitor/i }).click();

@@ -16,6 +16,7 @@ import {
 } from '@/core';
 import { Button, Choice } from '@/ui';
 import { useDesk } from '../context';
+import type { Answer } from '../service';
 import { useAnswer } from '../use-answer';
 import { CertainHead } from './certain-head';
 import { ExpectationPanel, NewExpectation } from './expectation-panel';
@@ -45,7 +46,7 @@ export function FindingsScreen({ open, expectation }: ScreenProps) {
         <CertainHead note="Worked out for every visitor there could be, from today on, in the draft. Nothing here is a guess." />
         <AtWork />
         <Expectations chosen={expectation} />
-        <FoundList findings={findings} chosen={open} />
+        <FoundList findings={findings} today={today} chosen={open} />
       </section>
       <aside aria-label="Workbench" className="min-h-0 border-iron border-l bg-raised">
         {expectation === NEW ? (
@@ -163,9 +164,12 @@ function AtWork() {
 
 function FoundList({
   findings,
+  today,
   chosen,
 }: {
   readonly findings: readonly Finding[] | null;
+  /** What is found with the members there are, which the server tells. */
+  readonly today: Answer<unknown> | null;
   readonly chosen: string | null;
 }) {
   const { draft, compiled } = useDesk();
@@ -200,7 +204,12 @@ function FoundList({
           />
         )}
       </div>
-      {standing.length === 0 && (
+      {today?.ok === false && (
+        <p role="alert" className="mt-1 text-alarm">
+          What is found with the members there are can’t be told: {today.title}
+        </p>
+      )}
+      {today?.ok && standing.length === 0 && (
         <p className="mt-1 max-w-prose text-quiet">
           Nothing: no gate that nobody passes, no two that contradict, nobody who is led astray.
         </p>
@@ -208,6 +217,7 @@ function FoundList({
       {groups.map(
         ([title, list]) => list.length > 0 && <Group key={title} title={title} list={list} chosen={chosen} />,
       )}
+      {today === null && <p className="note mt-3">Looking at the members there are …</p>}
       {aside.length > 0 && (
         <details className="mt-5">
           <summary className="cursor-pointer text-quiet">
