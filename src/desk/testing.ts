@@ -1,6 +1,6 @@
 /** The desk without a server and without a browser's layout, for tests: what is asked is noted, and answered when the test says so. */
-import { act } from '@testing-library/react';
-import { expect, vi } from 'vitest';
+import { act, cleanup } from '@testing-library/react';
+import { afterEach, beforeEach, expect, vi } from 'vitest';
 import { items, members, policy, request, vocabulary } from '@/core/testing/larkfell';
 import type { DeskData, Document } from '@/services';
 
@@ -41,11 +41,23 @@ export function fakeServer(): { readonly asked: Asked[] } {
   return { asked };
 }
 
-/** For tests by the clock: time that passes, and answers to the one thing that is asked. */
-export const byTheClock = (server: () => ReturnType<typeof fakeServer>) => {
+/** For a file of tests by the clock: a server for each test, time that passes, and answers to the one thing that is asked. */
+export const byTheClock = () => {
+  let server: ReturnType<typeof fakeServer>;
+  beforeEach(() => {
+    vi.useFakeTimers();
+    server = fakeServer();
+  });
+  afterEach(async () => {
+    cleanup();
+    // Whoever leaves keeps the last words.
+    await vi.advanceTimersByTimeAsync(0);
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
   const pass = (ms: number) => act(async () => void (await vi.advanceTimersByTimeAsync(ms)));
   const only = (): Asked => {
-    const { asked } = server();
+    const { asked } = server;
     expect(asked).toHaveLength(1);
     return asked[0] as Asked;
   };
@@ -56,7 +68,8 @@ export const byTheClock = (server: () => ReturnType<typeof fakeServer>) => {
       await vi.advanceTimersByTimeAsync(0);
     });
   const answer = (value: unknown, status?: number) => answered((one) => one.answer(value, status));
-  return { pass, only, answered, answer };
+  const asked = () => server.asked;
+  return { pass, asked, only, answered, answer };
 };
 
 /** What the desk begins with at the small Larkfell: a guest and two members on the board. */

@@ -1,23 +1,12 @@
 // @vitest-environment happy-dom
-import { cleanup, renderHook } from '@testing-library/react';
-import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { byTheClock, fakeServer } from './testing';
+import { renderHook } from '@testing-library/react';
+import { expect, it } from 'vitest';
+import { byTheClock } from './testing';
 import { useAnswer } from './use-answer';
-
-let server: ReturnType<typeof fakeServer>;
-beforeEach(() => {
-  vi.useFakeTimers();
-  server = fakeServer();
-});
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
 
 const asking = () =>
   renderHook(({ question }) => useAnswer<string>('kinds', question), { initialProps: { question: 'one' } });
-const { pass, only, answered, answer } = byTheClock(() => server);
+const { pass, asked, only, answered, answer } = byTheClock();
 
 it('asks a moment later, and keeps the last answer until there is another', async () => {
   const { result, rerender } = asking();
@@ -37,14 +26,14 @@ it('asks again where the server can’t be reached, and says so meanwhile; a ref
   await pass(200);
   await answered((one) => one.fail());
   expect(result.current).toMatchObject({ ok: false, status: 0 });
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await pass(5000);
   await answered((one) => one.fail());
   await pass(5000);
   await answer({ title: 'Not for you.' }, 403);
   expect(result.current).toMatchObject({ ok: false, status: 403, title: 'Not for you.' });
   await pass(60_000);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
 });
 
 it('does not ask again what is not asked any more', async () => {
@@ -57,5 +46,5 @@ it('does not ask again what is not asked any more', async () => {
   await answered((one) => one.fail());
   unmount();
   await pass(10_000);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
 });

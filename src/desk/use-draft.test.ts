@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
-import { act, cleanup, renderHook } from '@testing-library/react';
-import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { act, renderHook } from '@testing-library/react';
+import { expect, it } from 'vitest';
 import { everyone, type Gate, type GateId, missing, nobody, openPolicy, type Policy } from '@/core';
-import { byTheClock, fakeServer } from './testing';
+import { byTheClock } from './testing';
 import { useDraft } from './use-draft';
 
 const gate = (id: string, who = everyone): Gate => ({
@@ -17,29 +17,18 @@ const begun = policyOf(gate('a'));
 const mine = policyOf(gate('a', nobody));
 const more = policyOf(gate('a', nobody), gate('b'));
 
-let server: ReturnType<typeof fakeServer>;
-beforeEach(() => {
-  vi.useFakeTimers();
-  server = fakeServer();
-});
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
-
 const desk = () =>
   renderHook(() => useDraft({ draft: { policy: begun, version: 7 }, live: { policy: begun, revision: 1 } }))
     .result;
 const edit = (draft: ReturnType<typeof desk>, policy: Policy) => act(async () => draft.current.edit(policy));
-const { pass, only, answered, answer } = byTheClock(() => server);
+const { pass, asked, only, answered, answer } = byTheClock();
 
 it('saves an edit a moment later, based on the version it has', async () => {
   const draft = desk();
   await edit(draft, mine);
   expect(draft.current.settled).toBe(false);
   await pass(200);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await pass(60);
   expect(only()).toMatchObject({ method: 'PUT', path: 'draft', body: { version: 7, policy: mine } });
   await answer({ version: 8 });
@@ -52,7 +41,7 @@ it('sends what was edited last when edits follow one another', async () => {
   await pass(200);
   await edit(draft, more);
   await pass(200);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await pass(60);
   expect(only().body).toEqual({ version: 7, policy: more });
 });
@@ -77,8 +66,8 @@ it('stops and shows theirs when somebody was quicker, and goes on from there', a
   await answer({ title: 'Late.', theirs }, 409);
   expect(draft.current.saving).toEqual({ kind: 'stale', theirs });
   await pass(60_000 - 250);
-  expect(server.asked.filter(({ method }) => method === 'PUT')).toEqual([]);
-  server.asked.length = 0;
+  expect(asked().filter(({ method }) => method === 'PUT')).toEqual([]);
+  asked().length = 0;
   await act(async () => draft.current.settle('mine'));
   await pass(250);
   expect(only().body).toEqual({ version: 9, policy: policyOf(gate('a', nobody), gate('theirs')) });
@@ -115,7 +104,7 @@ it.each([
   await answer(body, status);
   expect(draft.current.saving).toMatchObject({ kind: 'refused', problems });
   await pass(14_000);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await edit(draft, more);
   await pass(250);
   expect(only().body).toMatchObject({ policy: more });
@@ -128,7 +117,7 @@ it('keeps an edit while the server can’t be reached, and tries again', async (
   await answered((one) => one.fail());
   expect(draft.current).toMatchObject({ policy: mine, saving: { kind: 'refused', problems: [] } });
   await pass(3900);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await pass(200);
   await answer({ version: 8 });
   expect(draft.current.settled).toBe(true);
@@ -142,7 +131,7 @@ it('asks for news every now and then, and takes them while nothing is unsaved', 
   await answer({ draft: theirs, live: { policy: mine, revision: 2 } });
   expect(draft.current).toMatchObject({ policy: more, version: 9, live: { revision: 2 } });
   window.dispatchEvent(new Event('focus'));
-  expect(server.asked).toHaveLength(1);
+  expect(asked()).toHaveLength(1);
 });
 
 it('asks before one leaves with something unsaved, and only then', async () => {
@@ -159,5 +148,5 @@ it('asks before one leaves with something unsaved, and only then', async () => {
   expect(draft.current).toMatchObject({ policy: begun, settled: true, canUndo: false });
   expect(leaves()).toBe(false);
   await pass(1000);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
 });

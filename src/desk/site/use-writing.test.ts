@@ -1,26 +1,13 @@
 // @vitest-environment happy-dom
 import { act, cleanup, renderHook } from '@testing-library/react';
-import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { expect, it } from 'vitest';
 import type { Document } from '@/services';
-import { byTheClock, fakeServer, titled } from '../testing';
+import { byTheClock, titled } from '../testing';
 import { useWriting } from './use-writing';
 
 const live = titled('Visit us');
 
-let server: ReturnType<typeof fakeServer>;
-beforeEach(() => {
-  vi.useFakeTimers();
-  server = fakeServer();
-});
-afterEach(async () => {
-  cleanup();
-  // Whoever leaves keeps the last words.
-  await vi.advanceTimersByTimeAsync(0);
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
-
-const { pass, only, answered, answer } = byTheClock(() => server);
+const { pass, asked, only, answered, answer } = byTheClock();
 
 /** Visit us, opened for writing. */
 async function open(draft: { document: Document; version: number; by: string; at: string } | null = null) {
@@ -47,7 +34,7 @@ it('keeps what is written half a second after the last letter', async () => {
   await type(writing, 'Co');
   expect(writing.current.keeping).toBe('keeping');
   await pass(400);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   await pass(100);
   expect(only()).toMatchObject({
     method: 'PUT',
@@ -107,7 +94,7 @@ it('takes theirs when told to, and sends nothing', async () => {
   await late(writing);
   await act(async () => writing.current.settle('theirs'));
   await pass(5000);
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
   expect(writing.current).toMatchObject({ document: titled('Theirs'), drafted: true, keeping: 'kept' });
 });
 
@@ -178,5 +165,5 @@ it('does not keep again what was dropped while it was on its way', async () => {
   await answer({ id: 'visit', kind: 'page', live, version: 4, draft: null });
   await act(() => dropped);
   expect(writing.current).toMatchObject({ document: live, drafted: false, keeping: 'kept' });
-  expect(server.asked).toEqual([]);
+  expect(asked()).toEqual([]);
 });
