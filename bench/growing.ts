@@ -51,8 +51,9 @@ async function withPeople(count: number): Promise<Trivet> {
 }
 
 /**
- * In ms: reading everything anew, and from what was written down of people; one activity that somebody is done with, one group that somebody joins, and asking
- * everybody something for the first time and after somebody changed; in bytes, what a person takes in memory.
+ * In ms: reading everything anew, and from what was written down of people; one activity that somebody is done with, one
+ * group that somebody joins, and asking everybody something for the first time and after somebody changed; in bytes, what a
+ * person takes in memory.
  */
 export async function benchPeople(count: number, rounds = 100) {
   const trivet = await withPeople(count);

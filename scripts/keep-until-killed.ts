@@ -1,6 +1,6 @@
 /**
- * Backs a site up, brings one back, moves it or writes its people down until it is killed, for the test that kills it: what is there is then what was
- * there before, or what was brought back or came. The site says which it is by its title.
+ * Backs a site up, brings one back, moves it or writes its people down until it is killed, for the test that kills it: what is
+ * there is then what was there before, or what was brought back or came. The site says which it is by its title.
  */
 import { createReadStream, createWriteStream, existsSync, renameSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,6 +1,7 @@
 /**
- * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes pages in, writes people down, is backed up, is brought back, is moved, sells, or records what somebody
- * is done with, how a quiz went and what a tutor accepted leaves the old state or the new one.
+ * A process that is killed (SIGKILL) while it begins a site, puts gates live, takes a file in, moves pages, makes areas, takes
+ * pages in, writes people down, is backed up, is brought back, is moved, sells, or records what somebody is done with, how a
+ * quiz went and what a tutor accepted leaves the old state or the new one.
  */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';

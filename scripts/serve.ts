@@ -71,60 +71,45 @@ async function open(): Promise<Trivet> {
   if (!dev) builtFiles();
   await app.prepare();
   tend(trivet);
-  tendLetters(trivet);
-  tendDatabase(trivet);
   if (!onServer) openMachineDoor(dataFolder, trivet);
   return trivet;
 }
 
-/** How often the site looks after orders by itself, in milliseconds. */
+/** How often the site looks after orders, and after its database, by itself, in milliseconds. */
 const TENDING_MS = 30_000;
 
 /** How soon a letter is on its way, in milliseconds. */
 const MAIL_MS = 1000;
 
-/** Sends letters for as long as it serves. */
-function tendLetters(trivet: Trivet): void {
-  const post = mail && { mailer: mailerAt(mail.server), from: mail.from };
-  const again = () => {
-    tendMail(trivet, post, theTime)
-      .catch((error: unknown) => noteTrouble('Letters could not be sent.', error))
-      .finally(() => setTimeout(again, post ? MAIL_MS : TENDING_MS).unref());
+/** Does a work again and again for as long as it serves, so long after the last time as is said; what goes wrong is noted. */
+function again(trivet: Trivet, ms: number, trouble: string, work: () => Promise<unknown>): void {
+  const once = () => {
+    work()
+      .catch((error: unknown) => trivet.isClosed || noteTrouble(trouble, error))
+      .finally(() => setTimeout(once, ms).unref());
   };
-  again();
+  once();
 }
 
-/** Looks after orders for as long as it serves: at once, and again and again. */
+/** Looks after everything that has to be done without anybody asking. */
 function tend(trivet: Trivet): void {
   const till = runningTill();
-  const once = async () => {
+  again(trivet, TENDING_MS, 'Orders could not be looked after.', async () => {
     if (!trivet.hasSite) return;
     if (till) await till.meet(theTime()).catch(() => undefined);
     await trivet.unlessAnother('orders', () => tendOrders(trivet, till, theTime()));
-  };
-  const again = () => {
-    once()
-      .catch((error: unknown) => noteTrouble('Orders could not be looked after.', error))
-      .finally(() => setTimeout(again, TENDING_MS).unref());
-  };
-  again();
-}
-
-/** Looks after what is written down of people, and after the tables, for as long as it serves. */
-function tendDatabase(trivet: Trivet): void {
-  const once = async () => {
+  });
+  const post = mail && { mailer: mailerAt(mail.server), from: mail.from };
+  again(trivet, post ? MAIL_MS : TENDING_MS, 'Letters could not be sent.', () =>
+    tendMail(trivet, post, theTime),
+  );
+  // Not while the first pages are asked for.
+  const database = async () => {
     await tendSnapshot(trivet);
     await tendTables(trivet);
   };
-  const again = () => {
-    once()
-      .catch(
-        (error: unknown) => trivet.isClosed || noteTrouble('The database could not be looked after.', error),
-      )
-      .finally(later);
-  };
-  const later = () => void setTimeout(again, TENDING_MS).unref();
-  later();
+  const later = () => again(trivet, TENDING_MS, 'The database could not be looked after.', database);
+  setTimeout(later, TENDING_MS).unref();
 }
 
 server.listen(port, host, async () => {
