@@ -25,7 +25,8 @@ export function AheadChart({ ahead, chosen, onChoose }: ChartProps) {
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT + FOOT}`}
-      className="w-full max-w-5xl"
+      // The name of the first day or the last may reach beyond the line.
+      className="w-full max-w-5xl overflow-visible"
       role="img"
       aria-label="How many people gain and lose something, by day"
     >
