@@ -27,13 +27,14 @@ const snapshots = async () => {
   return rows;
 };
 
-/** As whoever brings rows back, with triggers switched off. */
+/** As whoever brings rows back, with the log's triggers switched off; those that note what is to be put back stay. */
 async function pastTheLog(text: ReturnType<typeof sql>): Promise<void> {
-  const { rows } = await trivet.db.execute<{ name: string }>(
-    sql`select tgrelid::regclass::text as name from pg_trigger where tgname = 'note_insert'`,
+  const { rows } = await trivet.db.execute<{ table: string; name: string }>(
+    sql`select tgrelid::regclass::text as table, tgname::text as name from pg_trigger where tgname like 'note_%'`,
   );
   const triggers = async (how: 'disable' | 'enable') => {
-    for (const { name } of rows) await trivet.db.execute(sql.raw(`alter table ${name} ${how} trigger user`));
+    for (const { table, name } of rows)
+      await trivet.db.execute(sql.raw(`alter table ${table} ${how} trigger ${name}`));
   };
   await triggers('disable');
   await trivet.db.execute(text);
